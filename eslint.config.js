@@ -1,0 +1,27 @@
+import tseslint from 'typescript-eslint'
+import reactHooks from 'eslint-plugin-react-hooks'
+
+export default tseslint.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', '.klados/**', '**/*.cjs', 'test-results/**'] },
+  ...tseslint.configs.strict,
+  {
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      eqeqeq: ['error', 'always'],
+      'no-restricted-exports': ['error', { restrictDefaultExports: { direct: true } }],
+      'prefer-const': 'error',
+    },
+  },
+  { files: ['**/*.config.{js,ts}'], rules: { 'no-restricted-exports': 'off' } },
+  {
+    files: ['packages/core/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': ['error', 'Date', 'console', 'process', 'window', 'document', 'fetch'],
+      'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'Core gets its chance as an argument.' }],
+    },
+  },
+  { files: ['apps/web/**/*.{ts,tsx}'], plugins: { 'react-hooks': reactHooks }, rules: reactHooks.configs.recommended.rules },
+)

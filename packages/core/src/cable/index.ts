@@ -1,0 +1,2 @@
+export { levelCable } from './level-cable.ts'
+export type { LevelCable } from './level-cable.ts'

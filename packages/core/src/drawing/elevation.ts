@@ -1,0 +1,109 @@
+import type { DisplayList, Mark, TieMark, WoodAge } from './display-list.ts'
+import { budsAlong } from './buds.ts'
+import type { AvoidSpot, Frame, Wall } from '../frame/index.ts'
+import type { Point } from '../geometry/index.ts'
+import { findKind } from '../kinds/index.ts'
+import type { CalendarDate, Hemisphere } from '../season/index.ts'
+import { stemAge, stemDiameterMm } from '../wood/index.ts'
+import type { Stem, Tie } from '../wood/index.ts'
+
+/** Depth of ground shown below the soil line, metres. */
+const GROUND_M = 0.12
+
+/** The wall itself: face, first fork, ground and spots to avoid. */
+export function drawWall(wall: Wall): DisplayList {
+  const topM = wall.firstForkM + wall.usableHeightM
+  const box = (leftM: number, bottomM: number, rightM: number, upM: number): Point[] => [
+    { xM: leftM, yM: bottomM },
+    { xM: rightM, yM: bottomM },
+    { xM: rightM, yM: upM },
+    { xM: leftM, yM: upM },
+  ]
+  const marks: Mark[] = [
+    { kind: 'area', role: 'wall', points: box(0, 0, wall.widthM, topM) },
+    { kind: 'area', role: 'ground', points: box(0, -GROUND_M, wall.widthM, 0) },
+  ]
+  if (wall.firstForkM > 0) {
+    marks.push({
+      kind: 'line',
+      role: 'first-fork',
+      points: [
+        { xM: 0, yM: wall.firstForkM },
+        { xM: wall.widthM, yM: wall.firstForkM },
+      ],
+    })
+  }
+  for (const spot of wall.avoid) marks.push(drawSpot(spot, wall.widthM, topM, box))
+  return marks
+}
+
+function drawSpot(
+  spot: AvoidSpot,
+  widthM: number,
+  topM: number,
+  box: (l: number, b: number, r: number, t: number) => Point[],
+): Mark {
+  if (spot.kind === 'point')
+    return { kind: 'disc', role: 'spot', id: spot.id, at: spot, radiusM: spot.radiusM }
+  const points =
+    spot.axis === 'vertical' ? box(spot.fromM, 0, spot.toM, topM) : box(0, spot.fromM, widthM, spot.toM)
+  return { kind: 'area', role: 'spot', id: spot.id, points }
+}
+
+/** Wires and nodes; moved nodes carry where they should have been. */
+export function drawFrame(frame: Frame): DisplayList {
+  return [
+    ...frame.runs.map((run): Mark => ({
+      kind: 'line',
+      role: 'wire',
+      id: run.id,
+      points: [frame.nodes[run.from]!.at, frame.nodes[run.to]!.at],
+    })),
+    ...frame.nodes.map((node): Mark => ({
+      kind: 'node',
+      id: node.id,
+      number: node.number,
+      at: node.at,
+      state: node.state,
+      ideal: node.ideal,
+      movedM: node.movedM,
+      isStart: node.isStart,
+    })),
+  ]
+}
+
+export interface WoodView {
+  readonly on: CalendarDate
+  readonly hemisphere: Hemisphere
+  readonly kindOf: (plantId: string) => string
+  readonly tieState: (tie: Tie) => TieMark
+}
+
+/** Wood, oldest first so that young wood lies on top, then ties. Removed wood and ended ties are left out. */
+export function drawWood(stems: Iterable<Stem>, ties: Iterable<Tie>, view: WoodView): DisplayList {
+  const wood = [...stems]
+    .filter((stem) => stem.removedOn === null)
+    .map((stem) => ({ stem, age: stemAge(stem, view.on, view.hemisphere) }))
+    .sort((a, b) => b.age - a.age)
+    .map(({ stem, age }): Mark => {
+      const kind = findKind(view.kindOf(stem.plantId))
+      return {
+        kind: 'wood',
+        id: stem.id,
+        age: woodAge(age),
+        points: stem.points,
+        diameterMm: kind ? stemDiameterMm(stem, kind, view.on, view.hemisphere) : stem.diameterMm,
+        buds: age === 1 && kind ? budsAlong(stem.points, kind.internodeM) : [],
+      }
+    })
+  const marks = [...ties]
+    .filter((tie) => tie.endedOn === null)
+    .map((tie): Mark => ({ kind: 'tie', id: tie.id, at: tie.at, state: view.tieState(tie) }))
+  return [...wood, ...marks]
+}
+
+function woodAge(seasons: number): WoodAge {
+  if (seasons === 0) return 'shoot'
+  if (seasons === 1) return 'one-year'
+  return seasons === 2 ? 'two-year' : 'older'
+}

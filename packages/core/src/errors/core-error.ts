@@ -1,0 +1,54 @@
+/** Every code that core throws, with what it means. A test checks that each key is used under its own name. */
+export const coreErrorCodes = {
+  'core/not-finite': 'A number is missing, infinite or not a number.',
+  'core/out-of-range': 'A number lies outside the range in which the formula or the pattern makes sense.',
+  'frame/cell-too-large': 'One cell is wider or higher than the space it has to fit in.',
+  'frame/heights-out-of-order': 'Tier heights do not rise from the lowest to the highest.',
+  'frame/height-outside-wall': 'A tier lies below the first fork or above the usable height.',
+  'frame/too-many-nodes': 'The pattern would have more nodes than anyone could drill.',
+  'stringing/piece-too-short': 'One run with its end wraps is longer than the greatest handling length.',
+  'materials/piece-longer-than-roll': 'A piece is longer than every roll on offer.',
+  'materials/no-rolls': 'There is no roll to cut from.',
+  'units/unknown-gauge': 'The gauge number is not in the table of that gauge system.',
+  'journal/unknown-wood': 'An entry names wood that is not on the plant at that time.',
+} as const
+
+export type CoreErrorCode = keyof typeof coreErrorCodes
+
+/** What a computation refuses, with the values that a message needs. Lengths in `details` are metres unless the key says else. */
+export class CoreError extends Error {
+  override readonly name = 'CoreError'
+  constructor(
+    readonly code: CoreErrorCode,
+    message: string,
+    readonly details: Readonly<Record<string, number | string>> = {},
+  ) {
+    super(message)
+  }
+}
+
+/** Throws `core/not-finite` or `core/out-of-range` unless `value` is finite and inside [min, max]; returns it. */
+export function requireRange(
+  name: string,
+  value: number,
+  min: number,
+  max: number = Number.POSITIVE_INFINITY,
+): number {
+  if (!Number.isFinite(value)) {
+    throw new CoreError('core/not-finite', `${name} must be a finite number, got ${value}`, { field: name })
+  }
+  if (value < min || value > max) {
+    throw new CoreError('core/out-of-range', `${name} must lie between ${min} and ${max}, got ${value}`, {
+      field: name,
+      value,
+      min,
+      max,
+    })
+  }
+  return value
+}
+
+/** As `requireRange`, but zero is out of range too. */
+export function requirePositive(name: string, value: number, max: number = Number.POSITIVE_INFINITY): number {
+  return requireRange(name, value, Number.MIN_VALUE, max)
+}

@@ -1,0 +1,46 @@
+import { describe, expect, it } from 'vitest'
+import { drawFrame, drawWall } from '../drawing/index.ts'
+import { makeFrame, markOut } from '../frame/index.ts'
+import type { Wall } from '../frame/index.ts'
+import { elevationSvg, markOutCsv, materialsCsv, toCsv } from './index.ts'
+
+const wall: Wall = { widthM: 2, usableHeightM: 1, firstForkM: 0.4, viewingEnd: 'left', avoid: [] }
+const frame = makeFrame(wall, { kind: 'tiers', heightsM: [0.5, 1], maxSupportSpacingM: 1 }, { moveToleranceM: 0, dragged: {} }) // prettier-ignore
+
+describe('CSV', () => {
+  it('quotes what RFC 4180 wants quoted and ends lines with CRLF', () => {
+    expect(toCsv(['a', 'b'], [['x, "y"', 1.5], ['two\nlines', -2]])).toBe('a,b\r\n"x, ""y""",1.5\r\n"two\nlines",-2\r\n') // prettier-ignore
+  })
+
+  it('keeps text from running as a formula', () => {
+    expect(toCsv(['a'], [['=1+1'], ['@x'], [-1]])).toBe("a\r\n'=1+1\r\n'@x\r\n-1\r\n")
+  })
+
+  it('gives the mark-out in whole millimetres, a line a node', () => {
+    const lines = markOutCsv(markOut(frame, wall)).trimEnd().split('\r\n')
+    expect(lines).toHaveLength(7)
+    expect(lines[1]).toBe('1,0,500,0,500,0,set')
+    expect(lines[6]).toBe('6,2000,1000,2000,1000,0,set')
+  })
+
+  it('gives materials with the price of each line', () => {
+    const csv = materialsCsv([{ what: 'fixing', quantity: 6, price: 8.4 }], 'EUR', () => 'Eye, 100 mm')
+    expect(csv).toBe('item,quantity,price_EUR\r\n"Eye, 100 mm",6,8.40\r\n')
+  })
+})
+
+describe('the true-scale SVG', () => {
+  const svg = elevationSvg([...drawWall(wall), ...drawFrame(frame)], 'South <wall>')
+
+  it('has one user unit to the millimetre and runs the wires at their lengths', () => {
+    const [, widthMm, , viewWidth] = /width="(\d+)mm" height="(\d+)mm" viewBox="\S+ \S+ (\d+)/.exec(svg)!
+    expect(widthMm).toBe(viewWidth)
+    const runs = [...svg.matchAll(/stroke-width="3" points="([-\d.]+),([-\d.]+) ([-\d.]+),([-\d.]+)"/g)]
+    expect(runs).toHaveLength(4)
+    for (const [, x1, , x2] of runs) expect(Math.abs(Number(x2) - Number(x1))).toBe(1000)
+  })
+
+  it('escapes what people type', () => {
+    expect(svg).toContain('<title>South &#60;wall&#62;</title>')
+  })
+})

@@ -1,0 +1,3 @@
+export { toCsv } from './csv.ts'
+export { markOutCsv, materialsCsv } from './frame-csv.ts'
+export { elevationSvg } from './svg.ts'

@@ -1,0 +1,122 @@
+import type { Point, Rect } from '../geometry/index.ts'
+import { distanceM } from '../geometry/index.ts'
+import type { AvoidSpot } from './wall.ts'
+
+/** A fixing may stand on the very edge of a spot; deeper than this it stands in it. */
+const EDGE_M = 1e-9
+
+export function isInSpot(p: Point, spot: AvoidSpot): boolean {
+  if (spot.kind === 'point') return distanceM(p, spot) < spot.radiusM - EDGE_M
+  const along = spot.axis === 'vertical' ? p.xM : p.yM
+  return along > spot.fromM + EDGE_M && along < spot.toM - EDGE_M
+}
+
+/**
+ * The point nearest to `ideal` that is in no spot and inside `area`, or `null` when none lies within `toleranceM`.
+ * Exact: the nearest free point is the ideal point itself, its foot on one edge (circle, band edge or side of the
+ * area), or a crossing of two edges; all of these are tried.
+ */
+export function nearestFreePoint(
+  ideal: Point,
+  spots: readonly AvoidSpot[],
+  area: Rect,
+  toleranceM: number,
+): Point | null {
+  const near = spots.filter((spot) => reaches(spot, ideal, toleranceM))
+  if (!near.some((spot) => isInSpot(ideal, spot))) return ideal
+  const circles = near.flatMap((s) => (s.kind === 'point' ? [s] : []))
+  const bands = near.flatMap((s) => (s.kind === 'band' ? [s] : []))
+  const uprights = [area.leftM, area.rightM, ...edgesOf(bands, 'vertical')]
+  const levels = [area.bottomM, area.topM, ...edgesOf(bands, 'horizontal')]
+  const candidates: Point[] = [
+    ...uprights.map((xM) => ({ xM, yM: ideal.yM })),
+    ...levels.map((yM) => ({ xM: ideal.xM, yM })),
+    ...uprights.flatMap((xM) => levels.map((yM) => ({ xM, yM }))),
+    ...circles.flatMap((circle) => feetOnCircle(ideal, circle)),
+    ...circles.flatMap((circle) => circleMeetsLines(circle, uprights, levels)),
+    ...circles.flatMap((a, i) => circles.slice(i + 1).flatMap((b) => circlesMeet(a, b))),
+  ]
+  let best: Point | null = null
+  let bestM = toleranceM + EDGE_M
+  for (const p of candidates) {
+    const move = distanceM(p, ideal)
+    if (move <= bestM && isInside(p, area) && !near.some((spot) => isInSpot(p, spot))) {
+      best = p
+      bestM = move
+    }
+  }
+  return best
+}
+
+type Circle = Extract<AvoidSpot, { kind: 'point' }>
+
+function reaches(spot: AvoidSpot, p: Point, toleranceM: number): boolean {
+  if (spot.kind === 'point') return distanceM(p, spot) < spot.radiusM + toleranceM
+  const along = spot.axis === 'vertical' ? p.xM : p.yM
+  return along > spot.fromM - toleranceM && along < spot.toM + toleranceM
+}
+
+function edgesOf(
+  bands: readonly Extract<AvoidSpot, { kind: 'band' }>[],
+  axis: 'vertical' | 'horizontal',
+): number[] {
+  return bands.filter((band) => band.axis === axis).flatMap((band) => [band.fromM, band.toM])
+}
+
+function isInside(p: Point, area: Rect): boolean {
+  return (
+    p.xM >= area.leftM - EDGE_M &&
+    p.xM <= area.rightM + EDGE_M &&
+    p.yM >= area.bottomM - EDGE_M &&
+    p.yM <= area.topM + EDGE_M
+  )
+}
+
+function feetOnCircle(p: Point, circle: Circle): Point[] {
+  const gap = distanceM(p, circle)
+  // At the very centre every direction is equally far: the four along the axes are offered.
+  if (gap < EDGE_M) {
+    return [0, 1, 2, 3].map((quarter) => onCircle(circle, (quarter * Math.PI) / 2))
+  }
+  return [onCircle(circle, Math.atan2(p.yM - circle.yM, p.xM - circle.xM))]
+}
+
+function onCircle(circle: Circle, angle: number): Point {
+  return {
+    xM: circle.xM + circle.radiusM * Math.cos(angle),
+    yM: circle.yM + circle.radiusM * Math.sin(angle),
+  }
+}
+
+function circleMeetsLines(circle: Circle, uprights: readonly number[], levels: readonly number[]): Point[] {
+  const found: Point[] = []
+  for (const xM of uprights) {
+    const reach = circle.radiusM ** 2 - (xM - circle.xM) ** 2
+    if (reach >= 0) {
+      const root = Math.sqrt(reach)
+      found.push({ xM, yM: circle.yM + root }, { xM, yM: circle.yM - root })
+    }
+  }
+  for (const yM of levels) {
+    const reach = circle.radiusM ** 2 - (yM - circle.yM) ** 2
+    if (reach >= 0) {
+      const root = Math.sqrt(reach)
+      found.push({ xM: circle.xM + root, yM }, { xM: circle.xM - root, yM })
+    }
+  }
+  return found
+}
+
+function circlesMeet(a: Circle, b: Circle): Point[] {
+  const gap = distanceM(a, b)
+  if (gap === 0 || gap > a.radiusM + b.radiusM || gap < Math.abs(a.radiusM - b.radiusM)) return []
+  const along = (gap * gap + a.radiusM ** 2 - b.radiusM ** 2) / (2 * gap)
+  const across = Math.sqrt(Math.max(0, a.radiusM ** 2 - along * along))
+  const ux = (b.xM - a.xM) / gap
+  const uy = (b.yM - a.yM) / gap
+  const foot = { xM: a.xM + ux * along, yM: a.yM + uy * along }
+  return [
+    { xM: foot.xM - uy * across, yM: foot.yM + ux * across },
+    { xM: foot.xM + uy * across, yM: foot.yM - ux * across },
+  ]
+}

@@ -1,0 +1,157 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { polylineLengthM } from '../geometry/index.ts'
+import type { EntryBodies, EntryKind, JournalEntry } from './index.ts'
+import { inForce, replay } from './index.ts'
+
+let counter = 0
+function entry<K extends EntryKind>(
+  kind: K,
+  body: EntryBodies[K],
+  rest: Partial<JournalEntry> = {},
+): JournalEntry {
+  counter++
+  const id = `00000000-0000-7000-8000-${String(counter).padStart(12, '0')}`
+  const base = { id, placeId: 'place', plantId: 'plant', at: '2026-03-01', recordedAt: '2026-03-01T09:00:00.000Z', supersedes: null } // prettier-ignore
+  return { ...base, kind, body, ...rest } as JournalEntry
+}
+const line = (fromM: number, toM: number, yM = 0.5) => [{ xM: fromM, yM }, { xM: toM, yM }] // prettier-ignore
+const drawn = (
+  stemId: string,
+  points = line(0, 2),
+  parentStemId: string | null = null,
+  rest: Partial<JournalEntry> = {},
+) =>
+  entry('stem.drawn', { v: 1, stemId, part: 'arm', parentStemId, points, ageSeasons: 1, diameterMm: 9 }, rest)
+const tied = (tieId: string, stemId: string, xM: number, rest: Partial<JournalEntry> = {}) =>
+  entry('tie.made', { v: 1, tieId, stemId, at: { xM, yM: 0.5 }, materialId: 'soft-jute', hitch: 'belt', supportDiameterMm: 2, stemDiameterMm: 9, loopLengthMm: 60 }, rest) // prettier-ignore
+const plain = (entries: readonly JournalEntry[], upTo?: string) => {
+  const state = replay(entries, upTo)
+  return { stems: [...state.stems], ties: [...state.ties], notes: state.notes, misfits: state.misfits }
+}
+
+describe('replay', () => {
+  it('shows the plant on any day', () => {
+    const entries = [
+      drawn('arm'),
+      entry('stem.redrawn', { v: 1, stemId: 'arm', points: line(0, 3), why: 'grown' }, { at: '2026-10-01' }),
+      entry('stem.removed', { v: 1, stemId: 'arm', reason: 'canker' }, { at: '2027-01-10' }),
+    ]
+    expect(replay(entries, '2026-02-28').stems.size).toBe(0)
+    expect(polylineLengthM(replay(entries, '2026-05-01').stems.get('arm')!.points)).toBe(2)
+    expect(polylineLengthM(replay(entries, '2026-12-01').stems.get('arm')!.points)).toBe(3)
+    expect(replay(entries).stems.get('arm')).toMatchObject({ removedOn: '2027-01-10', removedWhy: 'canker' })
+  })
+
+  it('does not depend on the order of arrival, and an entry that arrives twice changes nothing', () => {
+    const entries = [
+      drawn('trunk', [{ xM: 0, yM: 0 }, { xM: 0, yM: 1 }]), // prettier-ignore
+      drawn('arm', line(0, 2), 'trunk'),
+      tied('t1', 'arm', 0.5),
+      tied('t2', 'arm', 1.5),
+      entry('tie.loosened', { v: 1, tieId: 't1', loopLengthMm: 75, stemDiameterMm: 11 }),
+      entry('stem.shortened', { v: 1, stemId: 'arm', toLengthM: 1, reason: 'too long' }),
+      entry('tie.checked', { v: 1, tieId: 't2' }),
+    ]
+    const withUndo = [...entries, entry('entry.withdrawn', { v: 1 }, { supersedes: entries[5]!.id })]
+    const expected = plain(withUndo)
+    fc.assert(
+      fc.property(
+        fc.shuffledSubarray([...withUndo, ...withUndo], { minLength: withUndo.length * 2 }),
+        (shuffled) => {
+          expect(plain(shuffled)).toEqual(expected)
+        },
+      ),
+    )
+  })
+
+  it('takes with a cut what sits beyond it: laterals and ties', () => {
+    const entries = [
+      drawn('arm'),
+      drawn('near', [{ xM: 0.5, yM: 0.5 }, { xM: 0.5, yM: 0.8 }], 'arm'), // prettier-ignore
+      drawn('far', [{ xM: 1.5, yM: 0.5 }, { xM: 1.5, yM: 0.8 }], 'arm'), // prettier-ignore
+      tied('near-tie', 'arm', 0.6),
+      tied('far-tie', 'arm', 1.6),
+      entry(
+        'stem.shortened',
+        { v: 1, stemId: 'arm', toLengthM: 1, reason: 'too long' },
+        { at: '2026-04-01' },
+      ),
+    ]
+    const state = replay(entries)
+    expect(state.stems.get('near')!.removedOn).toBeNull()
+    expect(state.stems.get('far')!.removedOn).toBe('2026-04-01')
+    expect(state.ties.get('near-tie')!.endedOn).toBeNull()
+    expect(state.ties.get('far-tie')).toMatchObject({ endedOn: '2026-04-01', endedWhy: 'wood-gone' })
+    expect(polylineLengthM(state.stems.get('arm')!.points)).toBe(1)
+  })
+
+  it('takes a whole family down with its parent', () => {
+    const entries = [
+      drawn('a'),
+      drawn('b', line(1, 2), 'a'),
+      drawn('c', line(1.5, 2), 'b'),
+      tied('t', 'c', 1.7),
+    ]
+    const state = replay([...entries, entry('stem.removed', { v: 1, stemId: 'a', reason: 'storm' })])
+    expect([...state.stems.values()].every((stem) => stem.removedOn !== null)).toBe(true)
+    expect(state.ties.get('t')!.endedWhy).toBe('wood-gone')
+  })
+
+  it('keeps and flags what no longer fits', () => {
+    const arm = drawn('arm')
+    const gone = entry('stem.removed', { v: 1, stemId: 'arm', reason: 'dead' })
+    const late = [
+      tied('t', 'arm', 1),
+      entry('tie.checked', { v: 1, tieId: 'nobody' }),
+      drawn('orphan', line(0, 1), 'no-parent'),
+      entry('stem.shortened', { v: 1, stemId: 'arm', toLengthM: 0.5, reason: 'x' }),
+    ]
+    expect(replay([arm, gone, ...late]).misfits.map((m) => m.why)).toEqual([
+      'wood-gone',
+      'no-such-tie',
+      'no-such-wood',
+      'wood-gone',
+    ])
+    const other = drawn('b')
+    const tooFar = entry('stem.shortened', { v: 1, stemId: 'b', toLengthM: 5, reason: 'x' })
+    const long = replay([other, tooFar])
+    expect(long.misfits).toEqual([{ entryId: tooFar.id, why: 'longer-than-wood' }])
+    expect(polylineLengthM(long.stems.get('b')!.points)).toBe(2)
+  })
+
+  it('undoes by superseding, and an undo can be undone', () => {
+    const first = drawn('arm')
+    const undo = entry('entry.withdrawn', { v: 1 }, { supersedes: first.id })
+    const redo = entry('entry.withdrawn', { v: 1 }, { supersedes: undo.id })
+    expect(replay([first, undo]).stems.size).toBe(0)
+    expect(replay([first, undo, redo]).stems.size).toBe(1)
+  })
+
+  it('puts a correction in the place of what it corrects', () => {
+    const first = drawn('arm')
+    const better = { ...drawn('arm', line(0, 2.5)), supersedes: first.id } as JournalEntry
+    const state = replay([first, better, tied('t', 'arm', 1)])
+    expect(polylineLengthM(state.stems.get('arm')!.points)).toBe(2.5)
+    expect(state.misfits).toEqual([])
+  })
+
+  it('follows a tie through replacement', () => {
+    const replaced = entry('tie.replaced', { v: 1, tieId: 't', newTieId: 't2', materialId: 'stretch-tape', hitch: 'figureEight', loopLengthMm: 80, stemDiameterMm: 12 }, { at: '2026-08-01' }) // prettier-ignore
+    const state = replay([drawn('arm'), tied('t', 'arm', 1), replaced])
+    expect(state.ties.get('t')).toMatchObject({ endedWhy: 'replaced', endedOn: '2026-08-01' })
+    expect(state.ties.get('t2')).toMatchObject({
+      stemId: 'arm',
+      at: { xM: 1, yM: 0.5 },
+      setOn: '2026-08-01',
+      endedOn: null,
+    })
+  })
+
+  it('ends on a forged ring of supersessions', () => {
+    const a = drawn('a')
+    const b = drawn('b')
+    const ring = [{ ...a, supersedes: b.id }, { ...b, supersedes: a.id }] as JournalEntry[] // prettier-ignore
+    expect(inForce(ring).length).toBeLessThanOrEqual(2)
+  })
+})

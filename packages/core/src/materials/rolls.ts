@@ -1,0 +1,206 @@
+import { CoreError, requirePositive, requireRange } from '../errors/index.ts'
+import { makeBoundTable, mayHold } from './rolls-bound.ts'
+import { fillRolls } from './rolls-fill.ts'
+import type { FillPiece, FilledRoll } from './rolls-fill.ts'
+
+export interface PieceDemand {
+  readonly lengthM: number
+  readonly quantity: number
+}
+
+export interface RollSize {
+  readonly lengthM: number
+  /** Money per roll; without prices every roll counts one, so that the plan takes the fewest rolls. */
+  readonly price?: number
+}
+
+export interface CutRoll {
+  /** Index into the roll sizes given. */
+  readonly size: number
+  readonly lengthM: number
+  /** Pieces in the order of cutting, as indices into the demands given. */
+  readonly cuts: readonly number[]
+  readonly offcutM: number
+}
+
+export interface CuttingPlan {
+  readonly rolls: readonly CutRoll[]
+  readonly cost: number
+  readonly wasteM: number
+  /** True when no cheaper plan exists; otherwise `leastCost` says how much cheaper one could be at the most. */
+  readonly isProvenLeast: boolean
+  readonly leastCost: number
+}
+
+const UNITS_PER_M = 1e6
+/**
+ * Search steps for one mix of rolls: a quick look at each mix first, then a thorough one at those cheaper than the best
+ * found. Steps, not seconds, so that a plan can be repeated.
+ */
+const QUICK_STEPS = 60_000
+const THOROUGH_STEPS = 400_000
+/** Mixes that may end undecided before the search is content with the plan to beat. */
+const MAX_UNDECIDED = 8
+const MAX_MIXES = 20_000
+
+/**
+ * The cheapest set of rolls to cut the pieces from, and what to cut from each; nothing is lost per cut. Mixes of rolls
+ * are tried in order of cost, those that a bound rules out are skipped, the rest are filled by an exact search
+ * (Gilmore and Gomory 1961 for the problem). Throws `materials/piece-longer-than-roll`, `materials/no-rolls` or
+ * `core/*`. An empty demand needs no rolls.
+ */
+export function cutFromRolls(demands: readonly PieceDemand[], sizes: readonly RollSize[]): CuttingPlan {
+  const problem = readProblem(demands, sizes)
+  if (problem.pieces.length === 0) return { rolls: [], cost: 0, wasteM: 0, isProvenLeast: true, leastCost: 0 }
+  const table = makeBoundTable(problem.pieces, problem.lengths)
+  let best: readonly FilledRoll[] = firstFit(problem)
+  let undecided: Mix[] = []
+  for (const mix of mixesByCost(problem, costOf(problem, best))) {
+    if (!mayHold(table, mix.counts)) continue
+    const result = fillRolls(problem.pieces, problem.lengths, mix.counts, { steps: QUICK_STEPS })
+    if (result.kind === 'filled') {
+      best = result.rolls
+      break
+    }
+    if (result.kind === 'unknown' && undecided.push(mix) === MAX_UNDECIDED) break
+  }
+  undecided = undecided.filter((mix) => mix.cost < costOf(problem, best) - 1e-9)
+  let leastCost = Infinity
+  for (const mix of undecided) {
+    const result = fillRolls(problem.pieces, problem.lengths, mix.counts, { steps: THOROUGH_STEPS })
+    if (result.kind === 'filled') return toPlan(problem, demands, sizes, result.rolls, leastCost)
+    if (result.kind === 'unknown') leastCost = Math.min(leastCost, mix.cost)
+  }
+  return toPlan(problem, demands, sizes, best, leastCost)
+}
+
+interface Problem {
+  readonly pieces: readonly FillPiece[]
+  /** For each distinct length, the demands that it serves. */
+  readonly owners: readonly (readonly { demand: number; quantity: number }[])[]
+  readonly lengths: readonly number[]
+  readonly prices: readonly number[]
+}
+
+function readProblem(demands: readonly PieceDemand[], sizes: readonly RollSize[]): Problem {
+  if (sizes.length === 0) throw new CoreError('materials/no-rolls', 'There is no roll size to cut from')
+  const lengths = sizes.map((s) => Math.floor(requirePositive('rollLengthM', s.lengthM) * UNITS_PER_M + 1e-3))
+  const prices = sizes.map((s) => requireRange('price', s.price ?? 1, 0))
+  const longest = Math.max(...lengths)
+  const byLength = new Map<number, { demand: number; quantity: number }[]>()
+  demands.forEach((d, demand) => {
+    const length = Math.round(requirePositive('pieceLengthM', d.lengthM) * UNITS_PER_M)
+    const quantity = requireRange('quantity', d.quantity, 0, 100_000)
+    if (quantity === 0) return
+    if (length > longest) {
+      throw new CoreError('materials/piece-longer-than-roll', `A piece of ${d.lengthM} m fits no roll`, {
+        pieceM: d.lengthM,
+        rollM: longest / UNITS_PER_M,
+      })
+    }
+    byLength.set(length, [...(byLength.get(length) ?? []), { demand, quantity }])
+  })
+  const sorted = [...byLength].sort(([a], [b]) => b - a)
+  return {
+    pieces: sorted.map(([length, owners]) => ({
+      length,
+      quantity: owners.reduce((n, o) => n + o.quantity, 0),
+    })),
+    owners: sorted.map(([, owners]) => owners),
+    lengths,
+    prices,
+  }
+}
+
+/** First fit decreasing on each size that takes the longest piece; the cheapest of these is the plan to beat. */
+function firstFit(problem: Problem): FilledRoll[] {
+  const plans = problem.lengths.flatMap((length, stock) => {
+    if (length < problem.pieces[0]!.length) return []
+    const rolls: { room: number; counts: number[] }[] = []
+    problem.pieces.forEach((piece, i) => {
+      for (let n = 0; n < piece.quantity; n++) {
+        let roll = rolls.find((r) => r.room >= piece.length)
+        if (!roll) rolls.push((roll = { room: length, counts: problem.pieces.map(() => 0) }))
+        roll.room -= piece.length
+        roll.counts[i]!++
+      }
+    })
+    return [
+      rolls.map((r): FilledRoll => ({
+        stock: cheapestThatHolds(problem, length - r.room, stock),
+        counts: r.counts,
+      })),
+    ]
+  })
+  return plans.reduce((best, plan) => (costOf(problem, plan) < costOf(problem, best) ? plan : best))
+}
+
+function cheapestThatHolds(problem: Problem, used: number, stock: number): number {
+  let best = stock
+  problem.lengths.forEach((length, s) => {
+    if (length >= used && problem.prices[s]! < problem.prices[best]!) best = s
+  })
+  return best
+}
+
+function costOf(problem: Problem, rolls: readonly FilledRoll[]): number {
+  return rolls.reduce((sum, roll) => sum + problem.prices[roll.stock]!, 0)
+}
+
+interface Mix {
+  readonly counts: readonly number[]
+  readonly cost: number
+}
+
+/** Numbers of rolls of each size that cost no more than `limit` and are long enough in total, cheapest first. */
+function mixesByCost(problem: Problem, limit: number): Mix[] {
+  const need = problem.pieces.reduce((sum, p) => sum + p.length * p.quantity, 0)
+  const pieceCount = problem.pieces.reduce((sum, p) => sum + p.quantity, 0)
+  const mixes: (Mix & { room: number })[] = []
+  const counts = problem.lengths.map(() => 0)
+  const add = (s: number, cost: number, room: number, rolls: number): void => {
+    if (mixes.length >= MAX_MIXES) return
+    if (s === counts.length) {
+      if (room >= need) mixes.push({ counts: [...counts], cost, room })
+      return
+    }
+    const price = problem.prices[s]!
+    // No plan needs more rolls than pieces; free rolls are bounded by that alone.
+    for (let n = 0; n + rolls <= pieceCount && cost + n * price <= limit + 1e-9; n++) {
+      counts[s] = n
+      add(s + 1, cost + n * price, room + n * problem.lengths[s]!, rolls + n)
+      if (s === counts.length - 1 && room + n * problem.lengths[s]! >= need && n >= pieceCount) break
+    }
+    counts[s] = 0
+  }
+  add(0, 0, 0, 0)
+  return mixes.sort((a, b) => a.cost - b.cost || a.room - b.room)
+}
+
+function toPlan(
+  problem: Problem,
+  demands: readonly PieceDemand[],
+  sizes: readonly RollSize[],
+  filled: readonly FilledRoll[],
+  firstUnknownCost: number,
+): CuttingPlan {
+  const queues = problem.owners.map((owners) =>
+    owners.flatMap((o) => new Array<number>(o.quantity).fill(o.demand)),
+  )
+  const rolls = filled
+    .map((roll): CutRoll => {
+      const cuts = roll.counts.flatMap((n, i) => queues[i]!.splice(0, n))
+      const lengthM = sizes[roll.stock]!.lengthM
+      const usedM = cuts.reduce((sum, demand) => sum + demands[demand]!.lengthM, 0)
+      return { size: roll.stock, lengthM, cuts, offcutM: Math.max(0, lengthM - usedM) }
+    })
+    .filter((roll) => roll.cuts.length > 0)
+  const cost = rolls.reduce((sum, roll) => sum + problem.prices[roll.size]!, 0)
+  return {
+    rolls,
+    cost,
+    wasteM: rolls.reduce((sum, roll) => sum + roll.offcutM, 0),
+    isProvenLeast: firstUnknownCost >= cost - 1e-9,
+    leastCost: Math.min(cost, firstUnknownCost),
+  }
+}

@@ -1,0 +1,55 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { addDays, dateOfDay, dayNumber, isCalendarDate, seasonsOfGrowth, woodYear } from './index.ts'
+
+const dayArb = fc.integer({ min: dayNumber('1900-01-01'), max: dayNumber('2150-12-31') })
+
+describe('calendar', () => {
+  it('counts days as the platform does, leap years included', () => {
+    fc.assert(
+      fc.property(dayArb, (day) => {
+        const date = dateOfDay(day)
+        expect(dayNumber(date)).toBe(day)
+        expect(Date.parse(`${date}T00:00:00Z`) / 86_400_000).toBe(day)
+      }),
+    )
+  })
+
+  it('knows a date from what only looks like one', () => {
+    expect(isCalendarDate('2024-02-29')).toBe(true)
+    for (const text of ['2026-02-29', '2026-13-01', '2026-1-1', 'today', ''])
+      expect(isCalendarDate(text)).toBe(false)
+    expect(addDays('2026-12-30', 3)).toBe('2027-01-02')
+  })
+})
+
+describe('seasons of growth', () => {
+  it('never fall, and gain one each year in both hemispheres', () => {
+    fc.assert(
+      fc.property(
+        dayArb,
+        fc.constantFrom('north' as const, 'south' as const),
+        fc.boolean(),
+        (day, hemisphere, allYear) => {
+          const at = (d: number) => seasonsOfGrowth(dateOfDay(d), hemisphere, allYear)
+          expect(at(day + 1)).toBeGreaterThanOrEqual(at(day) - 1e-12)
+          expect(at(day + 1461) - at(day)).toBeCloseTo(4, 1)
+        },
+      ),
+    )
+  })
+
+  it('stand still in the winter of the hemisphere', () => {
+    const gained = (hemisphere: 'north' | 'south') =>
+      seasonsOfGrowth('2027-02-01', hemisphere, false) - seasonsOfGrowth('2026-11-15', hemisphere, false)
+    expect(gained('north')).toBe(0)
+    expect(gained('south')).toBeGreaterThan(0.4)
+  })
+
+  it('make one-year wood of a summer shoot at leaf fall', () => {
+    expect(woodYear('2026-10-31', 'north')).toBe(2026)
+    expect(woodYear('2026-11-01', 'north')).toBe(2027)
+    expect(woodYear('2027-03-01', 'north')).toBe(2027)
+    expect(woodYear('2026-05-15', 'south')).toBe(woodYear('2026-03-01', 'south') + 1)
+  })
+})

@@ -1,0 +1,81 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { planStringing } from './index.ts'
+import type { RunGraph } from './index.ts'
+
+const graphArb: fc.Arbitrary<RunGraph> = fc.integer({ min: 2, max: 12 }).chain((size) =>
+  fc
+    .record({
+      points: fc.array(
+        fc.tuple(fc.double({ min: 0, max: 5, noNaN: true }), fc.double({ min: 0, max: 2, noNaN: true })),
+        {
+          minLength: size,
+          maxLength: size,
+        },
+      ),
+      pairs: fc.uniqueArray(
+        fc.tuple(fc.nat(size - 1), fc.nat(size - 1)).filter(([a, b]) => a < b),
+        {
+          minLength: 1,
+          maxLength: 25,
+          selector: ([a, b]) => a * 100 + b,
+        },
+      ),
+    })
+    .map(({ points, pairs }) => {
+      const nodes = points.map(([xM, yM]) => ({ xM, yM }))
+      const runs = pairs.map(([from, to]) => ({
+        from,
+        to,
+        lengthM: Math.hypot(nodes[to]!.xM - nodes[from]!.xM, nodes[to]!.yM - nodes[from]!.yM),
+      }))
+      return { nodes, runs }
+    }),
+)
+
+describe('planStringing', () => {
+  it('covers every run exactly once in continuous pieces no longer than the handling length', () => {
+    fc.assert(
+      fc.property(graphArb, fc.double({ min: 6, max: 30, noNaN: true }), (graph, handlingLengthM) => {
+        const plan = planStringing(graph, { handlingLengthM, endWrapM: 0.15 })
+        const covered = plan.pieces.flatMap((piece) => piece.runs).sort((a, b) => a - b)
+        expect(covered).toEqual(graph.runs.map((_, i) => i))
+        for (const piece of plan.pieces) {
+          expect(piece.cutLengthM).toBeLessThanOrEqual(handlingLengthM + 1e-6)
+          piece.runs.forEach((run, i) => {
+            const ends = [piece.nodes[i]!, piece.nodes[i + 1]!].sort((a, b) => a - b)
+            expect(ends).toEqual([graph.runs[run]!.from, graph.runs[run]!.to].sort((a, b) => a - b))
+          })
+        }
+        expect(plan.pieces.length).toBeGreaterThanOrEqual(plan.leastPieces)
+        expect(plan.cutLengthM).toBeCloseTo(plan.netLengthM + plan.pieces.length * 0.3, 9)
+      }),
+    )
+  })
+
+  it('needs no more walks than half the odd nodes when the handling length is no limit', () => {
+    fc.assert(
+      fc.property(graphArb, (graph) => {
+        const plan = planStringing(graph, { handlingLengthM: 1e6, endWrapM: 0.15 })
+        expect(plan.pieces.length).toBe(plan.leastPieces)
+      }),
+    )
+  })
+
+  it('refuses a handling length that one run and its wraps exceed, with both lengths', () => {
+    const graph = { nodes: [{ xM: 0, yM: 0 }, { xM: 2, yM: 0 }], runs: [{ from: 0, to: 1, lengthM: 2 }] } // prettier-ignore
+    expect(() => planStringing(graph, { handlingLengthM: 2.2, endWrapM: 0.15 })).toThrow(
+      expect.objectContaining({
+        code: 'stringing/piece-too-short',
+        details: { runM: 2, handlingM: 2.2, wrapsM: 0.3 },
+      }),
+    )
+  })
+
+  it('goes straight on at a crossing rather than turning', () => {
+    const nodes = [{ xM: 0, yM: 1 }, { xM: 1, yM: 1 }, { xM: 2, yM: 1 }, { xM: 1, yM: 0 }, { xM: 1, yM: 2 }] // prettier-ignore
+    const runs = [[0, 1], [1, 3], [1, 4], [1, 2]].map(([from, to]) => ({ from: from!, to: to!, lengthM: 1 })) // prettier-ignore
+    const [first] = planStringing({ nodes, runs }, { handlingLengthM: 9, endWrapM: 0 }).pieces
+    expect(first!.nodes.slice(0, 3)).toEqual([0, 1, 2])
+  })
+})

@@ -1,0 +1,123 @@
+import type { PlantKind } from '../kinds/index.ts'
+import { addDays, dateOfDay, dayNumber, daysBetween } from '../season/index.ts'
+import type { CalendarDate, Hemisphere } from '../season/index.ts'
+import { stemAge, thickenedMm, thickeningMmPerYear } from '../wood/index.ts'
+import type { Stem, ThickeningPace, Tie } from '../wood/index.ts'
+import { tightDay } from './loop.ts'
+import type { TieMaterial } from './materials.ts'
+
+export type LookReason = 'spring-off' | 'tight' | 'material' | 'yearly' | 'postponed'
+
+export interface DateRange {
+  readonly earliestOn: CalendarDate
+  /** `null`: not within the horizon. */
+  readonly latestOn: CalendarDate | null
+}
+
+export interface LookAgain {
+  readonly dueOn: CalendarDate
+  readonly why: LookReason
+  /** When the loop becomes tight, at the fast and the slow end of the kind's thickening; `null` if not in ten years. */
+  readonly tight: DateRange | null
+  readonly materialEnds: DateRange
+}
+
+/** Laid wood springs off a bad tie in the first days (craft: look after 1–3 days). */
+const SPRING_OFF_DAYS = 2
+/** One goes before the earliest day on which the loop could bite. */
+const LEAD_DAYS = 7
+const HORIZON_DAYS = 3650
+/** When a look found a tie sound past its day, how soon to look again. */
+const AGAIN_DAYS = { tight: 14, material: 60 } as const
+const YEAR_DAYS = 365
+
+/**
+ * The day to look at a tie again and why: the first of spring-off after tying, the earliest day the loop can be tight,
+ * the earliest day its material can fail, and a year since the last look. A day that has been looked at since moves on;
+ * a postponement moves the result, never forward in time.
+ */
+export function lookAgain(
+  tie: Tie,
+  stem: Stem,
+  kind: PlantKind,
+  material: TieMaterial,
+  hemisphere: Hemisphere,
+): LookAgain {
+  const tight = tightRange(tie, stem, kind, material, hemisphere)
+  const materialEnds = {
+    earliestOn: addDays(tie.madeOn, material.lifeDays[0]),
+    latestOn: addDays(tie.madeOn, material.lifeDays[1]),
+  }
+  const looked = tie.lookedOn
+  const candidates: { dueOn: CalendarDate; why: LookReason }[] = [
+    { dueOn: afterLook(materialEnds.earliestOn, looked, AGAIN_DAYS.material), why: 'material' },
+    { dueOn: addDays(looked ?? tie.madeOn, YEAR_DAYS), why: 'yearly' },
+  ]
+  if (tight) {
+    candidates.push({
+      dueOn: afterLook(addDays(tight.earliestOn, -LEAD_DAYS), looked, AGAIN_DAYS.tight),
+      why: 'tight',
+    })
+  }
+  if (looked === null) candidates.push({ dueOn: addDays(tie.madeOn, SPRING_OFF_DAYS), why: 'spring-off' })
+  const first = candidates.reduce((a, b) => (b.dueOn < a.dueOn ? b : a))
+  const isPutOff = tie.postponedUntil !== null && tie.postponedUntil > first.dueOn
+  return {
+    ...(isPutOff ? { dueOn: tie.postponedUntil!, why: 'postponed' as const } : first),
+    tight,
+    materialEnds,
+  }
+}
+
+function afterLook(day: CalendarDate, looked: CalendarDate | null, againDays: number): CalendarDate {
+  return looked !== null && day <= looked ? addDays(looked, againDays) : day
+}
+
+function tightRange(
+  tie: Tie,
+  stem: Stem,
+  kind: PlantKind,
+  material: TieMaterial,
+  hemisphere: Hemisphere,
+): DateRange | null {
+  const setDay = dayNumber(tie.setOn)
+  const loop = {
+    hitch: tie.hitch,
+    supportDiameterMm: tie.supportDiameterMm,
+    loopLengthMm: tie.loopLengthMm * (1 + material.stretch),
+  }
+  // A stem measured since tells more than the day of tying; the wood's age decides its rate.
+  const isMeasuredSince = stem.diameterOn > tie.setOn
+  const known = isMeasuredSince
+    ? { diameterMm: stem.diameterMm, day: dayNumber(stem.diameterOn) }
+    : { diameterMm: tie.stemDiameterMm, day: setDay }
+  const age = stemAge(stem, dateOfDay(known.day), hemisphere)
+  const dayAt = (pace: ThickeningPace) => {
+    const rate = thickeningMmPerYear(kind, age, pace)
+    return tightDay(
+      loop,
+      (day) => thickenedMm(known, setDay + day, rate, hemisphere, kind.growsAllYear),
+      HORIZON_DAYS,
+    )
+  }
+  const earliest = dayAt('fast')
+  if (earliest === null) return null
+  const latest = dayAt('slow')
+  return {
+    earliestOn: dateOfDay(setDay + earliest),
+    latestOn: latest === null ? null : dateOfDay(setDay + latest),
+  }
+}
+
+export type Urgency = 'overdue' | 'due' | 'soon' | 'later'
+
+const OVERDUE_AFTER_DAYS = 7
+const SOON_DAYS = 28
+
+/** How a due day stands to today: overdue after a week, due from its day, soon four weeks before. */
+export function urgencyOf(dueOn: CalendarDate, today: CalendarDate): Urgency {
+  const days = daysBetween(dueOn, today)
+  if (days > OVERDUE_AFTER_DAYS) return 'overdue'
+  if (days >= 0) return 'due'
+  return days >= -SOON_DAYS ? 'soon' : 'later'
+}

@@ -1,0 +1,13 @@
+export { METRES_PER, formatFeetInches, formatLength, parseLength, trimZeros } from './length.ts'
+export type { LengthStyle, LengthUnit, Parsed, ParseFailure, UnitSystem } from './length.ts'
+export {
+  KG_PER_LB,
+  STANDARD_GRAVITY,
+  formatForce,
+  formatMass,
+  formatTemperature,
+  parseForce,
+  parseTemperature,
+} from './quantity.ts'
+export { gaugeToDiameterMm, nearestGauge, roundWireAreaMm2, roundWireMassKgPerM } from './gauge.ts'
+export type { GaugeSystem } from './gauge.ts'

@@ -1,0 +1,133 @@
+export type UnitSystem = 'metric' | 'imperial'
+export type LengthUnit = 'm' | 'cm' | 'mm' | 'ft' | 'in'
+
+/** Metres in one unit; exact by definition (international yard and pound agreement, 1959). */
+export const METRES_PER: Readonly<Record<LengthUnit | 'yd', number>> = {
+  m: 1,
+  cm: 0.01,
+  mm: 0.001,
+  ft: 0.3048,
+  in: 0.0254,
+  yd: 0.9144,
+}
+
+export type ParseFailure = 'empty' | 'not-a-length' | 'ambiguous-comma' | 'not-a-quantity' | 'wrong-unit'
+export type Parsed =
+  { readonly ok: true; readonly value: number } | { readonly ok: false; readonly reason: ParseFailure }
+
+const UNIT_WORDS: Readonly<Record<string, LengthUnit | 'yd'>> = {
+  m: 'm', metre: 'm', metres: 'm', meter: 'm', meters: 'm',
+  cm: 'cm', centimetre: 'cm', centimetres: 'cm', centimeter: 'cm', centimeters: 'cm',
+  mm: 'mm', millimetre: 'mm', millimetres: 'mm', millimeter: 'mm', millimeters: 'mm',
+  ft: 'ft', foot: 'ft', feet: 'ft', "'": 'ft',
+  in: 'in', inch: 'in', inches: 'in', ins: 'in', '"': 'in',
+  yd: 'yd', yds: 'yd', yard: 'yd', yards: 'yd',
+} // prettier-ignore
+
+const VULGAR: Readonly<Record<string, string>> = {
+  '½': '1/2', '¼': '1/4', '¾': '3/4', '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8', '⅓': '1/3', '⅔': '2/3',
+} // prettier-ignore
+
+/** A whole number, decimal, fraction or mixed number ("6 1/2", "6-1/2"), then perhaps a unit. */
+const TERM =
+  /^\s*(?:(\d+)[\s-]+(\d+)\/(\d+)|(\d+)\/(\d+)|(\d+(?:\.\d*)?|\.\d+))\s*([a-z]+|'|")?\.?\s*(?:,|and|&)?/
+
+/** Folds the many ways of typing quotes, fractions and decimal commas into one. `null` where a comma could mean two things. */
+export function normaliseNumberText(text: string): string | null {
+  let s = text.trim().toLowerCase()
+  for (const [glyph, fraction] of Object.entries(VULGAR)) s = s.replaceAll(glyph, ` ${fraction}`)
+  s = s
+    .replace(/[’‘′`´]/g, "'")
+    .replace(/[”“″]/g, '"')
+    .replace(/''/g, '"')
+    .replace(/[−–]/g, '-')
+    .replace(/[\u00a0\u202f\u2009]/g, ' ')
+  // "1,650" is 1.65 to some and 1650 to others: asking is cheaper than a wall ten times too long.
+  if (/(^|[^\d.])[1-9]\d{0,2},\d{3}(?![\d])/.test(s) && !/,\d{3}\./.test(s)) return null
+  s = s.replace(/(\d),(?=\d{3}\.)/g, '$1')
+  return s.replace(/(\d),(?=\d)/g, '$1.').replace(/(^|\s),(?=\d)/g, '$10.')
+}
+
+/**
+ * Length in metres from what people write: `9.2 m`, `1,65 m`, `38 ft`, `4'6"`, `4 ft 6 1/2 in`, `54in`, `30'2`.
+ * A bare number takes `bareUnit`; a bare number behind feet is inches. A leading minus is kept, so that a range check
+ * can name it. Never throws: text that is no length gives the reason.
+ */
+export function parseLength(text: string, bareUnit: LengthUnit): Parsed {
+  const normal = normaliseNumberText(text)
+  if (normal === null) return { ok: false, reason: 'ambiguous-comma' }
+  if (normal === '') return { ok: false, reason: 'empty' }
+  const sign = normal.startsWith('-') ? -1 : 1
+  let rest = sign < 0 ? normal.slice(1) : normal
+  let metres = 0
+  let previous: LengthUnit | 'yd' | undefined
+  while (rest.trim() !== '') {
+    const match = TERM.exec(rest)
+    if (!match) return { ok: false, reason: 'not-a-length' }
+    const number = termValue(match)
+    const word = match[7]
+    const unit = word === undefined ? impliedUnit(previous, bareUnit) : UNIT_WORDS[word]
+    if (number === undefined || unit === undefined) return { ok: false, reason: 'not-a-length' }
+    // Each part must be of a smaller unit than the one before, or "4 6 m" and "3 in 2 ft" would pass as lengths.
+    if (previous !== undefined && METRES_PER[unit] >= METRES_PER[previous])
+      return { ok: false, reason: 'not-a-length' }
+    metres += number * METRES_PER[unit]
+    previous = unit
+    rest = rest.slice(match[0].length)
+  }
+  const value = sign * metres
+  return Number.isFinite(value) ? { ok: true, value } : { ok: false, reason: 'not-a-length' }
+}
+
+function termValue(match: RegExpExecArray): number | undefined {
+  const [, whole, num, den, num2, den2, decimal] = match
+  if (decimal !== undefined) return Number(decimal)
+  const denominator = Number(den ?? den2)
+  if (denominator === 0) return undefined
+  return Number(whole ?? 0) + Number(num ?? num2) / denominator
+}
+
+function impliedUnit(previous: LengthUnit | 'yd' | undefined, bareUnit: LengthUnit): LengthUnit | undefined {
+  if (previous === undefined) return bareUnit
+  return previous === 'ft' ? 'in' : undefined
+}
+
+export type LengthStyle = 'long' | 'short' | 'fine'
+
+/**
+ * A length as people of that unit system read it. `long`: walls and rows (m with two decimals; feet and inches to 1/2).
+ * `short`: distances to mark out (cm with one decimal; inches to 1/16). `fine`: diameters and sag (mm; decimals of an inch).
+ */
+export function formatLength(metres: number, system: UnitSystem, style: LengthStyle = 'long'): string {
+  if (!Number.isFinite(metres)) return '–'
+  if (system === 'metric') {
+    if (style === 'long') return `${metres.toFixed(2)} m`
+    if (style === 'short') return `${trimZeros((metres * 100).toFixed(1))} cm`
+    return `${trimZeros((metres * 1000).toFixed(Math.abs(metres) < 0.01 ? 2 : Math.abs(metres) < 0.1 ? 1 : 0))} mm`
+  }
+  if (style === 'fine') return `${trimZeros((metres / METRES_PER.in).toFixed(3))} in`
+  return formatFeetInches(metres, style === 'long' ? 2 : 16)
+}
+
+/** Feet and inches with the inch rounded to 1/`denominator`, fraction in lowest terms: `4' 6 1/2"`. */
+export function formatFeetInches(metres: number, denominator: number): string {
+  const sign = metres < 0 ? '-' : ''
+  const parts = Math.round((Math.abs(metres) / METRES_PER.in) * denominator)
+  const feet = Math.floor(parts / (12 * denominator))
+  const inchParts = parts - feet * 12 * denominator
+  const whole = Math.floor(inchParts / denominator)
+  const fraction = reduce(inchParts - whole * denominator, denominator)
+  const inches = fraction === '' ? `${whole}"` : whole === 0 ? `${fraction}"` : `${whole} ${fraction}"`
+  return feet === 0 ? `${sign}${inches}` : `${sign}${feet}' ${inches}`
+}
+
+function reduce(numerator: number, denominator: number): string {
+  if (numerator === 0) return ''
+  let [n, d] = [numerator, denominator]
+  while (n % 2 === 0 && d % 2 === 0) [n, d] = [n / 2, d / 2]
+  return `${n}/${d}`
+}
+
+export function trimZeros(decimal: string): string {
+  return decimal.includes('.') ? decimal.replace(/\.?0+$/, '') : decimal
+}

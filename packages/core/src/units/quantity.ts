@@ -1,0 +1,59 @@
+import { normaliseNumberText, trimZeros } from './length.ts'
+import type { Parsed, UnitSystem } from './length.ts'
+
+/** Standard gravity, m/s² (3rd CGPM, 1901); turns pounds and kilograms of pull into newtons. */
+export const STANDARD_GRAVITY = 9.80665
+/** Kilograms in one avoirdupois pound, exact (1959). */
+export const KG_PER_LB = 0.45359237
+
+const NEWTONS_PER: Readonly<Record<string, number>> = {
+  n: 1, newton: 1, newtons: 1, kn: 1000, dan: 10,
+  lb: KG_PER_LB * STANDARD_GRAVITY, lbs: KG_PER_LB * STANDARD_GRAVITY, lbf: KG_PER_LB * STANDARD_GRAVITY,
+  kg: STANDARD_GRAVITY, kgf: STANDARD_GRAVITY, kp: STANDARD_GRAVITY,
+} // prettier-ignore
+
+/** Pull in newtons from `900 N`, `200 lb`, `90 kgf`, `0,9 kN`. A bare number takes `bareUnit`. Never throws. */
+export function parseForce(text: string, bareUnit: 'N' | 'lbf'): Parsed {
+  return parseWithUnit(text, (unit) => NEWTONS_PER[unit === '' ? bareUnit.toLowerCase() : unit], 0)
+}
+
+/** Temperature in °C from `16 °C`, `60 F`, `-5`. A bare number takes `bareUnit`. Never throws. */
+export function parseTemperature(text: string, bareUnit: 'C' | 'F'): Parsed {
+  const number = parseWithUnit(text, (unit) => (['', 'c', 'f'].includes(unit) ? 1 : undefined), undefined)
+  if (!number.ok) return number
+  const unit = /([cf])\.?\s*$/i.exec(text.trim())?.[1]?.toUpperCase() ?? bareUnit
+  return { ok: true, value: unit === 'F' ? ((number.value - 32) * 5) / 9 : number.value }
+}
+
+function parseWithUnit(
+  text: string,
+  factorOf: (unit: string) => number | undefined,
+  min: number | undefined,
+): Parsed {
+  const normal = normaliseNumberText(text)
+  if (normal === null) return { ok: false, reason: 'ambiguous-comma' }
+  if (normal === '') return { ok: false, reason: 'empty' }
+  const match = /^([+-]?(?:\d+(?:\.\d*)?|\.\d+))\s*(?:°|deg(?:rees)?)?\s*([a-z]*)\.?$/.exec(normal)
+  if (!match) return { ok: false, reason: 'not-a-quantity' }
+  const factor = factorOf(match[2] ?? '')
+  if (factor === undefined) return { ok: false, reason: 'wrong-unit' }
+  const value = Number(match[1]) * factor
+  return min !== undefined && value < min ? { ok: false, reason: 'not-a-quantity' } : { ok: true, value }
+}
+
+/** `180 N` or `40 lbf`, whole units. */
+export function formatForce(newtons: number, system: UnitSystem): string {
+  return system === 'metric'
+    ? `${Math.round(newtons)} N`
+    : `${trimZeros((newtons / NEWTONS_PER.lbf!).toFixed(0))} lbf`
+}
+
+export function formatTemperature(celsius: number, system: UnitSystem): string {
+  return system === 'metric' ? `${Math.round(celsius)} °C` : `${Math.round((celsius * 9) / 5 + 32)} °F`
+}
+
+/** Mass in kilograms or pounds, one decimal below ten. */
+export function formatMass(kg: number, system: UnitSystem): string {
+  const value = system === 'metric' ? kg : kg / KG_PER_LB
+  return `${trimZeros(value.toFixed(value < 10 ? 1 : 0))} ${system === 'metric' ? 'kg' : 'lb'}`
+}

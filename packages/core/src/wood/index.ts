@@ -1,0 +1,7 @@
+export { hitches, stemParts } from './wood.ts'
+export type { Hitch, Stem, StemPart, Tie } from './wood.ts'
+export { stemAge, stemDiameterMm, thickenedMm, thickeningMmPerYear } from './thickening.ts'
+export type { ThickeningPace } from './thickening.ts'
+export { snapPoint } from './snap.ts'
+export type { Snap } from './snap.ts'
+export { tiePoints } from './tie-points.ts'
