@@ -1,0 +1,119 @@
+-- Up Migration
+
+create table account (
+  account_id uuid primary key,
+  email text not null unique,
+  name text not null,
+  password_hash text not null,
+  units text not null default 'metric',
+  created_at timestamptz not null default now()
+);
+
+-- Only a hash of the token is kept: a copy of this table lets nobody in.
+create table session (
+  token_hash bytea primary key,
+  account_id uuid not null references account on delete cascade,
+  created_at timestamptz not null default now(),
+  expires_at timestamptz not null
+);
+create index session_expiry on session (expires_at);
+
+create table garden (
+  garden_id uuid primary key,
+  name text not null,
+  latitude_deg double precision not null default 52,
+  currency text not null default 'EUR',
+  -- Number of the last journal entry; its row lock puts appends to one garden in line.
+  journal_seq bigint not null default 0,
+  is_demo boolean not null default false,
+  created_at timestamptz not null default now()
+);
+
+create table membership (
+  garden_id uuid not null references garden on delete cascade,
+  account_id uuid not null references account on delete cascade,
+  role text not null check (role in ('viewer', 'grower', 'owner')),
+  primary key (garden_id, account_id)
+);
+create index membership_account on membership (account_id);
+
+create table document (
+  garden_id uuid not null references garden on delete cascade,
+  kind text not null check (kind in ('place', 'frame', 'plant')),
+  document_id uuid not null,
+  version integer not null,
+  is_removed boolean not null,
+  note text not null,
+  body jsonb not null,
+  saved_at timestamptz not null default now(),
+  saved_by uuid not null,
+  primary key (garden_id, kind, document_id)
+);
+
+create table document_revision (
+  garden_id uuid not null references garden on delete cascade,
+  kind text not null,
+  document_id uuid not null,
+  version integer not null,
+  save_id uuid not null,
+  is_removed boolean not null,
+  note text not null,
+  body jsonb not null,
+  saved_at timestamptz not null default now(),
+  saved_by uuid not null,
+  primary key (garden_id, kind, document_id, version),
+  unique (garden_id, save_id)
+);
+
+create table entry (
+  garden_id uuid not null references garden on delete cascade,
+  seq bigint not null,
+  entry_id uuid not null,
+  place_id uuid not null,
+  plant_id uuid,
+  kind text not null,
+  at text not null,
+  recorded_at timestamptz not null,
+  received_at timestamptz not null default now(),
+  written_by uuid not null,
+  supersedes uuid,
+  body jsonb not null,
+  primary key (garden_id, seq),
+  unique (garden_id, entry_id)
+);
+
+-- The app's role owns nothing and sees one garden at a time, even where a query forgets its filter. An unset or empty
+-- setting is no garden at all.
+create function current_garden() returns uuid language sql stable
+  return nullif(current_setting('klados.garden', true), '')::uuid;
+create function current_account() returns uuid language sql stable
+  return nullif(current_setting('klados.account', true), '')::uuid;
+
+alter table garden enable row level security;
+alter table membership enable row level security;
+alter table document enable row level security;
+alter table document_revision enable row level security;
+alter table entry enable row level security;
+
+create policy one_garden on document using (garden_id = current_garden());
+create policy one_garden on document_revision using (garden_id = current_garden());
+create policy one_garden on entry using (garden_id = current_garden());
+create policy own_or_current on membership
+  using (garden_id = current_garden() or account_id = current_account())
+  with check (garden_id = current_garden());
+create policy own_or_current on garden
+  using (
+    garden_id = current_garden()
+    or garden_id in (select m.garden_id from membership m where m.account_id = current_account())
+  )
+  with check (garden_id = current_garden());
+
+grant usage on schema public to klados_app;
+grant select, insert, update on account to klados_app;
+grant select, insert, update, delete on session to klados_app;
+grant select, insert, update on garden to klados_app;
+grant select, insert, update, delete on membership to klados_app;
+grant select, insert, update on document to klados_app;
+-- Revisions and entries are written once: the role that serves requests cannot change or delete them.
+grant select, insert on document_revision to klados_app;
+grant select, insert on entry to klados_app;

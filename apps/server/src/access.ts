@@ -1,0 +1,62 @@
+import type { Role } from '@klados/contract'
+import { idSchema, roles } from '@klados/contract'
+import type { FastifyInstance, FastifyRequest } from 'fastify'
+import type { Pool } from 'pg'
+import { findSession } from './accounts/queries.ts'
+import type { SignedIn } from './accounts/queries.ts'
+import { SESSION_COOKIE, hashToken } from './accounts/session.ts'
+import { AppError } from './errors.ts'
+import { findRole } from './gardens/queries.ts'
+
+/** Who may use a route: anyone, anyone signed in, or a member of the garden in the path with at least this role. */
+export type Access = 'public' | 'account' | Role
+
+declare module 'fastify' {
+  interface FastifyContextConfig {
+    access?: Access
+  }
+  interface FastifyRequest {
+    signedIn: SignedIn | null
+    garden: { readonly id: string; readonly role: Role } | null
+  }
+}
+
+/**
+ * Every route must say who may use it, or it cannot be registered; one hook holds all of them to it, before the body is
+ * read. A garden that somebody is no member of is as good as none: the answer does not tell that it exists.
+ */
+export function useAccess(app: FastifyInstance, pool: Pool): void {
+  app.decorateRequest('signedIn', null)
+  app.decorateRequest('garden', null)
+  app.addHook('onRoute', (route) => {
+    if (route.config?.access === undefined) {
+      throw new Error(`Route ${String(route.method)} ${route.url} does not say who may use it`)
+    }
+  })
+  app.addHook('onRequest', async (request) => {
+    const access = request.routeOptions.config.access ?? 'public'
+    const token = request.cookies[SESSION_COOKIE]
+    request.signedIn = token ? await findSession(pool, hashToken(token)) : null
+    if (access === 'public') return
+    if (!request.signedIn) throw new AppError('session/required', 'Sign in first')
+    if (access !== 'account') request.garden = await requireRole(pool, request, request.signedIn, access)
+  })
+}
+
+async function requireRole(pool: Pool, request: FastifyRequest, signedIn: SignedIn, needed: Role) {
+  const { gardenId } = request.params as { gardenId?: string }
+  const role = idSchema.safeParse(gardenId).success
+    ? await findRole(pool, gardenId!, signedIn.accountId)
+    : null
+  if (!role) throw new AppError('garden/not-found', 'There is no such garden for you')
+  if (roles.indexOf(role) < roles.indexOf(needed)) {
+    throw new AppError('garden/not-allowed', `Only a ${needed} of this garden may do that; you are a ${role}`)
+  }
+  return { id: gardenId!, role }
+}
+
+/** The account and garden that the hook has let in; for routes whose access asks for them. */
+export function caller(request: FastifyRequest): { accountId: string; gardenId: string } {
+  if (!request.signedIn || !request.garden) throw new Error('caller() on a route without garden access')
+  return { accountId: request.signedIn.accountId, gardenId: request.garden.id }
+}

@@ -1,0 +1,171 @@
+import type { FrameBody, PlaceBody, PlantBody } from '@klados/contract'
+import type { Point } from '@klados/core/geometry'
+import type { JournalEntry } from '@klados/core/journal'
+import { planFrame } from '@klados/core/materials'
+import { yearOf } from '@klados/core/season'
+import { v7 as uuidv7 } from 'uuid'
+import { Diary, seededRandom } from './diary.ts'
+import { growPear } from './pears.ts'
+import type { PearStory } from './pears.ts'
+import { growWisteria } from './wisteria.ts'
+
+export interface DemoGarden {
+  readonly places: readonly { readonly id: string; readonly body: PlaceBody }[]
+  readonly frames: readonly {
+    readonly id: string
+    readonly notes: readonly string[]
+    readonly body: FrameBody
+  }[]
+  readonly plants: readonly { readonly id: string; readonly body: PlantBody }[]
+  readonly entries: readonly JournalEntry[]
+}
+
+export const DEMO_LATITUDE_DEG = 55.6
+
+const stainless: Omit<FrameBody['design'], 'pattern'> = {
+  moveToleranceM: 0.04,
+  dragged: {},
+  wireId: 'stainless-2',
+  tensionN: 150,
+  endWrapM: 0.15,
+  handlingLengthM: 12,
+  rolls: [{ lengthM: 25, price: 14 }, { lengthM: 50, price: 25 }], // prettier-ignore
+  fixingId: 'eye-100',
+}
+
+/** Tarn Close, an invented walled garden, with four seasons of journal that end today. */
+export function makeTarnClose(today: string): DemoGarden {
+  // The last winter cut: before March, this winter's is still to come.
+  const year = today.slice(5) >= '03-05' ? yearOf(today) : yearOf(today) - 1
+  const pears = southWall()
+  const front = gatehouse()
+  const lane = laneFence()
+  const diary = new Diary(today, pears.place.id, null)
+  const random = seededRandom(55)
+  const tiersM = [0.45, 0.85, 1.25, 1.65, 2.05]
+  const stories: readonly PearStory[] = ['bitten', 'bare', 'even']
+  pears.plants.forEach((plant, i) => {
+    const scene = { diary: diary.about(pears.place.id, plant.id), random, year, today, tiersM, wireMm: 2 }
+    growPear(scene, plant.body.xM, stories[i]!)
+  })
+  const ways = wisteriaWays(front.place.body, front.frame.body.design)
+  front.plants.forEach((plant, i) => {
+    growWisteria(
+      diary.about(front.place.id, plant.id),
+      { xM: plant.body.xM, ways: ways[i]! },
+      { year, today, wireMm: 2 },
+    )
+  })
+  diary.about(front.place.id, null).note(`${year - 1}-01-19`, 'Gale. The eye low down on the right lifted out of a soft joint; set again with resin, a hand higher.') // prettier-ignore
+  return {
+    places: [pears.place, front.place, lane.place],
+    frames: [pears.frame, front.frame, lane.frame],
+    plants: [...pears.plants, ...front.plants].map((p) => ({
+      ...p,
+      body: { ...p.body, plantedOn: `${year - 4}-11-18` },
+    })),
+    entries: diary.entries,
+  }
+}
+
+function southWall() {
+  const id = uuidv7()
+  const body: PlaceBody = {
+    name: 'South wall, east bay', kind: 'wall', widthM: 10.8, usableHeightM: 1.7, firstForkM: 0.45, facingDeg: 178,
+    surface: 'brick', viewingEnd: 'left',
+    avoid: [
+      { id: uuidv7(), kind: 'point', xM: 5.39, yM: 1.262, radiusM: 0.03, what: 'soft joint' },
+      { id: uuidv7(), kind: 'point', xM: 8.1, yM: 0.84, radiusM: 0.028, what: 'cracked brick' },
+      { id: uuidv7(), kind: 'band', axis: 'vertical', fromM: 7.12, toM: 7.22, what: 'downpipe' },
+    ],
+  } // prettier-ignore
+  return {
+    place: { id, body },
+    frame: {
+      id: uuidv7(),
+      notes: ['Four tiers to begin with', 'A fifth tier: the trees will reach it next summer'],
+      body: {
+        placeId: id,
+        name: 'Level tiers',
+        design: { ...stainless, pattern: { kind: 'tiers' as const, heightsM: [0.45, 0.85, 1.25, 1.65, 2.05], maxSupportSpacingM: 2.4 } }, // prettier-ignore
+      },
+    },
+    plants: [1.8, 5.4, 9].map((xM, i) => ({
+      id: uuidv7(),
+      body: { placeId: id, name: ['West pear', 'Middle pear', 'East pear'][i]!, kindId: 'pear', xM, startNodeId: null, plantedOn: '2000-01-01' }, // prettier-ignore
+    })),
+  }
+}
+
+function gatehouse() {
+  const id = uuidv7()
+  const body: PlaceBody = {
+    name: 'Gatehouse front', kind: 'wall', widthM: 4.8, usableHeightM: 2.4, firstForkM: 0.6, facingDeg: 96,
+    surface: 'brick', viewingEnd: 'right',
+    avoid: [
+      { id: uuidv7(), kind: 'band', axis: 'vertical', fromM: 2.63, toM: 2.66, what: 'lamp cable' },
+      { id: uuidv7(), kind: 'point', xM: 1.32, yM: 1.8, radiusM: 0.03, what: 'soft joint' },
+    ],
+  } // prettier-ignore
+  return {
+    place: { id, body },
+    frame: {
+      id: uuidv7(),
+      notes: ['Two rows, whole cells at the gate'],
+      body: {
+        placeId: id,
+        name: 'Diamonds',
+        design: {
+          ...stainless,
+          pattern: { kind: 'diamonds' as const, cell: { by: 'width' as const, widthM: 0.87 }, cellHeightM: null, rows: 2, closeCutEnd: false }, // prettier-ignore
+        },
+      },
+    },
+    plants: ['c0.0', 'c0.3'].map((startNodeId, i) => ({
+      id: uuidv7(),
+      body: {
+        placeId: id,
+        name: i === 0 ? 'Gate wisteria' : 'Far wisteria',
+        kindId: 'wisteria',
+        xM: i === 0 ? 4.365 : 1.755,
+        startNodeId,
+        plantedOn: '2000-01-01',
+      },
+    })),
+  }
+}
+
+function laneFence() {
+  const id = uuidv7()
+  const body: PlaceBody = {
+    name: 'Lane fence', kind: 'fence', widthM: 9.2, usableHeightM: 1.65, firstForkM: 0.25, facingDeg: 352,
+    surface: 'boards', viewingEnd: 'left', avoid: [],
+  } // prettier-ignore
+  return {
+    place: { id, body },
+    frame: {
+      id: uuidv7(),
+      notes: ['Planned for ivy; nothing drilled yet'],
+      body: {
+        placeId: id,
+        name: 'Ivy diamonds',
+        design: {
+          ...stainless,
+          handlingLengthM: 10,
+          pattern: { kind: 'diamonds' as const, cell: { by: 'width' as const, widthM: 0.8 }, cellHeightM: null, rows: 1, closeCutEnd: false }, // prettier-ignore
+        },
+      },
+    },
+  }
+}
+
+/** Node by node along the wires: two ways for each wisteria, from the start node up and outward. */
+function wisteriaWays(place: PlaceBody, design: FrameBody['design']): Point[][][] {
+  const { frame } = planFrame(place, place.surface, design)
+  const at = (id: string) => frame!.nodes.find((node) => node.id === id)!.at
+  const line = (...ids: string[]) => ids.map(at)
+  return [
+    [line('c0.0', 's0.0', 'c1.0', 's1.0', 'c2.0'), line('c0.0', 's0.1', 'c1.1', 's1.2', 'c2.2')],
+    [line('c0.3', 's0.3', 'c1.2', 's1.3', 'c2.3'), line('c0.3', 's0.4', 'c1.4', 's1.4', 'c2.3', 's1.5')],
+  ]
+}

@@ -1,0 +1,126 @@
+import type { PoolClient } from 'pg'
+
+export type DocumentKind = 'place' | 'frame' | 'plant'
+
+export interface StoredDocument {
+  readonly id: string
+  readonly version: number
+  readonly isRemoved: boolean
+  readonly note: string
+  readonly savedAt: string
+  readonly savedBy: string
+  readonly body: unknown
+}
+
+export interface Save {
+  readonly saveId: string
+  readonly basedOn: number
+  readonly isRemoved: boolean
+  readonly note: string
+  readonly body: unknown
+}
+
+const columns = `
+  d.document_id as id, d.version, d.is_removed as "isRemoved", d.note,
+  to_char(d.saved_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "savedAt",
+  coalesce(a.name, '') as "savedBy", d.body`
+
+export async function listDocuments(
+  client: PoolClient,
+  gardenId: string,
+  kind: DocumentKind,
+): Promise<StoredDocument[]> {
+  const { rows } = await client.query<StoredDocument>(
+    `select ${columns} from document d left join account a on a.account_id = d.saved_by
+     where d.garden_id = $1 and d.kind = $2 order by d.document_id`,
+    [gardenId, kind],
+  )
+  return rows
+}
+
+export async function findDocument(
+  client: PoolClient,
+  gardenId: string,
+  kind: DocumentKind,
+  id: string,
+): Promise<StoredDocument | undefined> {
+  const { rows } = await client.query<StoredDocument>(
+    `select ${columns} from document d left join account a on a.account_id = d.saved_by
+     where d.garden_id = $1 and d.kind = $2 and d.document_id = $3`,
+    [gardenId, kind, id],
+  )
+  return rows[0]
+}
+
+export async function listRevisions(
+  client: PoolClient,
+  gardenId: string,
+  kind: DocumentKind,
+  id: string,
+): Promise<StoredDocument[]> {
+  const { rows } = await client.query<StoredDocument>(
+    `select ${columns} from document_revision d left join account a on a.account_id = d.saved_by
+     where d.garden_id = $1 and d.kind = $2 and d.document_id = $3 order by d.version desc`,
+    [gardenId, kind, id],
+  )
+  return rows
+}
+
+/** Whether this very save is stored already: it was sent, and the answer got lost. */
+export async function isSaved(client: PoolClient, gardenId: string, saveId: string): Promise<boolean> {
+  const { rowCount } = await client.query(
+    `select 1 from document_revision where garden_id = $1 and save_id = $2`,
+    [gardenId, saveId],
+  )
+  return rowCount === 1
+}
+
+/** Writes the next version where the stored one is still the one it is based on; false when it is not. */
+export async function writeDocument(
+  client: PoolClient,
+  key: { gardenId: string; kind: DocumentKind; id: string; accountId: string },
+  save: Save,
+): Promise<boolean> {
+  const values = [
+    key.gardenId,
+    key.kind,
+    key.id,
+    save.basedOn,
+    save.isRemoved,
+    save.note,
+    JSON.stringify(save.body),
+    key.accountId,
+  ]
+  const { rowCount } = await client.query(
+    save.basedOn === 0
+      ? `insert into document (garden_id, kind, document_id, version, is_removed, note, body, saved_by)
+         values ($1, $2, $3, $4::integer + 1, $5, $6, $7, $8) on conflict do nothing`
+      : `update document set version = version + 1, is_removed = $5, note = $6, body = $7, saved_by = $8, saved_at = now()
+         where garden_id = $1 and kind = $2 and document_id = $3 and version = $4`,
+    values,
+  )
+  if (rowCount !== 1) return false
+  await client.query(
+    `insert into document_revision (garden_id, kind, document_id, version, save_id, is_removed, note, body, saved_by)
+     values ($1, $2, $3, $4::integer + 1, $9, $5, $6, $7, $8)`,
+    [...values, save.saveId],
+  )
+  return true
+}
+
+/** Which of these places and plants the garden does not have. */
+export async function missingDocuments(
+  client: PoolClient,
+  gardenId: string,
+  kind: DocumentKind,
+  ids: readonly string[],
+): Promise<string[]> {
+  const { rows } = await client.query<{ id: string }>(
+    `select wanted.id from unnest($3::uuid[]) as wanted (id)
+     where not exists (
+       select from document d where d.garden_id = $1 and d.kind = $2 and d.document_id = wanted.id
+     )`,
+    [gardenId, kind, ids],
+  )
+  return rows.map((row) => row.id)
+}

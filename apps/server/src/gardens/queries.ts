@@ -1,0 +1,100 @@
+import type { Garden, GardenSettings, Role } from '@klados/contract'
+import type { Pool, PoolClient } from 'pg'
+import { inGarden } from '../database/transaction.ts'
+
+/** Makes a garden and its first owner; runs in the transaction of whoever asks. */
+export async function createGarden(
+  client: PoolClient,
+  garden: { id: string; name: string; ownerId: string; isDemo?: boolean; latitudeDeg?: number },
+): Promise<void> {
+  await client.query(`select set_config('klados.garden', $1, true)`, [garden.id])
+  await client.query(`insert into garden (garden_id, name, is_demo, latitude_deg) values ($1, $2, $3, $4)`, [
+    garden.id,
+    garden.name,
+    garden.isDemo ?? false,
+    garden.latitudeDeg ?? 52,
+  ])
+  await insertMember(client, garden.id, garden.ownerId, 'owner')
+}
+
+export function findRole(pool: Pool, gardenId: string, accountId: string): Promise<Role | null> {
+  return inGarden(pool, gardenId, async (client) => {
+    const { rows } = await client.query<{ role: Role }>({
+      name: 'find-role',
+      text: `select role from membership where garden_id = $1 and account_id = $2`,
+      values: [gardenId, accountId],
+    })
+    return rows[0]?.role ?? null
+  })
+}
+
+export async function findGarden(
+  client: PoolClient,
+  gardenId: string,
+): Promise<GardenSettings & { id: string; members: Garden['members'] }> {
+  const { rows } = await client.query<GardenSettings & { id: string }>(
+    `select garden_id as id, name, latitude_deg as "latitudeDeg", currency from garden where garden_id = $1`,
+    [gardenId],
+  )
+  const members = await client.query<Garden['members'][number]>(
+    `select account_id as "accountId", a.name, a.email, m.role
+     from membership m join account a using (account_id) where m.garden_id = $1 order by a.name, a.account_id`,
+    [gardenId],
+  )
+  return { ...rows[0]!, members: members.rows }
+}
+
+export async function updateGarden(
+  client: PoolClient,
+  gardenId: string,
+  settings: GardenSettings,
+): Promise<void> {
+  await client.query(`update garden set name = $2, latitude_deg = $3, currency = $4 where garden_id = $1`, [
+    gardenId,
+    settings.name,
+    settings.latitudeDeg,
+    settings.currency,
+  ])
+}
+
+export async function insertMember(
+  client: PoolClient,
+  gardenId: string,
+  accountId: string,
+  role: Role,
+): Promise<boolean> {
+  const { rowCount } = await client.query(
+    `insert into membership (garden_id, account_id, role) values ($1, $2, $3) on conflict do nothing`,
+    [gardenId, accountId, role],
+  )
+  return rowCount === 1
+}
+
+/** Changes a role; `null` takes the member out. The owners' rows are locked, so that two cannot demote each other. */
+export async function setMember(
+  client: PoolClient,
+  gardenId: string,
+  accountId: string,
+  role: Role | null,
+): Promise<'done' | 'no-such-member' | 'last-owner'> {
+  const { rows } = await client.query<{ accountId: string; role: Role }>(
+    `select account_id as "accountId", role from membership where garden_id = $1 order by account_id for update`,
+    [gardenId],
+  )
+  if (!rows.some((member) => member.accountId === accountId)) return 'no-such-member'
+  const otherOwners = rows.filter((member) => member.role === 'owner' && member.accountId !== accountId)
+  if (role !== 'owner' && otherOwners.length === 0) return 'last-owner'
+  if (role === null) {
+    await client.query(`delete from membership where garden_id = $1 and account_id = $2`, [
+      gardenId,
+      accountId,
+    ])
+  } else {
+    await client.query(`update membership set role = $3 where garden_id = $1 and account_id = $2`, [
+      gardenId,
+      accountId,
+      role,
+    ])
+  }
+  return 'done'
+}

@@ -1,0 +1,79 @@
+import { planFrame } from '@klados/core/materials'
+import { describe, expect, it } from 'vitest'
+import { appendSchema, errorStatus, frameDesignSchema, placeBodySchema, signUpSchema } from './index.ts'
+
+const id = '01890a5d-ac96-774b-bcce-b302099a8057'
+const entry = {
+  id,
+  placeId: id,
+  plantId: null,
+  kind: 'note.written',
+  at: '2026-03-01',
+  recordedAt: '2026-03-01T09:00:00.000Z',
+  supersedes: null,
+  body: { v: 1, text: 'first leaves' },
+}
+const parses = (value: unknown) => appendSchema.safeParse({ entries: [value] }).success
+
+describe('journal entries', () => {
+  it('are taken as core knows them and refused with anything more, less or wrong', () => {
+    expect(parses(entry)).toBe(true)
+    expect(parses({ ...entry, extra: 1 })).toBe(false)
+    expect(parses({ ...entry, at: '2026-02-30' })).toBe(false)
+    expect(parses({ ...entry, kind: 'note.invented' })).toBe(false)
+    expect(parses({ ...entry, body: { v: 2, text: 'x' } })).toBe(false)
+    expect(parses({ ...entry, id: '9b1deb4d-3b7d-4bad-9bdd-2b0d7b3dcb6d' })).toBe(false)
+  })
+
+  it('must say what they withdraw', () => {
+    const withdrawal = { ...entry, kind: 'entry.withdrawn', body: { v: 1 } }
+    expect(parses(withdrawal)).toBe(false)
+    expect(parses({ ...withdrawal, supersedes: id })).toBe(true)
+  })
+})
+
+describe('documents', () => {
+  it('give core a design that it computes', () => {
+    const design = frameDesignSchema.parse({
+      pattern: { kind: 'tiers', heightsM: [0.5, 1], maxSupportSpacingM: 2 },
+      moveToleranceM: 0.05,
+      dragged: {},
+      wireId: 'stainless-2',
+      tensionN: 150,
+      endWrapM: 0.15,
+      handlingLengthM: 20,
+      rolls: [{ lengthM: 25, price: 14 }],
+      fixingId: 'eye-100',
+    })
+    const wall = { widthM: 5, usableHeightM: 1.5, firstForkM: 0, viewingEnd: 'left' as const, avoid: [] }
+    expect(planFrame(wall, 'brick', design).problems).toEqual([])
+  })
+
+  it('have sizes within what a garden has', () => {
+    const place = { name: 'W', kind: 'wall', widthM: 9.2, usableHeightM: 1.65, firstForkM: 0.3, facingDeg: 180, surface: 'brick', viewingEnd: 'left', avoid: [] } // prettier-ignore
+    expect(placeBodySchema.safeParse(place).success).toBe(true)
+    for (const wrong of [
+      { widthM: 0 },
+      { widthM: 1e9 },
+      { facingDeg: 360 },
+      { name: '   ' },
+      { firstForkM: -1 },
+    ]) {
+      expect(placeBodySchema.safeParse({ ...place, ...wrong }).success).toBe(false)
+    }
+  })
+})
+
+describe('accounts', () => {
+  it('fold the address to lower case and refuse short passwords', () => {
+    const form = { name: 'Ada', email: 'Ada@Example.org', password: 'long enough', gardenName: 'Home' }
+    expect(signUpSchema.parse(form).email).toBe('ada@example.org')
+    expect(signUpSchema.safeParse({ ...form, password: 'short' }).success).toBe(false)
+  })
+})
+
+describe('error codes', () => {
+  it('all answer with a client or server error', () => {
+    for (const status of Object.values(errorStatus)) expect(status >= 400 && status < 600).toBe(true)
+  })
+})

@@ -1,0 +1,29 @@
+import { z } from 'zod'
+import { idSchema, versionNumber } from './numbers.ts'
+
+/** A document with a version: every save makes the next one, and earlier ones stay as revisions. */
+export function documentSchema<Body extends z.ZodType>(body: Body) {
+  return z.object({
+    id: idSchema,
+    version: versionNumber,
+    isRemoved: z.boolean(),
+    note: z.string(),
+    savedAt: z.string(),
+    savedBy: z.string(),
+    body,
+  })
+}
+
+/**
+ * One save. `basedOn` is the version that was changed, 0 for a new document; a save based on an older version than the
+ * stored one is refused with the stored one attached. The same save sent twice counts once, by its `saveId`.
+ */
+export function saveOf<Body extends z.ZodType>(body: Body) {
+  return z.strictObject({
+    saveId: idSchema,
+    basedOn: z.number().int().min(0).max(1_000_000),
+    isRemoved: z.boolean().default(false),
+    note: z.string().trim().max(300).default(''),
+    body,
+  })
+}

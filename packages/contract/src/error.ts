@@ -1,0 +1,41 @@
+import { z } from 'zod'
+
+/** Every code that the server answers with, and its HTTP status. */
+export const errorStatus = {
+  'request/malformed': 400,
+  'request/too-large': 413,
+  'request/unsupported-type': 415,
+  'request/foreign-origin': 403,
+  'request/too-many': 429,
+  'route/not-found': 404,
+  'session/required': 401,
+  'session/wrong-credentials': 401,
+  'account/email-taken': 409,
+  'garden/not-found': 404,
+  'garden/not-allowed': 403,
+  'garden/last-owner': 409,
+  'member/no-such-account': 404,
+  'member/already': 409,
+  'demo/not-here': 404,
+  'document/not-found': 404,
+  'document/version-conflict': 409,
+  'document/unknown-place': 422,
+  'journal/unknown-place': 422,
+  'journal/unknown-plant': 422,
+  'journal/unknown-entry': 422,
+  'server/unavailable': 503,
+  'server/failed': 500,
+} as const
+
+export type ErrorCode = keyof typeof errorStatus
+
+/** The one shape of every refusal: what to change, where, and for a version conflict what is stored. */
+export const errorReplySchema = z.object({
+  error: z.object({
+    code: z.string(),
+    message: z.string(),
+    fields: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
+    current: z.unknown().optional(),
+  }),
+})
+export type ErrorReply = z.infer<typeof errorReplySchema>

@@ -1,0 +1,98 @@
+import type { EntryBodies, EntryKind, JournalEntry } from '@klados/core/journal'
+import { hitches, stemParts } from '@klados/core/wood'
+import { z } from 'zod'
+import { MAX_ENTRIES } from './limits.ts'
+import { calendarDate, idSchema, pointSchema } from './numbers.ts'
+
+const v = z.literal(1)
+const line = z.array(pointSchema).min(2).max(200)
+const diameterMm = z.number().finite().gt(0).max(2000)
+const loopLengthMm = z.number().finite().gt(0).max(20_000)
+const reason = z.string().trim().max(200)
+const materialId = z.string().min(1).max(60)
+
+/** A body schema for every kind of entry; the compiler holds them to the shapes that core replays. */
+const bodies = {
+  'stem.drawn': z.strictObject({
+    v,
+    stemId: idSchema,
+    part: z.enum(stemParts),
+    parentStemId: idSchema.nullable(),
+    points: line,
+    ageSeasons: z.number().int().min(0).max(200),
+    diameterMm,
+  }),
+  'stem.redrawn': z.strictObject({ v, stemId: idSchema, points: line, why: z.enum(['grown', 'laid']) }),
+  'stem.measured': z.strictObject({ v, stemId: idSchema, diameterMm }),
+  'stem.shortened': z.strictObject({
+    v,
+    stemId: idSchema,
+    toLengthM: z.number().finite().gt(0).max(1000),
+    reason,
+  }),
+  'stem.removed': z.strictObject({ v, stemId: idSchema, reason }),
+  'tie.made': z.strictObject({
+    v,
+    tieId: idSchema,
+    stemId: idSchema,
+    at: pointSchema,
+    materialId,
+    hitch: z.enum(hitches),
+    supportDiameterMm: diameterMm,
+    stemDiameterMm: diameterMm,
+    loopLengthMm,
+  }),
+  'tie.checked': z.strictObject({ v, tieId: idSchema }),
+  'tie.loosened': z.strictObject({ v, tieId: idSchema, loopLengthMm, stemDiameterMm: diameterMm }),
+  'tie.replaced': z.strictObject({
+    v,
+    tieId: idSchema,
+    newTieId: idSchema,
+    materialId,
+    hitch: z.enum(hitches),
+    loopLengthMm,
+    stemDiameterMm: diameterMm,
+  }),
+  'tie.removed': z.strictObject({ v, tieId: idSchema, reason }),
+  'tie.postponed': z.strictObject({ v, tieId: idSchema, untilOn: calendarDate }),
+  'note.written': z.strictObject({ v, text: z.string().trim().min(1).max(2000) }),
+  'entry.withdrawn': z.strictObject({ v }),
+} satisfies { [K in EntryKind]: z.ZodType<EntryBodies[K]> }
+
+const head = {
+  id: z.uuidv7(),
+  placeId: idSchema,
+  plantId: idSchema.nullable(),
+  at: calendarDate,
+  recordedAt: z.iso.datetime(),
+  supersedes: idSchema.nullable(),
+}
+
+const variants = Object.entries(bodies).map(([kind, body]) =>
+  z.strictObject({ ...head, kind: z.literal(kind as EntryKind), body }),
+)
+type Variant = (typeof variants)[number]
+
+/** One entry as it crosses the wire. A withdrawal has to say what it withdraws. */
+export const entrySchema = z
+  .discriminatedUnion('kind', variants as [Variant, ...Variant[]])
+  .refine((entry) => entry.kind !== 'entry.withdrawn' || entry.supersedes !== null, {
+    error: 'must say which entry it withdraws',
+    path: ['supersedes'],
+  })
+  // The union's members are made from `bodies`, which is checked against core above; zod cannot carry that through a map.
+  .transform((entry) => entry as JournalEntry)
+
+export const appendSchema = z.strictObject({ entries: z.array(entrySchema).min(1).max(MAX_ENTRIES) })
+
+/** An entry as stored: its number in the garden's journal and who wrote it. */
+export type StoredEntry = JournalEntry & { readonly seq: number; readonly by: string }
+export const appendReplySchema = z.object({
+  accepted: z.array(z.object({ id: idSchema, seq: z.number().int() })),
+})
+export type AppendReply = z.infer<typeof appendReplySchema>
+export interface JournalPage {
+  readonly entries: readonly StoredEntry[]
+  /** Ask for what is after this next; the same number as asked for means that there is no more. */
+  readonly last: number
+}

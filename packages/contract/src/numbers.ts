@@ -1,0 +1,13 @@
+import { isCalendarDate } from '@klados/core/season'
+import { z } from 'zod'
+
+/** Metres on an elevation: finite, and no longer than a row can be. */
+export const lengthM = z.number().finite().min(0).max(1000)
+export const positiveLengthM = z.number().finite().gt(0).max(1000)
+export const pointSchema = z.strictObject({ xM: z.number().finite().min(-100).max(1100), yM: z.number().finite().min(-10).max(200) }) // prettier-ignore
+export const idSchema = z.uuid()
+export const calendarDate = z
+  .string()
+  .refine(isCalendarDate, { error: 'must be a calendar date such as 2026-03-01' })
+export const nameText = z.string().trim().min(1).max(80)
+export const versionNumber = z.number().int().min(1).max(1_000_000)

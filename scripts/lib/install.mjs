@@ -1,0 +1,70 @@
+import { createHash } from 'node:crypto'
+import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { inRoot, inWork, root, workDir } from './paths.mjs'
+import { run, runQuietly, step } from './run.mjs'
+
+const stampFile = (name) => inWork(`${name}.stamp`)
+const readStamp = (name) => (existsSync(stampFile(name)) ? readFileSync(stampFile(name), 'utf8') : '')
+function writeStamp(name, value) {
+  mkdirSync(workDir, { recursive: true })
+  writeFileSync(stampFile(name), value)
+}
+
+/** npm packages as the lock file says, unless they are there already. The stamp is written only after success. */
+export async function installPackages() {
+  const wanted = createHash('sha256')
+    .update(readFileSync(inRoot('package-lock.json')))
+    .digest('hex')
+  if (readStamp('packages') === wanted && existsSync(inRoot('node_modules'))) return
+  step('installing packages')
+  rmSync(stampFile('packages'), { force: true })
+  // The npm that started this script, so that its own settings hold; plain npm where node was called by hand.
+  const npm = process.env.npm_execpath
+  const args = ['ci', '--include=dev', '--no-audit', '--no-fund', '--loglevel=error']
+  if (npm?.endsWith('.js')) await runQuietly(process.execPath, [npm, ...args], { cwd: root })
+  else await runQuietly('npm', args, { cwd: root })
+  writeStamp('packages', wanted)
+}
+
+/** Builds web and server where a source is newer in content than the last build. */
+export async function build() {
+  const wanted = hashOfSources()
+  if (readStamp('build') === wanted && existsSync(inRoot('apps/web/dist/index.html'))) return
+  step('building')
+  rmSync(stampFile('build'), { force: true })
+  await Promise.all([
+    runQuietly(process.execPath, [inRoot('node_modules/vite/bin/vite.js'), 'build'], {
+      cwd: inRoot('apps/web'),
+    }),
+    runQuietly(process.execPath, [inRoot('scripts/build-server.mjs')], { cwd: root }),
+  ])
+  writeStamp('build', wanted)
+}
+
+function hashOfSources() {
+  const hash = createHash('sha256')
+  const visit = (path) => {
+    if (statSync(path).isDirectory()) {
+      for (const name of readdirSync(path).sort()) {
+        if (!['node_modules', 'dist', 'test'].includes(name)) visit(join(path, name))
+      }
+    } else if (!/\.test\.tsx?$/.test(path)) hash.update(path.slice(root.length)).update(readFileSync(path))
+  }
+  for (const part of ['packages', 'apps', 'scripts/build-server.mjs', 'package-lock.json'])
+    visit(inRoot(part))
+  return hash.digest('hex')
+}
+
+/** Debian packages by name, where a program is missing. As an ordinary user it can only say what is missing. */
+export async function installDebian(packages, why) {
+  if (process.getuid?.() !== 0) {
+    throw new Error(`${why} is missing. Install it once, as root: apt-get install ${packages.join(' ')}`)
+  }
+  step(`installing ${why} from Debian (${packages.join(' ')})`)
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
+  await runQuietly('apt-get', ['update', '-qq'], { env })
+  await runQuietly('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...packages], { env })
+}
+
+export { run }
