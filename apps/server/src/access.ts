@@ -11,7 +11,17 @@ import { findRole } from './gardens/queries.ts'
 /** Who may use a route: anyone, anyone signed in, or a member of the garden in the path with at least this role. */
 export type Access = 'public' | 'account' | Role
 
+export interface RouteAccess {
+  readonly method: string
+  readonly url: string
+  readonly access: Access
+}
+
 declare module 'fastify' {
+  interface FastifyInstance {
+    /** Every registered route and who may use it. */
+    routeTable: RouteAccess[]
+  }
   interface FastifyContextConfig {
     access?: Access
   }
@@ -28,10 +38,13 @@ declare module 'fastify' {
 export function useAccess(app: FastifyInstance, pool: Pool): void {
   app.decorateRequest('signedIn', null)
   app.decorateRequest('garden', null)
+  app.decorate('routeTable', [])
   app.addHook('onRoute', (route) => {
-    if (route.config?.access === undefined) {
+    const access = route.config?.access
+    if (access === undefined) {
       throw new Error(`Route ${String(route.method)} ${route.url} does not say who may use it`)
     }
+    for (const method of [route.method].flat()) app.routeTable.push({ method, url: route.url, access })
   })
   app.addHook('onRequest', async (request) => {
     const access = request.routeOptions.config.access ?? 'public'

@@ -40,6 +40,8 @@ async function main(): Promise<void> {
   }
   process.on('SIGTERM', stop)
   process.on('SIGINT', stop)
+  // Killed outright, the start script cannot stop us: its end of the channel closing tells us to go.
+  process.on('disconnect', stop)
   await app.listen({ host: HOST, port: Number(PORT) })
   process.send?.('listening')
   process.stdout.write(`listening on http://${HOST}:${PORT}\n`)

@@ -1,0 +1,52 @@
+import type { JournalPage, Session } from '@klados/contract'
+import { replay } from '@klados/core/journal'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { seedDemo } from '../src/demo/seed.ts'
+import { makeTarnClose } from '../src/demo/tarn-close.ts'
+import { cookieOf, noteEntry, startHarness } from './harness.ts'
+import type { Harness } from './harness.ts'
+
+let harness: Harness
+beforeAll(async () => {
+  harness = await startHarness({ hasDemo: true })
+})
+afterAll(() => harness.close())
+
+describe('the demo garden', () => {
+  it.each(['2026-01-15', '2026-03-05', '2026-06-20', '2026-11-24', '2028-02-29'])(
+    'replays without a misfit and holds nothing after %s',
+    (today) => {
+      const demo = makeTarnClose(today)
+      expect(replay(demo.entries).misfits).toEqual([])
+      expect(demo.entries.every((entry) => entry.at <= today)).toBe(true)
+      expect(demo.entries.length).toBeGreaterThan(200)
+    },
+  )
+
+  it('opens with one click, is made once, and anew on a later day only while nobody has written in it', async () => {
+    const day = (n: number) => new Date(Date.now() + n * 86_400_000)
+    const { ownerUrl, pool, app } = harness
+    expect(await seedDemo(ownerUrl, pool, day(0))).toBe('seeded')
+    expect(await seedDemo(ownerUrl, pool, day(0))).toBe('kept')
+    expect(await seedDemo(ownerUrl, pool, day(2))).toBe('seeded')
+
+    const cookie = cookieOf(
+      (await app.inject({ method: 'POST', url: '/api/session/demo' })).headers['set-cookie'],
+    )
+    const session = (await app.inject({ url: '/api/session', headers: { cookie } })).json<Session>()
+    expect(session).toMatchObject({
+      hasDemo: true,
+      memberships: [{ gardenName: 'Tarn Close', role: 'owner' }],
+    })
+    const base = `/api/gardens/${session.memberships[0]!.gardenId}`
+    const journal = (await app.inject({ url: `${base}/journal`, headers: { cookie } })).json<JournalPage>()
+    expect(replay(journal.entries).misfits).toEqual([])
+
+    const places = (await app.inject({ url: `${base}/places`, headers: { cookie } })).json<{ id: string }[]>()
+    const payload = { entries: [noteEntry(places[0]!.id)] }
+    expect(
+      (await app.inject({ method: 'POST', url: `${base}/journal`, headers: { cookie }, payload })).statusCode,
+    ).toBe(200)
+    expect(await seedDemo(ownerUrl, pool, day(4))).toBe('kept')
+  })
+})

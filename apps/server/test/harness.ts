@@ -1,0 +1,127 @@
+import type { Session } from '@klados/contract'
+import pg from 'pg'
+import { v7 as uuidv7 } from 'uuid'
+import { inject } from 'vitest'
+import { buildApp } from '../src/app.ts'
+import type { App } from '../src/app.ts'
+import { migrate } from '../src/database/migrate.ts'
+import { createAppPool } from '../src/database/pool.ts'
+
+export interface Harness {
+  readonly app: App
+  readonly pool: pg.Pool
+  readonly ownerUrl: string
+  readonly close: () => Promise<void>
+}
+
+const at = (url: string, database: string) =>
+  Object.assign(new URL(url), { pathname: `/${database}` }).toString()
+
+/** An app on a fresh, migrated database, serving under the web login as in real life. */
+export async function startHarness(
+  options: { hasDemo?: boolean; signInsPerMinute?: number } = {},
+): Promise<Harness> {
+  const name = `t_${uuidv7().replaceAll('-', '')}`
+  const admin = new pg.Client({ connectionString: inject('adminUrl') })
+  await admin.connect()
+  await admin.query(`create database ${name}`)
+  await admin.end()
+  const ownerUrl = at(inject('adminUrl'), name)
+  await migrate(ownerUrl)
+  const pool = createAppPool(at(inject('webLogin'), name))
+  const app = await buildApp({
+    pool,
+    hasDemo: options.hasDemo ?? false,
+    signInsPerMinute: options.signInsPerMinute ?? 10_000,
+    requestsPerMinute: 1_000_000,
+    logLevel: 'silent',
+  })
+  await app.ready()
+  return {
+    app,
+    pool,
+    ownerUrl,
+    close: async () => {
+      await app.close()
+      await pool.end()
+    },
+  }
+}
+
+export interface Person {
+  readonly accountId: string
+  readonly email: string
+  readonly gardenId: string
+  readonly cookie: string
+}
+
+let people = 0
+
+/** Signs somebody up with a garden of their own. */
+export async function signUp(app: App): Promise<Person> {
+  const email = `grower${++people}.${process.pid}@example.org`
+  const reply = await app.inject({
+    method: 'POST',
+    url: '/api/accounts',
+    payload: { name: 'Grower', email, password: 'tie it loosely', gardenName: 'Home' },
+  })
+  if (reply.statusCode !== 201) throw new Error(`sign-up failed: ${reply.body}`)
+  const cookie = cookieOf(reply.headers['set-cookie'])
+  const session = (await app.inject({ url: '/api/session', headers: { cookie } })).json<Session>()
+  return { accountId: session.account!.id, email, gardenId: session.memberships[0]!.gardenId, cookie }
+}
+
+export function cookieOf(header: string | string[] | undefined): string {
+  return String(Array.isArray(header) ? header[0] : header).split(';')[0]!
+}
+
+export async function addMember(
+  app: App,
+  owner: Person,
+  member: Person,
+  role: 'viewer' | 'grower',
+): Promise<void> {
+  await app.inject({
+    method: 'POST',
+    url: `/api/gardens/${owner.gardenId}/members`,
+    headers: { cookie: owner.cookie },
+    payload: { email: member.email, role },
+  })
+}
+
+export const wallBody = {
+  name: 'South wall',
+  kind: 'wall',
+  widthM: 9.2,
+  usableHeightM: 1.65,
+  firstForkM: 0.3,
+  facingDeg: 180,
+  surface: 'brick',
+  viewingEnd: 'left',
+  avoid: [],
+}
+
+export async function savePlace(app: App, person: Person, placeId: string = uuidv7()): Promise<string> {
+  const reply = await app.inject({
+    method: 'PUT',
+    url: `/api/gardens/${person.gardenId}/places/${placeId}`,
+    headers: { cookie: person.cookie },
+    payload: { saveId: uuidv7(), basedOn: 0, body: wallBody },
+  })
+  if (reply.statusCode !== 200) throw new Error(`saving a place failed: ${reply.body}`)
+  return placeId
+}
+
+export function noteEntry(placeId: string, rest: Record<string, unknown> = {}) {
+  return {
+    id: uuidv7(),
+    placeId,
+    plantId: null,
+    kind: 'note.written',
+    at: '2026-03-01',
+    recordedAt: '2026-03-01T12:00:00.000Z',
+    supersedes: null,
+    body: { v: 1, text: 'Buds moving.' },
+    ...rest,
+  }
+}
