@@ -1,0 +1,118 @@
+import type { FrameBody, FrameDocument, Garden, GardenSettings, Place, Plant, Role, Session, SignIn, SignUp } from '@klados/contract' // prettier-ignore
+import { createApi } from '@reduxjs/toolkit/query/react'
+import type { BaseQueryFn } from '@reduxjs/toolkit/query/react'
+import { Refusal, request } from './request.ts'
+
+export interface ApiError {
+  readonly code: string
+  readonly message: string
+  readonly fields?: readonly { readonly path: string; readonly message: string }[]
+}
+interface Call {
+  readonly method?: string
+  readonly path: string
+  readonly body?: unknown
+}
+
+const send: BaseQueryFn<Call, unknown, ApiError> = async ({ method = 'GET', path, body }) => {
+  try {
+    return { data: (await request(method, path, body)) ?? null }
+  } catch (error) {
+    if (error instanceof Refusal) {
+      const { code, message, fields } = error.reply
+      return { error: fields ? { code, message, fields } : { code, message } }
+    }
+    return { error: { code: 'server/away', message: error instanceof Error ? error.message : String(error) } }
+  }
+}
+
+/** All server data but the journal, which has a store of its own. */
+export const api = createApi({
+  reducerPath: 'api',
+  baseQuery: send,
+  tagTypes: ['Session', 'Garden', 'Place', 'Frame', 'Plant'],
+  endpoints: (build) => ({
+    session: build.query<Session, void>({ query: () => ({ path: '/session' }), providesTags: ['Session'] }),
+    signUp: build.mutation<unknown, SignUp>({
+      query: (body) => ({ method: 'POST', path: '/accounts', body }),
+      invalidatesTags: ['Session'],
+    }),
+    signIn: build.mutation<unknown, SignIn>({
+      query: (body) => ({ method: 'POST', path: '/session', body }),
+      invalidatesTags: ['Session'],
+    }),
+    signInDemo: build.mutation<unknown, void>({
+      query: () => ({ method: 'POST', path: '/session/demo' }),
+      invalidatesTags: ['Session'],
+    }),
+    signOut: build.mutation<unknown, void>({
+      query: () => ({ method: 'DELETE', path: '/session' }),
+      invalidatesTags: ['Session', 'Garden', 'Place', 'Frame', 'Plant'],
+    }),
+    setUnits: build.mutation<unknown, 'metric' | 'imperial'>({
+      query: (units) => ({ method: 'PUT', path: '/account/preferences', body: { units } }),
+      async onQueryStarted(units, { dispatch, queryFulfilled }) {
+        const patch = dispatch(
+          api.util.updateQueryData('session', undefined, (session) => {
+            if (session.account) session.account.units = units
+          }),
+        )
+        await queryFulfilled.catch(() => patch.undo())
+      },
+    }),
+    garden: build.query<Garden, string>({
+      query: (gardenId) => ({ path: `/gardens/${gardenId}` }),
+      providesTags: ['Garden'],
+    }),
+    saveGarden: build.mutation<unknown, { gardenId: string; settings: GardenSettings }>({
+      query: ({ gardenId, settings }) => ({ method: 'PUT', path: `/gardens/${gardenId}`, body: settings }),
+      invalidatesTags: ['Garden', 'Session'],
+    }),
+    addMember: build.mutation<unknown, { gardenId: string; email: string; role: Role }>({
+      query: ({ gardenId, ...body }) => ({ method: 'POST', path: `/gardens/${gardenId}/members`, body }),
+      invalidatesTags: ['Garden'],
+    }),
+    setMember: build.mutation<unknown, { gardenId: string; accountId: string; role: Role | null }>({
+      query: ({ gardenId, accountId, role }) => ({
+        method: role === null ? 'DELETE' : 'PUT',
+        path: `/gardens/${gardenId}/members/${accountId}`,
+        ...(role === null ? {} : { body: { role } }),
+      }),
+      invalidatesTags: ['Garden'],
+    }),
+    places: build.query<Place[], string>({
+      query: (gardenId) => ({ path: `/gardens/${gardenId}/places` }),
+      providesTags: ['Place'],
+    }),
+    frames: build.query<FrameDocument[], string>({
+      query: (gardenId) => ({ path: `/gardens/${gardenId}/frames` }),
+      providesTags: ['Frame'],
+    }),
+    plants: build.query<Plant[], string>({
+      query: (gardenId) => ({ path: `/gardens/${gardenId}/plants` }),
+      providesTags: ['Plant'],
+    }),
+    frameRevisions: build.query<FrameDocument[], { gardenId: string; frameId: string }>({
+      query: ({ gardenId, frameId }) => ({ path: `/gardens/${gardenId}/frames/${frameId}/revisions` }),
+      providesTags: ['Frame'],
+    }),
+  }),
+})
+
+export type { FrameBody }
+export const {
+  useSessionQuery,
+  useSignUpMutation,
+  useSignInMutation,
+  useSignInDemoMutation,
+  useSignOutMutation,
+  useSetUnitsMutation,
+  useGardenQuery,
+  useSaveGardenMutation,
+  useAddMemberMutation,
+  useSetMemberMutation,
+  usePlacesQuery,
+  useFramesQuery,
+  usePlantsQuery,
+  useFrameRevisionsQuery,
+} = api

@@ -1,0 +1,34 @@
+import { createSlice } from '@reduxjs/toolkit'
+import type { PayloadAction } from '@reduxjs/toolkit'
+import { openJournal } from './journal.ts'
+import { onReachable, request } from './request.ts'
+import { sendSaves } from './saves.ts'
+import type { AppStore } from './store.ts'
+
+const slice = createSlice({
+  name: 'connection',
+  initialState: { isAway: false },
+  reducers: { heard: (state, { payload }: PayloadAction<boolean>) => void (state.isAway = !payload) },
+})
+export const connectionReducer = slice.reducer
+
+const ASK_AGAIN_MS = 2000
+
+/** Watches whether the server answers; while it does not, asks now and then, and sends what waits once it is back. */
+export function watchConnection(store: AppStore): void {
+  let timer: ReturnType<typeof setTimeout> | undefined
+  const ask = () => {
+    timer = setTimeout(() => void request('GET', '/health').catch(() => undefined), ASK_AGAIN_MS)
+  }
+  onReachable((isReachable) => {
+    const wasAway = store.getState().connection.isAway
+    clearTimeout(timer)
+    if (!isReachable) ask()
+    if (isReachable === !wasAway) return
+    store.dispatch(slice.actions.heard(isReachable))
+    if (!isReachable) return
+    const { gardenId } = store.getState().journal
+    void store.dispatch(sendSaves())
+    if (gardenId) void store.dispatch(openJournal(gardenId))
+  })
+}

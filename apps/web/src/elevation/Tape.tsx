@@ -1,0 +1,95 @@
+import { METRES_PER } from '@klados/core/units'
+import type { UnitSystem } from '@klados/core/units'
+import type { View } from './view.ts'
+
+/** Steps between figures and between ticks, in the unit that the tape counts: cm, or inches with figures in feet. */
+const STEPS: Readonly<Record<UnitSystem, readonly (readonly [figure: number, tick: number])[]>> = {
+  metric: [[10, 2], [20, 5], [50, 10], [100, 20], [200, 50], [500, 100], [1000, 200]],
+  imperial: [[6, 1], [12, 3], [24, 6], [60, 12], [120, 24], [240, 60]],
+} // prettier-ignore
+const MIN_FIGURE_PX = 34
+const TAPE_PX = 20
+
+function stepsFor(system: UnitSystem, pxPerM: number): readonly [number, number] {
+  const unitM = system === 'metric' ? METRES_PER.cm : METRES_PER.in
+  return STEPS[system].find(([figure]) => figure * unitM * pxPerM >= MIN_FIGURE_PX) ?? STEPS[system].at(-1)!
+}
+
+function figure(units: number, system: UnitSystem): string {
+  if (system === 'metric') return String(units)
+  const feet = Math.floor(units / 12)
+  const inches = units - feet * 12
+  return inches === 0 ? `${feet}'` : feet === 0 ? `${inches}"` : `${feet}'${inches}`
+}
+
+interface TapeProps {
+  readonly view: View
+  readonly system: UnitSystem
+  readonly lengthM: number
+}
+
+/** The measuring tape that stands at the edge of every elevation, from the soil up. */
+export function StandingTape({ view, system, lengthM }: TapeProps) {
+  const left = Math.max(6, Math.min(view.x(0) - 44, view.widthPx - 60))
+  const unitM = system === 'metric' ? METRES_PER.cm : METRES_PER.in
+  const [figureStep, tickStep] = stepsFor(system, view.pxPerM)
+  const count = Math.floor(lengthM / unitM / tickStep + 1e-9)
+  const top = view.y(lengthM)
+  return (
+    <g aria-hidden="true">
+      <rect className="draw-tape" x={left} y={top} width={TAPE_PX} height={view.y(0) - top} />
+      {Array.from({ length: count }, (_, i) => (i + 1) * tickStep).map((units) => {
+        const y = view.y(units * unitM)
+        const isFigure = units % figureStep === 0
+        return (
+          <g key={units}>
+            <line
+              className="draw-tape-tick"
+              x1={left + TAPE_PX}
+              x2={left + TAPE_PX - (isFigure ? 9 : 5)}
+              y1={y}
+              y2={y}
+            />
+            {isFigure && y - 12 > top && (
+              <text
+                className="draw-tape-figure"
+                textAnchor="middle"
+                transform={`translate(${left + 9} ${y}) rotate(-90)`}
+              >
+                {figure(units, system)}
+              </text>
+            )}
+          </g>
+        )
+      })}
+    </g>
+  )
+}
+
+/** The tape laid along the foot, counting from the viewing end: what mark-out distances are read on. */
+export function LyingTape({ view, system, lengthM, fromRight }: TapeProps & { readonly fromRight: boolean }) {
+  const unitM = system === 'metric' ? METRES_PER.cm : METRES_PER.in
+  const [figureStep, tickStep] = stepsFor(system, view.pxPerM)
+  const count = Math.floor(lengthM / unitM / tickStep + 1e-9)
+  const y = Math.min(view.y(0) + 9, view.heightPx - TAPE_PX - 4)
+  const at = (units: number) => view.x(fromRight ? lengthM - units * unitM : units * unitM)
+  return (
+    <g aria-hidden="true">
+      <rect className="draw-tape" x={view.x(0)} y={y} width={lengthM * view.pxPerM} height={TAPE_PX} />
+      {Array.from({ length: count }, (_, i) => (i + 1) * tickStep).map((units) => {
+        const x = at(units)
+        const isFigure = units % figureStep === 0
+        return (
+          <g key={units}>
+            <line className="draw-tape-tick" x1={x} x2={x} y1={y} y2={y + (isFigure ? 8 : 4)} />
+            {isFigure && Math.abs(x - at(lengthM / unitM)) > 14 && (
+              <text className="draw-tape-figure" x={x} y={y + 17} textAnchor="middle">
+                {figure(units, system)}
+              </text>
+            )}
+          </g>
+        )
+      })}
+    </g>
+  )
+}

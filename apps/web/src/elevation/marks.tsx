@@ -1,0 +1,309 @@
+import type { Bud, DisplayList, Mark } from '@klados/core/drawing'
+import type { Point } from '@klados/core/geometry'
+import { curveCatmullRom, line } from 'd3-shape'
+import { memo } from 'react'
+import type { View } from './view.ts'
+
+/** Wood is drawn thicker than it is, or a cane would be a hair: by this factor, and never thinner than the least. */
+const WOOD_SCALE = 2.1
+const MIN_WOOD_PX = 2.2
+const MAX_WOOD_PX = 26
+const NODE_PX = 3.3
+/** Node numbers appear when nodes stand at least this far apart. */
+export const NUMBER_ROOM_PX = 30
+
+interface MarksProps {
+  readonly list: DisplayList
+  readonly view: View
+  readonly chosenId?: string | null | undefined
+  readonly movedText: (movedM: number) => string
+  readonly showNumbers?: boolean | undefined
+}
+
+/** The display list in SVG. Memoised: a hover or a keystroke elsewhere must not walk thousands of marks again. */
+export const Marks = memo(function Marks({ list, view, chosenId, movedText, showNumbers }: MarksProps) {
+  return (
+    <>
+      {list.map((mark, i) => (
+        <MarkShape
+          key={'id' in mark && mark.id ? `${mark.kind}-${mark.id}` : `${mark.kind}-${i}`}
+          mark={mark}
+          view={view}
+          isChosen={'id' in mark && mark.id !== undefined && mark.id === chosenId}
+          movedText={movedText}
+          showNumber={showNumbers ?? false}
+        />
+      ))}
+    </>
+  )
+})
+
+interface MarkShapeProps {
+  readonly mark: Mark
+  readonly view: View
+  readonly isChosen: boolean
+  readonly movedText: (movedM: number) => string
+  readonly showNumber: boolean
+}
+
+function MarkShape({ mark, view, isChosen, movedText, showNumber }: MarkShapeProps) {
+  switch (mark.kind) {
+    case 'area':
+      return (
+        <polygon className={`draw-${mark.role}`} points={pointList(mark.points, view)} data-mark={mark.id} />
+      )
+    case 'line':
+      return (
+        <polyline
+          className={isChosen ? 'draw-wire-chosen' : `draw-${mark.role}`}
+          points={pointList(mark.points, view)}
+        />
+      )
+    case 'disc':
+      return (
+        <circle
+          className={`draw-${mark.role}`}
+          cx={view.x(mark.at.xM)}
+          cy={view.y(mark.at.yM)}
+          r={Math.max(3, mark.radiusM * view.pxPerM)}
+          data-mark={mark.id}
+        />
+      )
+    case 'node':
+      return (
+        <NodeShape
+          mark={mark}
+          view={view}
+          isChosen={isChosen}
+          movedText={movedText}
+          showNumber={showNumber}
+        />
+      )
+    case 'wood':
+      return <WoodShape mark={mark} view={view} isChosen={isChosen} />
+    case 'tie':
+      return <TieShape mark={mark} view={view} isChosen={isChosen} />
+    case 'foot':
+      return <FootShape mark={mark} view={view} isChosen={isChosen} />
+    case 'dimension':
+      return <DimensionShape from={mark.from} to={mark.to} text={mark.text} view={view} />
+  }
+}
+
+const pointList = (points: readonly Point[], view: View) =>
+  points.map((p) => `${view.x(p.xM).toFixed(1)},${view.y(p.yM).toFixed(1)}`).join(' ')
+
+type Of<K extends Mark['kind']> = Extract<Mark, { kind: K }>
+
+function NodeShape({ mark, view, isChosen, movedText, showNumber }: MarkShapeProps & { mark: Of<'node'> }) {
+  const x = view.x(mark.at.xM)
+  const y = view.y(mark.at.yM)
+  const isMoved = mark.state === 'moved' || (mark.state === 'dragged' && mark.movedM > 5e-4)
+  return (
+    <g data-mark={mark.id} data-node={mark.id} data-claims-drag="">
+      <circle cx={x} cy={y} r={11} fill="transparent" />
+      {isMoved && (
+        <>
+          <line
+            className="draw-node-moved"
+            x1={view.x(mark.ideal.xM)}
+            y1={view.y(mark.ideal.yM)}
+            x2={x}
+            y2={y}
+          />
+          <circle className="draw-node-moved" cx={x} cy={y} r={8.5} />
+          <text className="draw-label draw-label-moved" x={x - 12} y={y - 11} textAnchor="end">
+            {movedText(mark.movedM)}
+          </text>
+        </>
+      )}
+      {isChosen && <circle className="draw-chosen-halo" cx={x} cy={y} r={7.5} />}
+      <circle
+        className={`draw-node ${mark.state === 'blocked' ? 'draw-node-blocked' : ''}`}
+        cx={x}
+        cy={y}
+        r={NODE_PX}
+      />
+      {showNumber && (
+        <text className="draw-label" x={x + 6} y={y - 6}>
+          {mark.number}
+        </text>
+      )}
+    </g>
+  )
+}
+
+const smooth = line<readonly [number, number]>().curve(curveCatmullRom.alpha(0.5))
+
+function WoodShape({ mark, view, isChosen }: { mark: Of<'wood'>; view: View; isChosen: boolean }) {
+  const path = smooth(mark.points.map((p) => [view.x(p.xM), view.y(p.yM)] as const)) ?? ''
+  const width = Math.min(
+    MAX_WOOD_PX,
+    Math.max(MIN_WOOD_PX, (mark.diameterMm / 1000) * view.pxPerM * WOOD_SCALE),
+  )
+  const stroke = { fill: 'none', strokeLinecap: 'round' as const, strokeLinejoin: 'round' as const }
+  return (
+    <g data-mark={mark.id} data-wood={mark.id}>
+      <path d={path} {...stroke} stroke="transparent" strokeWidth={Math.max(12, width + 6)} />
+      {isChosen && (
+        <path d={path} {...stroke} stroke="var(--verdigris)" strokeWidth={width + 6} opacity={0.45} />
+      )}
+      {mark.age === 'older' && (
+        <>
+          <path d={path} {...stroke} stroke="var(--ink)" strokeWidth={width + 1.6} />
+          <path d={path} {...stroke} stroke="var(--bark)" strokeWidth={Math.max(1.2, width - 1)} />
+          <path
+            d={path}
+            {...stroke}
+            strokeLinecap="butt"
+            stroke="var(--ink)"
+            strokeWidth={Math.max(1, width * 0.4)}
+            strokeDasharray="5 6"
+            opacity={0.55}
+          />{' '}
+          {/* prettier-ignore */}
+        </>
+      )}
+      {mark.age === 'two-year' && (
+        <>
+          <path d={path} {...stroke} stroke="var(--ink)" strokeWidth={Math.max(3.4, width + 1)} />
+          <path d={path} {...stroke} stroke="var(--bark-pale)" strokeWidth={Math.max(1.4, width - 1.2)} />
+        </>
+      )}
+      {mark.age === 'one-year' && (
+        <>
+          <path d={path} {...stroke} stroke="var(--ink)" strokeWidth={Math.max(2, width * 0.8)} />
+          {haveRoom(mark.buds, view) &&
+            mark.buds.map((bud, i) => {
+              const x = view.x(bud.at.xM)
+              const y = view.y(bud.at.yM)
+              const reach = width / 2 + 3.2
+              return (
+                <line
+                  key={i}
+                  x1={x}
+                  y1={y}
+                  x2={x + Math.cos(bud.angle) * reach}
+                  y2={y - Math.sin(bud.angle) * reach}
+                  stroke="var(--ink)"
+                  strokeWidth={1.5}
+                />
+              )
+            })}
+        </>
+      )}
+      {mark.age === 'shoot' && <ShootShape path={path} width={width} points={mark.points} view={view} />}
+    </g>
+  )
+}
+
+/** Buds nearer together than this would run into a smear. */
+const BUD_ROOM_PX = 4
+
+function haveRoom(buds: readonly Bud[], view: View): boolean {
+  const [a, b] = buds
+  return !a || !b || Math.hypot(b.at.xM - a.at.xM, b.at.yM - a.at.yM) * view.pxPerM >= BUD_ROOM_PX
+}
+
+/** This season's shoot: hollow, and pointed at its tip. */
+function ShootShape({
+  path,
+  width,
+  points,
+  view,
+}: {
+  path: string
+  width: number
+  points: readonly Point[]
+  view: View
+}) {
+  const stroke = { fill: 'none', strokeLinecap: 'round' as const, strokeLinejoin: 'round' as const }
+  const tip = points.at(-1)!
+  const before = points.at(-2)!
+  const angle = Math.atan2(view.y(tip.yM) - view.y(before.yM), view.x(tip.xM) - view.x(before.xM))
+  const outer = Math.max(4, width + 1.4)
+  return (
+    <>
+      <path d={path} {...stroke} stroke="var(--verdigris)" strokeWidth={outer} />
+      <path d={path} {...stroke} stroke="var(--paper)" strokeWidth={outer - 2.4} />
+      <polygon
+        transform={`translate(${view.x(tip.xM)} ${view.y(tip.yM)}) rotate(${(angle * 180) / Math.PI})`}
+        points={`-1,${-outer / 2 - 0.6} ${outer + 4},0 -1,${outer / 2 + 0.6}`}
+        fill="var(--verdigris)"
+      />
+    </>
+  )
+}
+
+function TieShape({ mark, view, isChosen }: { mark: Of<'tie'>; view: View; isChosen: boolean }) {
+  const x = view.x(mark.at.xM)
+  const y = view.y(mark.at.yM)
+  return (
+    <g className={`draw-tie draw-tie-${mark.state}`} data-mark={mark.id} data-tie={mark.id}>
+      <circle cx={x} cy={y} r={11} fill="transparent" stroke="none" />
+      {isChosen && <circle className="draw-chosen-halo" cx={x} cy={y} r={11} />}
+      <ellipse cx={x} cy={y - 3.4} rx={3.3} ry={3.7} />
+      <ellipse cx={x} cy={y + 3.4} rx={3.3} ry={3.7} />
+    </g>
+  )
+}
+
+function FootShape({ mark, view, isChosen }: { mark: Of<'foot'>; view: View; isChosen: boolean }) {
+  const x = view.x(mark.at.xM)
+  const y = view.y(mark.at.yM)
+  return (
+    <g data-mark={mark.id} data-foot={mark.id} data-claims-drag="">
+      <rect x={x - 14} y={y - 6} width={28} height={26} fill="transparent" />
+      <path d={`M${x - 5} ${y + 11} L${x} ${y + 2} L${x + 5} ${y + 11} Z`} fill="var(--verdigris)" />
+      {isChosen && <circle className="draw-chosen-halo" cx={x} cy={y + 7} r={10} />}
+      <text
+        className="draw-label"
+        x={x + 9}
+        y={y + 12}
+        paintOrder="stroke"
+        stroke="var(--plaster)"
+        strokeWidth={3}
+      >
+        {mark.label}
+      </text>
+    </g>
+  )
+}
+
+export function DimensionShape({
+  from,
+  to,
+  text,
+  view,
+}: {
+  from: Point
+  to: Point
+  text: string
+  view: View
+}) {
+  const [x1, y1, x2, y2] = [view.x(from.xM), view.y(from.yM), view.x(to.xM), view.y(to.yM)]
+  const isLevel = Math.abs(x2 - x1) > Math.abs(y2 - y1)
+  return (
+    <g aria-hidden="true">
+      <line className="draw-dimension" x1={x1} y1={y1} x2={x2} y2={y2} />
+      {[
+        [x1, y1],
+        [x2, y2],
+      ].map(([x, y], i) => (
+        <line key={i} className="draw-dimension" x1={x! - 4} y1={y! + 4} x2={x! + 4} y2={y! - 4} />
+      ))}{' '}
+      {/* prettier-ignore */}
+      <text
+        className="draw-label"
+        textAnchor={isLevel ? 'middle' : 'start'}
+        x={isLevel ? (x1 + x2) / 2 : (x1 + x2) / 2 + 6}
+        y={isLevel ? (y1 + y2) / 2 - 5 : (y1 + y2) / 2 + 4}
+        paintOrder="stroke"
+        stroke="var(--wall)"
+        strokeWidth={3}
+      >
+        {text}
+      </text>
+    </g>
+  )
+}

@@ -1,0 +1,130 @@
+import type { Garden, Role } from '@klados/contract'
+import { useState } from 'react'
+import { useForm } from 'react-hook-form'
+import { useTranslation } from 'react-i18next'
+import { useParams } from 'react-router'
+import {
+  useAddMemberMutation,
+  useGardenQuery,
+  useSaveGardenMutation,
+  useSetMemberMutation,
+} from '../../data/api.ts'
+import type { ApiError } from '../../data/api.ts'
+import { Pick } from '../../ui/Choice.tsx'
+import { Field } from '../../ui/Field.tsx'
+import { Loading, Message } from '../../ui/Message.tsx'
+
+const ROLES: readonly Role[] = ['owner', 'grower', 'viewer']
+
+/** What the garden is called, where it lies, and who belongs to it. */
+export function People() {
+  const { gardenId } = useParams() as { gardenId: string }
+  const { t } = useTranslation()
+  const { data: garden } = useGardenQuery(gardenId)
+  if (!garden) return <Loading>{t('app.loading')}</Loading>
+  return (
+    <div className="grid max-w-4xl gap-10 md:grid-cols-2">
+      <Settings garden={garden} />
+      <Members garden={garden} />
+    </div>
+  )
+}
+
+function Settings({ garden }: { garden: Garden }) {
+  const { t } = useTranslation()
+  const [save, outcome] = useSaveGardenMutation()
+  const { name, latitudeDeg, currency } = garden
+  const { register, handleSubmit } = useForm({ defaultValues: { name, latitudeDeg, currency } })
+  const canWrite = garden.role === 'owner'
+  const error = outcome.error as ApiError | undefined
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(event) => void handleSubmit((settings) => save({ gardenId: garden.id, settings }))(event)}
+    >
+      <h1>{t('garden.title')}</h1>
+      {error && <Message tone="limit">{error.fields?.map((f) => `${f.path}: ${f.message}`).join('. ') ?? error.message}</Message>}
+      <fieldset disabled={!canWrite} className="flex flex-col gap-3">
+        <Field label={t('garden.name')}>{(ids) => <input {...ids} {...register('name')} className="input" />}</Field>
+        <Field label={t('garden.latitude')} hint={t('garden.latitudeHint')}>
+          {(ids) => <input {...ids} {...register('latitudeDeg', { valueAsNumber: true })} className="input" type="number" step="0.1" />}
+        </Field>
+        <Field label={t('garden.currency')}>
+          {(ids) => <input {...ids} {...register('currency', { setValueAs: (v: string) => v.trim().toUpperCase() })} className="input" maxLength={3} />}
+        </Field>
+        {canWrite && (
+          <button type="submit" className="btn btn-main self-start">
+            {t('garden.save')}
+          </button>
+        )}
+        <p role="status" className="text-verdigris">{outcome.isSuccess && t('garden.saved')}</p>
+      </fieldset>
+    </form>
+  ) // prettier-ignore
+}
+
+function Members({ garden }: { garden: Garden }) {
+  const { t } = useTranslation()
+  const [setMember] = useSetMemberMutation()
+  const [addMember] = useAddMemberMutation()
+  const [failure, setFailure] = useState<string>()
+  const [role, setRole] = useState<Role>('grower')
+  const { register, handleSubmit, reset } = useForm({ defaultValues: { email: '' } })
+  const canWrite = garden.role === 'owner'
+  const tell = async (sent: Promise<{ error?: unknown }>) => {
+    const { error } = await sent
+    setFailure(error ? (error as ApiError).message : undefined)
+    return !error
+  }
+  const options = ROLES.map((value) => ({ value, label: t(`role.${value}`) }))
+  return (
+    <section className="flex flex-col gap-3">
+      <h2 className="text-[20px]">{t('garden.people')}</h2>
+      <p className="text-slate">{t('garden.peopleIntro')}</p>
+      {failure && <Message tone="limit">{failure}</Message>}
+      <ul className="flex flex-col gap-2">
+        {garden.members.map((member) => (
+          <li key={member.accountId} className="flex flex-wrap items-end gap-3 border-b border-dotted border-faint pb-2">
+            <span className="min-w-0 flex-1">
+              <span className="block truncate font-semibold">{member.name}</span>
+              <span className="block truncate text-slate">{member.email}</span>
+            </span>
+            {canWrite ? (
+              <>
+                <Pick
+                  label={t('garden.role')}
+                  value={member.role}
+                  options={options}
+                  onChange={(value) => void tell(setMember({ gardenId: garden.id, accountId: member.accountId, role: value as Role }))}
+                />
+                <button
+                  type="button"
+                  className="btn"
+                  aria-label={t('garden.remove', { name: member.name })}
+                  onClick={() => void tell(setMember({ gardenId: garden.id, accountId: member.accountId, role: null }))}
+                >
+                  ×
+                </button>
+              </>
+            ) : (
+              t(`role.${member.role}`)
+            )}
+          </li>
+        ))}
+      </ul>
+      {canWrite && (
+        <form
+          className="flex flex-col gap-3"
+          onSubmit={(event) => void handleSubmit(async ({ email }) => {
+            if (await tell(addMember({ gardenId: garden.id, email, role }))) reset()
+          })(event)}
+        >
+          <h2>{t('garden.add')}</h2>
+          <Field label={t('garden.email')}>{(ids) => <input {...ids} {...register('email', { required: true })} className="input" type="email" autoComplete="off" />}</Field>
+          <Pick label={t('garden.role')} value={role} options={options} onChange={(value) => setRole(value as Role)} />
+          <button type="submit" className="btn self-start">{t('garden.addButton')}</button>
+        </form>
+      )}
+    </section>
+  ) // prettier-ignore
+}

@@ -1,0 +1,176 @@
+import type { PlaceBody } from '@klados/contract'
+import { drawWall } from '@klados/core/drawing'
+import type { AvoidSpot } from '@klados/core/frame'
+import { useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useNavigate, useParams } from 'react-router'
+import { v7 as uuidv7 } from 'uuid'
+import { usePlacesQuery } from '../../data/api.ts'
+import { useCanWrite } from '../../data/garden-access.ts'
+import { saveDocument } from '../../data/saves.ts'
+import { useAppDispatch } from '../../data/store.ts'
+import { Elevation } from '../../elevation/Elevation.tsx'
+import { Choice, Pick } from '../../ui/Choice.tsx'
+import { Field } from '../../ui/Field.tsx'
+import { LengthField } from '../../ui/LengthField.tsx'
+import { Loading, Message } from '../../ui/Message.tsx'
+import { Spots } from './Spots.tsx'
+
+const FACINGS = [0, 45, 90, 135, 180, 225, 270, 315]
+const SURFACES = ['brick', 'render', 'concrete', 'boards', 'posts'] as const
+const fresh: PlaceBody = {
+  name: '', kind: 'wall', widthM: 4, usableHeightM: 1.8, firstForkM: 0.3, facingDeg: 180, surface: 'brick', viewingEnd: 'left', avoid: [],
+} // prettier-ignore
+
+export function PlaceBench() {
+  const { gardenId, placeId } = useParams() as { gardenId: string; placeId: string }
+  const { t } = useTranslation()
+  const { data: places } = usePlacesQuery(gardenId)
+  const stored = places?.find((place) => place.id === placeId)
+  if (placeId !== 'new' && !stored) return <Loading>{t('app.loading')}</Loading>
+  return (
+    <Measures
+      key={placeId}
+      gardenId={gardenId}
+      placeId={stored?.id ?? null}
+      version={stored?.version ?? 0}
+      isRemoved={stored?.isRemoved ?? false}
+      start={stored?.body ?? fresh}
+    />
+  )
+}
+
+interface MeasuresProps {
+  readonly gardenId: string
+  readonly placeId: string | null
+  readonly version: number
+  readonly isRemoved: boolean
+  readonly start: PlaceBody
+}
+
+export type Placing = 'point' | 'vertical' | 'horizontal' | null
+
+/** The five figures that one measures first, and the spots where nothing may be drilled; the wall grows as they are typed. */
+function Measures({ gardenId, placeId, version, isRemoved, start }: MeasuresProps) {
+  const { t } = useTranslation()
+  const dispatch = useAppDispatch()
+  const navigate = useNavigate()
+  const canWrite = useCanWrite(gardenId)
+  const [id] = useState(() => placeId ?? uuidv7())
+  const [body, setBody] = useState<PlaceBody>(start)
+  const [placing, setPlacing] = useState<Placing>(null)
+  const [chosenSpot, setChosenSpot] = useState<string | null>(null)
+  const [status, setStatus] = useState<{ tone: 'plain' | 'limit' | 'due'; text: string } | null>(null)
+  const [nameError, setNameError] = useState<string>()
+  const change = (part: Partial<PlaceBody>) => {
+    setStatus(null)
+    setBody((old) => ({ ...old, ...part }))
+  }
+  const list = useMemo(() => drawWall(body), [body])
+
+  const save = async (then: 'stay' | 'frame', removed = false) => {
+    if (body.name.trim() === '') {
+      setNameError(t('account.required'))
+      return
+    }
+    const outcome = await dispatch(saveDocument('places', gardenId, { id, basedOn: version, body: { ...body, name: body.name.trim() }, isRemoved: removed }))
+    if (outcome.kind === 'refused') setStatus({ tone: 'limit', text: outcome.message })
+    else if (outcome.kind === 'conflict') setStatus({ tone: 'limit', text: t('frame.conflict', { by: outcome.current.savedBy, version: outcome.current.version }) })
+    else if (outcome.kind === 'waiting') setStatus({ tone: 'due', text: t('frame.waiting') })
+    else if (then === 'frame') void navigate(`/g/${gardenId}/places/${id}/frame`)
+    else {
+      setStatus({ tone: 'plain', text: t(removed ? 'place.removed' : 'place.saved') })
+      if (placeId === null) void navigate(`/g/${gardenId}/places/${id}/measures`, { replace: true })
+    }
+  } // prettier-ignore
+
+  const addSpot = (spot: AvoidSpot) => {
+    change({ avoid: [...body.avoid, spot] })
+    setChosenSpot(spot.id)
+    setPlacing(null)
+  }
+  const press = ({ xM, yM }: { xM: number; yM: number }) => {
+    const inside = (value: number, most: number) =>
+      Math.min(most, Math.max(0, Math.round(value * 1000) / 1000))
+    const x = inside(xM, body.widthM)
+    const y = inside(yM, body.firstForkM + body.usableHeightM)
+    const band = (axis: 'vertical' | 'horizontal', at: number): AvoidSpot => ({
+      id: uuidv7(),
+      kind: 'band',
+      axis,
+      fromM: Math.max(0, at - 0.04),
+      toM: at + 0.04,
+      what: '',
+    })
+    if (placing === 'point') addSpot({ id: uuidv7(), kind: 'point', xM: x, yM: y, radiusM: 0.03, what: '' })
+    else if (placing) addSpot(band(placing, placing === 'vertical' ? x : y))
+  }
+  const title = placeId ? t('place.edit', { name: start.name }) : t('place.new')
+  return (
+    <div className="grid min-h-0 flex-1 gap-6 lg:grid-cols-[minmax(0,1fr)_330px]">
+      <section className="flex min-w-0 flex-col gap-2">
+        <h1>{title}</h1>
+        <Elevation
+          label={t('place.drawing', { name: body.name || title })}
+          wall={body}
+          surface={body.surface}
+          list={list}
+          chosenId={chosenSpot}
+          isDrawing={placing !== null}
+          onPress={press}
+          onKey={(event) => {
+            if (event.key !== 'Escape' || !placing) return false
+            setPlacing(null)
+            return true
+          }}
+          tapeAlong
+          className="h-[46vh] min-h-64"
+        />
+        <fieldset disabled={!canWrite} className="min-w-0">
+          <Spots wall={body} chosen={chosenSpot} onChoose={setChosenSpot} placing={placing} onPlace={setPlacing} onAdd={addSpot} onChange={(avoid) => change({ avoid })} />
+        </fieldset>
+      </section>
+      <form
+        className="slip flex flex-col gap-3 self-start"
+        onSubmit={(event) => {
+          event.preventDefault()
+          void save('stay')
+        }}
+      >
+        <fieldset disabled={!canWrite} className="flex flex-col gap-3">
+          <Field label={t('place.name')} error={nameError}>
+            {(ids) => (
+              <input {...ids} className="input" value={body.name} maxLength={80} placeholder={t('place.namePlaceholder')} onChange={(event) => { setNameError(undefined); change({ name: event.target.value }) }} />
+            )}
+          </Field>
+          <Choice label={t('place.kind')} value={body.kind} options={(['wall', 'fence'] as const).map((value) => ({ value, label: t(`place.${value}`) }))} onChange={(kind) => change({ kind })} />
+          <LengthField label={t('place.width')} hint={t('place.widthHint')} valueM={body.widthM} minM={0.2} maxM={500} onChange={(widthM) => change({ widthM })} />
+          <LengthField label={t('place.usableHeight')} hint={t('place.usableHeightHint')} valueM={body.usableHeightM} minM={0.1} maxM={30} onChange={(usableHeightM) => change({ usableHeightM })} />
+          <LengthField label={t('place.firstFork')} hint={t('place.firstForkHint')} valueM={body.firstForkM} minM={0} maxM={10} onChange={(firstForkM) => change({ firstForkM })} />
+          <div className="grid grid-cols-2 gap-3">
+            <Pick
+              label={t('place.facing')}
+              value={String(body.facingDeg)}
+              options={[...new Set([...FACINGS, body.facingDeg])].map((value) => ({ value: String(value), label: FACINGS.includes(value) ? t(`facing.${value as 0}`) : t('facing.exact', { degrees: value }) }))}
+              onChange={(value) => change({ facingDeg: Number(value) })}
+            />
+            <Pick label={t('place.surface')} value={body.surface} options={SURFACES.map((value) => ({ value, label: t(`surface.${value}`) }))} onChange={(value) => change({ surface: value as PlaceBody['surface'] })} />
+          </div>
+          <Choice label={t('place.viewingEnd')} value={body.viewingEnd} options={(['left', 'right'] as const).map((value) => ({ value, label: t(`place.${value}`) }))} onChange={(viewingEnd) => change({ viewingEnd })} />
+          {canWrite && (
+            <div className="flex flex-wrap gap-2 pt-1">
+              <button type="submit" className="btn">{t('place.save')}</button>
+              <button type="button" className="btn btn-main" onClick={() => void save('frame')}>{t('place.toFrame')}</button>
+              {placeId && (
+                <button type="button" className="btn btn-plain px-0 text-iron" onClick={() => void save('stay', !isRemoved)}>
+                  {t(isRemoved ? 'place.restore' : 'place.remove')}
+                </button>
+              )}
+            </div>
+          )}
+        </fieldset>
+        {status && <Message tone={status.tone}>{status.text}</Message>}
+      </form>
+    </div>
+  ) // prettier-ignore
+}

@@ -1,0 +1,155 @@
+import type { FrameDocument, Place, Plant } from '@klados/contract'
+import { drawFrame, drawWall, drawWood } from '@klados/core/drawing'
+import type { DisplayList } from '@klados/core/drawing'
+import { planFrame } from '@klados/core/materials'
+import type { TFunction } from 'i18next'
+import { useMemo } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link, useParams } from 'react-router'
+import { useAgenda, useHemisphere, tieStates } from '../../data/agenda.ts'
+import type { AgendaItem } from '../../data/agenda.ts'
+import { useFramesQuery, usePlacesQuery, usePlantsQuery } from '../../data/api.ts'
+import { todayHere } from '../../data/dates.ts'
+import { useCanWrite } from '../../data/garden-access.ts'
+import { selectWoodNow } from '../../data/journal.ts'
+import { useAppSelector } from '../../data/store.ts'
+import { Elevation } from '../../elevation/Elevation.tsx'
+import { Loading } from '../../ui/Message.tsx'
+import { useUnits } from '../../ui/units.tsx'
+import { sampleDesign, sampleWall } from '../../sample/sample-wall.ts'
+
+/** Every wall and fence of the garden as a strip of drawings to one scale, with what each needs now. */
+export function Places() {
+  const { gardenId } = useParams() as { gardenId: string }
+  const { t } = useTranslation()
+  const { data: places } = usePlacesQuery(gardenId)
+  const { data: frames } = useFramesQuery(gardenId)
+  const { data: plants } = usePlantsQuery(gardenId)
+  const agenda = useAgenda(gardenId)
+  const canWrite = useCanWrite(gardenId)
+  if (!places) return <Loading>{t('app.loading')}</Loading>
+  const standing = places.filter((place) => !place.isRemoved)
+  const add = canWrite && (
+    <Link to={`/g/${gardenId}/places/new/measures`} className="btn btn-main no-underline">
+      {t('places.add')}
+    </Link>
+  )
+  if (standing.length === 0) return <NoPlace add={add} />
+  const widestM = standing.reduce((widest, place) => Math.max(widest, place.body.widthM), 0)
+  return (
+    <>
+      <div className="mb-3 flex flex-wrap items-baseline gap-x-4 gap-y-2">
+        <h1>{t('places.title')}</h1>
+        <p className="flex-1 text-slate">{t('places.intro')}</p>
+        {add}
+      </div>
+      <ul className="flex flex-col">
+        {standing.map((place) => (
+          <PlaceStrip
+            key={place.id}
+            gardenId={gardenId}
+            place={place}
+            share={place.body.widthM / widestM}
+            frame={frames?.find((f) => !f.isRemoved && f.body.placeId === place.id)}
+            plants={plants?.filter((p) => !p.isRemoved && p.body.placeId === place.id) ?? []}
+            agenda={agenda.filter((item) => item.place.id === place.id)}
+          />
+        ))}
+      </ul>
+    </>
+  )
+}
+
+interface PlaceStripProps {
+  readonly gardenId: string
+  readonly place: Place
+  /** Width against the widest place: the drawings are to one scale. */
+  readonly share: number
+  readonly frame: FrameDocument | undefined
+  readonly plants: readonly Plant[]
+  readonly agenda: readonly AgendaItem[]
+}
+
+function PlaceStrip({ gardenId, place, share, frame, plants, agenda }: PlaceStripProps) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const list = usePlaceDrawing(gardenId, place, frame, plants, agenda)
+  const due = agenda.filter((item) => item.urgency === 'overdue' || item.urgency === 'due').length
+  const base = `/g/${gardenId}/places/${place.id}`
+  const { body } = place
+  return (
+    <li className="grid items-end gap-x-6 border-b border-faint py-3 md:grid-cols-[minmax(0,1fr)_280px]">
+      <Link to={`${base}/${frame ? 'wood' : 'frame'}`} aria-label={body.name} className="block min-w-0">
+        <div style={{ width: `max(220px, ${Math.round(share * 100)}%)` }}>
+          <Elevation label={t('place.drawing', { name: body.name })} wall={body} surface={body.surface} list={list} isStill className="h-44" />
+        </div>
+      </Link>
+      <div className="flex min-w-0 flex-col gap-0.5 pb-2">
+        <h2 className="text-[17px]">{body.name}</h2>
+        <p className="text-slate">
+          {t('places.size', { width: units.length(body.widthM), height: units.length(body.usableHeightM) })}, {t(`surface.${body.surface}`)}, {facingWord(t, body.facingDeg)}
+        </p>
+        <p>
+          {frame ? frame.body.name : t('places.noFrame')}, {plants.length > 0 ? t('places.plants', { count: plants.length }) : t('places.noPlants')}
+        </p>
+        <p className={due > 0 ? 'font-semibold text-ochre' : 'text-slate'}>{due > 0 ? t('places.due', { count: due }) : t('places.calm')}</p>
+        <p className="mt-1 flex gap-4">
+          <Link to={`${base}/measures`}>{t('places.measure')}</Link>
+          <Link to={`${base}/frame`}>{t('places.frame')}</Link>
+          <Link to={`${base}/wood`}>{t('places.wood')}</Link>
+        </p>
+      </div>
+    </li>
+  ) // prettier-ignore
+}
+
+/** Eight points of the compass in words, anything between in degrees. */
+export function facingWord(t: TFunction, degrees: number): string {
+  const eighth = Math.round(degrees / 45) * 45
+  if (Math.abs(degrees - eighth) > 12) return t('facing.exact', { degrees })
+  return t(`facing.${eighth % 360}`)
+}
+
+function usePlaceDrawing(
+  gardenId: string,
+  place: Place,
+  frame: FrameDocument | undefined,
+  plants: readonly Plant[],
+  agenda: readonly AgendaItem[],
+): DisplayList {
+  const wood = useAppSelector(selectWoodNow)
+  const hemisphere = useHemisphere(gardenId)
+  return useMemo(() => {
+    const plan = frame && planFrame(place.body, place.body.surface, frame.body.design)
+    const kinds = new Map(plants.map((plant) => [plant.id, plant.body.kindId]))
+    const states = tieStates(agenda)
+    const stems = [...wood.stems.values()].filter((stem) => kinds.has(stem.plantId))
+    const ties = [...wood.ties.values()].filter((tie) => kinds.has(tie.plantId))
+    return [
+      ...drawWall(place.body),
+      ...(plan?.frame ? drawFrame(plan.frame) : []),
+      ...drawWood(stems, ties, {
+        on: todayHere(),
+        hemisphere,
+        kindOf: (id) => kinds.get(id) ?? '',
+        tieState: (tie) => {
+          const urgency = states.get(tie.id)
+          return urgency === 'overdue' || urgency === 'due' ? urgency : 'sound'
+        },
+      }),
+    ]
+  }, [place, frame, plants, agenda, wood, hemisphere])
+}
+
+function NoPlace({ add }: { add: React.ReactNode }) {
+  const { t } = useTranslation()
+  const { frame } = planFrame(sampleWall, 'brick', sampleDesign)
+  return (
+    <div className="flex max-w-4xl flex-col items-start gap-4">
+      <h1>{t('places.empty')}</h1>
+      <p className="max-w-prose">{t('places.emptyText')}</p>
+      <Elevation label={t('places.emptyText')} wall={sampleWall} surface="brick" list={[...drawWall(sampleWall), ...drawFrame(frame!)]} isStill tapeAlong className="h-72 w-full" />
+      {add}
+    </div>
+  ) // prettier-ignore
+}

@@ -1,0 +1,56 @@
+import { drawFrame, drawWall, drawWood } from '@klados/core/drawing'
+import { planFrame } from '@klados/core/materials'
+import { useMemo } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useHemisphere } from '../../data/agenda.ts'
+import type { AgendaItem } from '../../data/agenda.ts'
+import { useFramesQuery, usePlantsQuery } from '../../data/api.ts'
+import { todayHere } from '../../data/dates.ts'
+import { selectWoodNow } from '../../data/journal.ts'
+import { useAppSelector } from '../../data/store.ts'
+import { Elevation } from '../../elevation/Elevation.tsx'
+
+/** The place drawn small, with only the ties to go to: where on the wall to walk. */
+export function PlaceSketch({ gardenId, items }: { gardenId: string; items: readonly AgendaItem[] }) {
+  const { t } = useTranslation()
+  const { place } = items[0]!
+  const wood = useAppSelector(selectWoodNow)
+  const { data: frames } = useFramesQuery(gardenId)
+  const { data: plants } = usePlantsQuery(gardenId)
+  const hemisphere = useHemisphere(gardenId)
+  const list = useMemo(() => {
+    const here = frames?.filter((frame) => !frame.isRemoved && frame.body.placeId === place.id) ?? []
+    const kinds = new Map(
+      plants?.filter((p) => p.body.placeId === place.id).map((p) => [p.id, p.body.kindId]),
+    )
+    const stems = [...wood.stems.values()].filter((stem) => kinds.has(stem.plantId))
+    const urgency = new Map(items.map((item) => [item.tie.id, item.urgency]))
+    return [
+      ...drawWall(place.body),
+      ...here.flatMap((frame) => {
+        const plan = planFrame(place.body, place.body.surface, frame.body.design)
+        return plan.frame ? drawFrame(plan.frame).filter((mark) => mark.kind === 'line') : []
+      }),
+      ...drawWood(
+        stems,
+        items.map((item) => item.tie),
+        {
+          on: todayHere(),
+          hemisphere,
+          kindOf: (id) => kinds.get(id) ?? '',
+          tieState: (tie) => (urgency.get(tie.id) === 'overdue' ? 'overdue' : 'due'),
+        },
+      ),
+    ]
+  }, [place, items, wood, frames, plants, hemisphere])
+  return (
+    <Elevation
+      label={t('place.drawing', { name: place.body.name })}
+      wall={place.body}
+      surface={place.body.surface}
+      list={list}
+      isStill
+      className="h-40"
+    />
+  )
+}

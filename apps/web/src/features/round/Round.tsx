@@ -1,0 +1,185 @@
+import type { TFunction } from 'i18next'
+import { useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link, useParams } from 'react-router'
+import { daysBetween } from '@klados/core/season'
+import { useAgenda, useHemisphere } from '../../data/agenda.ts'
+import type { AgendaItem } from '../../data/agenda.ts'
+import { formatDate, todayHere } from '../../data/dates.ts'
+import { useCanWrite } from '../../data/garden-access.ts'
+import { record } from '../../data/journal.ts'
+import type { NewEntry } from '../../data/journal.ts'
+import { useAppDispatch, useAppSelector } from '../../data/store.ts'
+import { TieActions } from '../../ties/TieActions.tsx'
+import { Loading } from '../../ui/Message.tsx'
+import { useUnits } from '../../ui/units.tsx'
+import { PlaceSketch } from './PlaceSketch.tsx'
+
+const SECTIONS = ['overdue', 'due', 'soon'] as const
+const MINUTES_PER_TIE = 2
+
+/** The walk through the places where a tie wants looking at: where, why, and one tap for what was done. */
+export function Round() {
+  const { gardenId } = useParams() as { gardenId: string }
+  const { t } = useTranslation()
+  const agenda = useAgenda(gardenId)
+  const status = useAppSelector((state) => state.journal.status)
+  const dispatch = useAppDispatch()
+  const [done, setDone] = useState<readonly { ids: readonly string[]; entry: NewEntry }[]>([])
+  if (status === 'empty' || status === 'reading') return <Loading>{t('app.loading')}</Loading>
+  const now = agenda.filter((item) => item.urgency === 'overdue' || item.urgency === 'due')
+  const later = agenda.filter((item) => item.urgency === 'later')
+  const places = new Set(now.map((item) => item.place.id)).size
+  const write = (_: string, entries: readonly NewEntry[]) => {
+    const ids = dispatch(record(entries))
+    setDone((old) => [...old, { ids, entry: entries[0]! }])
+  }
+  const undo = () => {
+    const last = done.at(-1)
+    if (!last) return
+    const { placeId, plantId } = last.entry
+    dispatch(
+      record(
+        last.ids.map((id) => ({ kind: 'entry.withdrawn', body: { v: 1 }, placeId, plantId, supersedes: id })),
+      ),
+    )
+    setDone((old) => old.slice(0, -1))
+  }
+  return (
+    <div className="mx-auto flex w-full max-w-4xl flex-col gap-5">
+      <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
+        <h1>{t('round.title')}</h1>
+        <p className="flex-1">
+          {agenda.length === 0
+            ? t('round.empty')
+            : now.length === 0
+              ? t('round.calm', { date: formatDate(agenda[0]!.look.dueOn) })
+              : t('round.intro', { count: now.length, places: t('round.places', { count: places }) })}
+        </p>
+        {done.length > 0 && (
+          <p role="status" className="flex items-center gap-2 text-verdigris">
+            {t('round.recorded', { count: done.length })}
+            <button type="button" className="btn" onClick={undo}>{t('round.undo')}</button>
+          </p>
+        )}
+      </div>
+      {now.length > 0 && (
+        <p className="border-l-4 border-verdigris bg-paper px-3 py-2">
+          <strong>{t('round.bring')}</strong>: {t('round.kit', { ties: now.length })}; {t('round.minutes', { minutes: now.length * MINUTES_PER_TIE })}. <Hazards items={now} />
+        </p>
+      )}
+      {SECTIONS.map((urgency) => (
+        <Section key={urgency} gardenId={gardenId} urgency={urgency} items={agenda.filter((item) => item.urgency === urgency)} onWrite={write} />
+      ))}
+      {later.length > 0 && <p className="text-slate">{t('round.later', { count: later.length })}</p>}
+    </div>
+  ) // prettier-ignore
+}
+
+function Hazards({ items }: { items: readonly AgendaItem[] }) {
+  const { t } = useTranslation()
+  const hazards = new Set(items.flatMap((item) => item.kind.hazards))
+  return (
+    <>
+      {hazards.has('thorns') && `${t('round.thorns')} `}
+      {hazards.has('irritant-sap') && `${t('round.sap')} `}
+      {hazards.has('toxic-parts') && t('round.toxic')}
+    </>
+  )
+}
+
+interface SectionProps {
+  readonly gardenId: string
+  readonly urgency: (typeof SECTIONS)[number]
+  readonly items: readonly AgendaItem[]
+  readonly onWrite: (what: string, entries: readonly NewEntry[]) => void
+}
+
+const TONE = { overdue: 'text-iron', due: 'text-ochre', soon: 'text-slate' } as const
+
+function Section({ gardenId, urgency, items, onWrite }: SectionProps) {
+  const { t } = useTranslation()
+  const byPlace = useMemo(() => {
+    const groups = new Map<string, AgendaItem[]>()
+    for (const item of items) groups.set(item.place.id, [...(groups.get(item.place.id) ?? []), item])
+    return [...groups.values()]
+  }, [items])
+  if (items.length === 0) return null
+  return (
+    <section>
+      <h2 className={`text-[17px] ${TONE[urgency]}`}>{t(`round.${urgency}`)}</h2>
+      {byPlace.map((group) => (
+        <div key={group[0]!.place.id} className="mb-4">
+          <h3 className="mt-1 font-semibold">
+            <Link to={`/g/${gardenId}/places/${group[0]!.place.id}/wood`}>{group[0]!.place.body.name}</Link>
+          </h3>
+          {urgency !== 'soon' && <PlaceSketch gardenId={gardenId} items={group} />}
+          <ul>
+            {group.map((item) => (
+              <Row
+                key={item.tie.id}
+                gardenId={gardenId}
+                item={item}
+                onWrite={onWrite}
+                isCompact={urgency === 'soon'}
+              />
+            ))}
+          </ul>
+        </div>
+      ))}
+    </section>
+  )
+}
+
+function Row({
+  gardenId,
+  item,
+  onWrite,
+  isCompact,
+}: {
+  gardenId: string
+  item: AgendaItem
+  onWrite: SectionProps['onWrite']
+  isCompact: boolean
+}) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const canWrite = useCanWrite(gardenId)
+  const hemisphere = useHemisphere(gardenId)
+  const { tie, stem, plant, place, kind, look, urgency } = item
+  const alongM = place.body.viewingEnd === 'left' ? tie.at.xM : place.body.widthM - tie.at.xM
+  const where = t('round.where', {
+    part: t(`wood.parts.${stem.part}`),
+    plant: plant.body.name,
+    height: units.length(tie.at.yM),
+    along: units.length(alongM),
+    end: t(`place.${place.body.viewingEnd}`),
+  })
+  return (
+    <li className="flex flex-col gap-2 border-b border-dotted border-faint py-3">
+      <div>
+        <p className="flex flex-wrap gap-x-3">
+          <Link className="font-semibold" to={`/g/${gardenId}/places/${place.id}/wood?tie=${tie.id}`}>{where}</Link>
+          <span className={TONE[urgency === 'later' ? 'soon' : urgency]}>{t(urgency === 'soon' ? 'round.soonOn' : 'round.dueOn', { date: formatDate(look.dueOn) })}</span>
+        </p>
+        <p>{whyWords(t, item)}</p>
+      </div>
+      {canWrite && !isCompact && (
+        <TieActions tie={tie} stem={stem} kind={kind} place={place} hemisphere={hemisphere} on={todayHere()} onWrite={onWrite} isLarge />
+      )}
+    </li>
+  ) // prettier-ignore
+}
+
+/** Why this tie, in one sentence. */
+function whyWords(t: TFunction, { tie, kind, look }: AgendaItem): string {
+  return t(`round.why.${look.why}`, {
+    days: daysBetween(tie.madeOn, todayHere()),
+    hitch: t(`wood.hitches.${tie.hitch}`),
+    from: look.tight ? formatDate(look.tight.earliestOn) : '',
+    kind: t(`kind.${kind.id}`).toLowerCase(),
+    material: t(`tieMaterial.${tie.materialId}`),
+    made: formatDate(tie.madeOn),
+    date: tie.postponedUntil ? formatDate(tie.postponedUntil) : '',
+  })
+}

@@ -1,0 +1,102 @@
+import type { Place, Plant } from '@klados/contract'
+import { inForce } from '@klados/core/journal'
+import type { JournalEntry } from '@klados/core/journal'
+import type { TFunction } from 'i18next'
+import { useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { formatDate } from '../../data/dates.ts'
+import { Field } from '../../ui/Field.tsx'
+import type { Units } from '../../ui/units.tsx'
+import { useUnits } from '../../ui/units.tsx'
+import type { WoodBenchData } from './use-bench.ts'
+import type { Recorder } from './use-recorder.ts'
+
+interface EntryListProps {
+  readonly data: WoodBenchData
+  readonly place: Place
+  readonly plant: Plant | null
+  readonly on: string
+  readonly canWrite: boolean
+  readonly recorder: Recorder
+}
+
+const SHOWN = 7
+
+/** The journal up to the day shown, newest first, like acts of one day in one line; and a note to add to it. */
+export function EntryList({ data, place, plant, on, canWrite, recorder }: EntryListProps) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const [text, setText] = useState('')
+  const lines = useMemo(() => {
+    const entries = inForce(data.entries).filter(
+      (entry) => entry.at <= on && (!plant || entry.plantId === plant.id),
+    )
+    const groups = new Map<string, { at: string; words: string; count: number }>()
+    for (const entry of entries.reverse()) {
+      const words = entryWords(t, units, entry)
+      const key = `${entry.at} ${words}`
+      const group = groups.get(key)
+      if (group) group.count++
+      else groups.set(key, { at: entry.at, words, count: 1 })
+      if (groups.size > SHOWN) break
+    }
+    return [...groups.values()].slice(0, SHOWN)
+  }, [data.entries, on, plant, t, units])
+  const write = () => {
+    if (text.trim() === '') return
+    recorder.write(t('wood.note'), [
+      {
+        kind: 'note.written',
+        placeId: place.id,
+        plantId: plant?.id ?? null,
+        at: on,
+        body: { v: 1, text: text.trim() },
+      },
+    ])
+    setText('')
+  }
+  return (
+    <section>
+      <h2 className="mb-1">{t('wood.entries')}</h2>
+      <ol>
+        {lines.map((line) => (
+          <li key={`${line.at} ${line.words}`} className="flex gap-3 border-b border-dotted border-faint py-[3px]">
+            <span className="w-24 shrink-0 text-slate">{formatDate(line.at)}</span>
+            <span className="min-w-0 break-words">{line.words}{line.count > 1 && ` × ${line.count}`}</span>
+          </li>
+        ))}
+      </ol>
+      {canWrite && (
+        <form className="mt-2 grid grid-cols-[1fr_auto] items-end gap-2" onSubmit={(event) => { event.preventDefault(); write() }}>
+          <Field label={t('wood.note')}>{(ids) => <input {...ids} className="input" value={text} maxLength={2000} placeholder={t('wood.notePlaceholder')} onChange={(e) => setText(e.target.value)} />}</Field>
+          <button type="submit" className="btn" disabled={text.trim() === ''}>{t('wood.noteDo')}</button>
+        </form>
+      )}
+    </section>
+  ) // prettier-ignore
+}
+
+/** Keys of entry kinds hold dots, which i18next would read as a path. */
+export function entryWords(t: TFunction, units: Units, entry: JournalEntry): string {
+  const words = (values: Record<string, string> = {}) => t(`entry.${entry.kind}`.replace('entry.', 'entry:'), { ...values, keySeparator: ':', nsSeparator: '\n' })
+  switch (entry.kind) {
+    case 'stem.drawn':
+      return words({ part: t(`wood.parts.${entry.body.part}`) })
+    case 'stem.measured':
+      return words({ d: units.length(entry.body.diameterMm / 1000, 'fine') })
+    case 'stem.shortened':
+    case 'stem.removed':
+    case 'tie.removed':
+      return words({ reason: entry.body.reason || '–' })
+    case 'note.written':
+      return words({ text: entry.body.text })
+    case 'stem.redrawn':
+    case 'tie.made':
+    case 'tie.checked':
+    case 'tie.loosened':
+    case 'tie.replaced':
+    case 'tie.postponed':
+    case 'entry.withdrawn':
+      return words()
+  }
+} // prettier-ignore

@@ -1,0 +1,96 @@
+import type { Place, PlantBody } from '@klados/contract'
+import { findKind, plantKinds } from '@klados/core/kinds'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { v7 as uuidv7 } from 'uuid'
+import { todayHere } from '../../data/dates.ts'
+import { saveDocument } from '../../data/saves.ts'
+import { useAppDispatch } from '../../data/store.ts'
+import { plantWants } from '../../plan/plant-wants.ts'
+import { Pick } from '../../ui/Choice.tsx'
+import { Field } from '../../ui/Field.tsx'
+import { LengthField } from '../../ui/LengthField.tsx'
+import { Message } from '../../ui/Message.tsx'
+import { useUnits } from '../../ui/units.tsx'
+import type { WoodBenchData } from './use-bench.ts'
+
+interface StandPanelProps {
+  readonly gardenId: string
+  readonly place: Place
+  readonly data: WoodBenchData
+  readonly atM: number | null
+  readonly onAt: (xM: number) => void
+  readonly onDone: (plantId: string) => void
+}
+
+/** How far from a start node a plant still counts as standing at it. */
+const AT_NODE_M = 0.1
+
+/** Stand a plant at the foot: at a start node of the pattern, or anywhere. */
+export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPanelProps) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const dispatch = useAppDispatch()
+  const [kindId, setKindId] = useState(data.plants[0]?.body.kindId ?? 'pear')
+  const [name, setName] = useState('')
+  const [plantedOn, setPlantedOn] = useState(todayHere())
+  const [trouble, setTrouble] = useState<string | null>(null)
+  const kind = findKind(kindId)!
+  const wants = data.frames[0] ? plantWants(place, data.frames[0], data.plants, kindId) : null
+  const isNodes = data.frames[0]?.nodes.some((node) => node.isStart) ?? false
+
+  const stand = async () => {
+    const node = wants?.freeNodes.find((one) => Math.abs(one.xM - atM!) <= AT_NODE_M)
+    const body: PlantBody = {
+      placeId: place.id,
+      name: name.trim() || `${t(`kind.${kindId}`)} ${data.plants.length + 1}`,
+      kindId,
+      xM: atM!,
+      startNodeId: node?.id ?? null,
+      plantedOn,
+    }
+    const id = uuidv7()
+    const outcome = await dispatch(saveDocument('plants', gardenId, { id, basedOn: 0, body }))
+    if (outcome.kind === 'saved') onDone(id)
+    else
+      setTrouble(
+        outcome.kind === 'waiting' ? t('frame.waiting') : outcome.kind === 'refused' ? outcome.message : '',
+      )
+  }
+  const facts = [t(`hold.${kind.holds}`), t(`light.${kind.light}`), t(`prunedAt.${kind.prunedAt}`)]
+  return (
+    <form className="flex flex-col gap-2" onSubmit={(event) => { event.preventDefault(); void stand() }}>
+      <h2>{t('wood.stand')}</h2>
+      <p className="text-slate">{t('wood.noneText')}</p>
+      <Pick label={t('wood.kind')} value={kindId} options={plantKinds.map((one) => ({ value: one.id, label: t(`kind.${one.id}`) })).sort((a, b) => a.label.localeCompare(b.label))} onChange={setKindId} />
+      <p className="text-[13px] text-slate">
+        <em>{kind.botanical}</em>: {facts.join('; ')}.{' '}
+        {kind.hazards.length > 0 && <strong className="font-semibold text-ochre">{kind.hazards.map((hazard) => t(`hazard.${hazard}`)).join(', ')}.</strong>}
+      </p>
+      {wants && (
+        <p>
+          {isNodes ? t('wood.wantsNodes', { count: wants.want }) : t('wood.wants', { kind: t(`kind.${kindId}`), count: wants.want, spacing: units.length(kind.spacingM) })}
+        </p>
+      )}
+      {wants && wants.freeNodes.length > 0 && (
+        <fieldset>
+          <legend className="text-[13px] text-slate">{t('wood.startNodes')}</legend>
+          <div className="mt-1 flex flex-wrap gap-1">
+            {wants.freeNodes.map((node) => (
+              <button key={node.id} type="button" className={`btn px-2 ${atM !== null && Math.abs(node.xM - atM) <= AT_NODE_M ? 'btn-main' : ''}`} aria-label={t('wood.pickStart', { n: node.number })} onClick={() => onAt(node.xM)}>
+                {node.number}
+              </button>
+            ))}
+          </div>
+        </fieldset>
+      )}
+      <div className="grid grid-cols-2 gap-2">
+        <LengthField label={t('wood.standAt')} minM={0} maxM={place.body.widthM} valueM={atM} onChange={onAt} />
+        <Field label={t('wood.plantedOn')}>{(ids) => <input {...ids} className="input" type="date" max={todayHere()} value={plantedOn} onChange={(e) => e.target.value && setPlantedOn(e.target.value)} />}</Field>
+      </div>
+      <Field label={t('wood.plantName')}>{(ids) => <input {...ids} className="input" value={name} maxLength={80} placeholder={`${t(`kind.${kindId}`)} ${data.plants.length + 1}`} onChange={(e) => setName(e.target.value)} />}</Field>
+      {trouble && <Message tone="due">{trouble}</Message>}
+      <button type="submit" className="btn btn-main" disabled={atM === null}>{t('wood.standHere')}</button>
+    </form>
+  ) // prettier-ignore
+}

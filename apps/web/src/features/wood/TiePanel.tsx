@@ -1,0 +1,59 @@
+import type { Place } from '@klados/contract'
+import { findKind } from '@klados/core/kinds'
+import { findTieMaterial, lookAgain } from '@klados/core/ties'
+import type { Tie } from '@klados/core/wood'
+import { useTranslation } from 'react-i18next'
+import { formatDate } from '../../data/dates.ts'
+import { TieActions } from '../../ties/TieActions.tsx'
+import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
+import { useUnits } from '../../ui/units.tsx'
+import type { WoodBenchData } from './use-bench.ts'
+import type { Recorder } from './use-recorder.ts'
+
+interface TiePanelProps {
+  readonly tie: Tie
+  readonly place: Place
+  readonly data: WoodBenchData
+  readonly on: string
+  readonly canWrite: boolean
+  readonly recorder: Recorder
+}
+
+/** One tie: when it becomes tight, when its stuff ends, and what was done about it. */
+export function TiePanel({ tie, place, data, on, canWrite, recorder }: TiePanelProps) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const stem = data.state.stems.get(tie.stemId)
+  const plant = data.plants.find((one) => one.id === tie.plantId)
+  const kind = findKind(plant?.body.kindId ?? '')
+  const material = findTieMaterial(tie.materialId)
+  if (!stem || !kind || !material) return null
+  const look = lookAgain(tie, stem, kind, material, data.hemisphere)
+  const urgency = data.urgencies.get(tie.id)
+  const tight = look.tight
+    ? look.tight.latestOn
+      ? t('wood.tightRange', {
+          from: formatDate(look.tight.earliestOn),
+          and: '',
+          to: formatDate(look.tight.latestOn),
+        })
+      : t('wood.tightFrom', { from: formatDate(look.tight.earliestOn) })
+    : t('wood.tightNever')
+  return (
+    <>
+      <SlipGroup title={t('wood.tieOf', { stem: `${t(`wood.parts.${stem.part}`)}, ${plant!.body.name}` })}>
+        <SlipRow label={t(`tieMaterial.${tie.materialId}`)}>{t(`wood.hitches.${tie.hitch}`)}</SlipRow>
+        <SlipRow label={t('wood.madeOn', { date: '' })}>{formatDate(tie.madeOn)}</SlipRow>
+        <SlipRow label={t('wood.slackNow')}>{units.length(tie.loopLengthMm / 1000, 'fine')}</SlipRow>
+        <SlipRow label={t('wood.tight')}>{tight}</SlipRow>
+        <SlipRow label={t('wood.material-ends', { material: t(`tieMaterial.${tie.materialId}`) })}>{formatDate(look.materialEnds.earliestOn)}</SlipRow>
+        {tie.endedOn === null && (
+          <SlipRow label={t('wood.lookOn')} isDeciding tone={urgency === 'overdue' ? 'limit' : urgency === 'due' ? 'due' : undefined}>{formatDate(look.dueOn)}</SlipRow>
+        )}
+      </SlipGroup>
+      {canWrite && tie.endedOn === null && (
+        <TieActions tie={tie} stem={stem} kind={kind} place={place} hemisphere={data.hemisphere} on={on} onWrite={recorder.write} />
+      )}
+    </>
+  ) // prettier-ignore
+}

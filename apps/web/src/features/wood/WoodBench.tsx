@@ -1,0 +1,297 @@
+import type { Place, Plant } from '@klados/contract'
+import { drawFrame, drawWall, drawWood } from '@klados/core/drawing'
+import type { DisplayList, Mark, TieMark } from '@klados/core/drawing'
+import { polylineLengthM } from '@klados/core/geometry'
+import type { Point } from '@klados/core/geometry'
+import { snapPoint } from '@klados/core/wood'
+import type { Tie } from '@klados/core/wood'
+import { useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link, Navigate, useParams, useSearchParams } from 'react-router'
+import { usePlacesQuery } from '../../data/api.ts'
+import { formatDate, todayHere } from '../../data/dates.ts'
+import { useCanWrite } from '../../data/garden-access.ts'
+import { useAppSelector } from '../../data/store.ts'
+import { Elevation } from '../../elevation/Elevation.tsx'
+import type { Hit } from '../../elevation/Elevation.tsx'
+import { Choice, Pick } from '../../ui/Choice.tsx'
+import { Loading, Message } from '../../ui/Message.tsx'
+import { Slip } from '../../ui/Slip.tsx'
+import { useUnits } from '../../ui/units.tsx'
+import { DrawPanel } from './DrawPanel.tsx'
+import type { StemTraits } from './DrawPanel.tsx'
+import { EntryList } from './EntryList.tsx'
+import { Figures } from './Figures.tsx'
+import { Rings } from './Rings.tsx'
+import { StandPanel } from './StandPanel.tsx'
+import { StemPanel } from './StemPanel.tsx'
+import { TiePanel } from './TiePanel.tsx'
+import { useWoodBench } from './use-bench.ts'
+import type { WoodBenchData } from './use-bench.ts'
+import { useRecorder } from './use-recorder.ts'
+import { newStemEntry } from './new-stem.ts'
+
+export function WoodBench() {
+  const { gardenId, placeId } = useParams() as { gardenId: string; placeId: string }
+  const { t } = useTranslation()
+  const { data: places } = usePlacesQuery(gardenId)
+  const [search] = useSearchParams()
+  const today = todayHere()
+  const [on, setOn] = useState(search.get('on') ?? today)
+  const place = places?.find((one) => one.id === placeId)
+  const status = useAppSelector((state) => state.journal.status)
+  if (!places || status === 'empty' || status === 'reading') return <Loading>{t('app.loading')}</Loading>
+  if (!place) return <Navigate replace to={`/g/${gardenId}/places`} />
+  return <Room key={place.id} gardenId={gardenId} place={place} on={on} onDay={setOn} today={today} />
+}
+
+interface RoomProps {
+  readonly gardenId: string
+  readonly place: Place
+  readonly on: string
+  readonly onDay: (on: string) => void
+  readonly today: string
+}
+
+type Tool = 'choose' | 'draw' | 'stand'
+const SNAP_PX = 10
+const FOOT_Y_M = 0
+
+function Room({ gardenId, place, on, onDay, today }: RoomProps) {
+  const data = useWoodBench(gardenId, place, on)
+  const { t } = useTranslation()
+  if (!data) return <Loading>{t('app.loading')}</Loading>
+  return <Tools gardenId={gardenId} place={place} on={on} onDay={onDay} today={today} data={data} />
+}
+
+/** The wood bench: the plant on its frame, any day of its life; draw, tie, cut, all of it into the journal. */
+function Tools({ gardenId, place, on, onDay, today, data }: RoomProps & { data: WoodBenchData }) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const canWrite = useCanWrite(gardenId)
+  const recorder = useRecorder()
+  const [search] = useSearchParams()
+  const [tool, setTool] = useState<Tool>(data.plants.length === 0 ? 'stand' : 'choose')
+  const [chosen, setChosen] = useState<Hit | null>(
+    search.get('tie') ? { kind: 'tie', id: search.get('tie')! } : null,
+  )
+  const [plantId, setPlantId] = useState<string | null>(null)
+  const [points, setPoints] = useState<readonly Point[]>([])
+  const [hover, setHover] = useState<Point | null>(null)
+  const [standAtM, setStandAtM] = useState<number | null>(null)
+  const [pxPerM, setPxPerM] = useState(80)
+  const [traits, setTraits] = useState<StemTraits>({ part: 'arm', ageSeasons: 0, diameterMm: 8 })
+  const list = useList(place, data, on, standAtM)
+  const stem = chosen?.kind === 'wood' ? data.state.stems.get(chosen.id) : undefined
+  const tie = chosen?.kind === 'tie' ? data.state.ties.get(chosen.id) : undefined
+  const plant = data.plants.find(
+    (one) =>
+      one.id === (plantId ?? stem?.plantId ?? tie?.plantId ?? (chosen?.kind === 'foot' ? chosen.id : null)),
+  )
+
+  const snap = (at: Point): Point => {
+    const { nodes, runs } = data.supports
+    const alive = data.stems.filter((one) => one.removedOn === null)
+    const feet = data.plants.map((one) => ({ xM: one.body.xM, yM: FOOT_Y_M }))
+    const { point } = snapPoint(
+      at,
+      { nodes: [...nodes, ...feet], runs, wood: alive.map((one) => one.points) },
+      SNAP_PX / pxPerM,
+    )
+    const mm = (m: number) => Math.round(m * 1000) / 1000
+    return { xM: mm(point.xM), yM: Math.max(0, mm(point.yM)) }
+  }
+  const pickTool = (next: Tool) => {
+    setTool(next)
+    setPoints([])
+    setHover(null)
+    setStandAtM(null)
+  }
+  const finish = () => {
+    if (points.length < 2) return
+    const drawn = newStemEntry(points, traits, { place, plants: data.plants, stems: data.stems, plantId, on })
+    if (drawn) {
+      recorder.write(t('entry.stem.drawn', { part: t(`wood.parts.${traits.part}`), keySeparator: '\n' }), [
+        drawn.entry,
+      ])
+      setChosen({ kind: 'wood', id: drawn.stemId })
+    }
+    pickTool('choose')
+  }
+  const press = (at: Point, hit: Hit | null) => {
+    if (tool === 'draw') setPoints((old) => [...old, snap(at)])
+    else if (tool === 'stand')
+      setStandAtM(Math.min(place.body.widthM, Math.max(0, Math.round(at.xM * 1000) / 1000)))
+    else setChosen(hit?.kind === 'node' ? null : hit)
+  }
+  const key = (event: React.KeyboardEvent): boolean => {
+    if (event.key === 'Escape' && tool !== 'choose') {
+      pickTool('choose')
+      return true
+    }
+    if (tool !== 'draw') return false
+    if (event.key === 'Enter') finish()
+    else if (event.key === 'Backspace') setPoints((old) => old.slice(0, -1))
+    else return false
+    return true
+  }
+  const tools: readonly Tool[] = ['choose', 'draw', 'stand']
+  return (
+    <div className="grid min-h-0 flex-1 gap-6 lg:grid-cols-[minmax(0,1fr)_330px]">
+      <section className="flex min-w-0 flex-col gap-2">
+        <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
+          <h1>{place.body.name}</h1>
+          <p className={on === today ? 'text-slate' : 'font-semibold text-verdigris'}>{on === today ? t('wood.today') : t('wood.on', { date: formatDate(on, 'long') })}</p>
+          <span className="flex-1" />
+          {canWrite && (
+            <>
+              <Choice label={t('wood.tool.label')} value={tool} options={tools.filter((one) => one !== 'draw' || data.plants.length > 0).map((value) => ({ value, label: t(`wood.tool.${value}`) }))} onChange={pickTool} />
+              <button type="button" className="btn" disabled={!recorder.last} onClick={recorder.undo}>
+                {recorder.last ? t('wood.undo', { what: recorder.last.what }) : t('wood.undoNone')}
+              </button>
+            </>
+          )}
+        </div>
+        <Elevation
+          label={t('place.drawing', { name: place.body.name })}
+          wall={place.body}
+          surface={place.body.surface}
+          list={list}
+          chosenId={chosen?.id ?? null}
+          isDrawing={tool !== 'choose'}
+          onPress={press}
+          onHover={tool === 'draw' ? (at) => setHover(snap(at)) : () => undefined}
+          onKey={key}
+          overlay={(view) => {
+            if (view.pxPerM !== pxPerM) queueMicrotask(() => setPxPerM(view.pxPerM))
+            const shown = hover && points.length > 0 ? [...points, hover] : points
+            return (
+              <g aria-hidden="true" pointerEvents="none">
+                <polyline className="draw-wire-chosen" strokeDasharray="7 4" points={shown.map((p) => `${view.x(p.xM)},${view.y(p.yM)}`).join(' ')} />
+                {shown.map((p, i) => <circle key={i} className="draw-chosen-halo" cx={view.x(p.xM)} cy={view.y(p.yM)} r={5} />)}
+              </g>
+            )
+          }}
+          className="h-[46vh] min-h-64"
+        />
+        <Rings entries={data.entries} hemisphere={data.hemisphere} on={on} today={today} onDay={onDay} />
+        {data.state.misfits.length > 0 && <Message tone="due">{t('wood.misfits', { count: data.state.misfits.length })}</Message>}
+        <WoodList data={data} chosen={chosen} onChoose={setChosen} on={on} plantId={plantId} onPlant={setPlantId} />
+      </section>
+      <div className="flex flex-col gap-5">
+        <Slip label={t('wood.title')}>
+          <p role="status" className="min-h-5 text-verdigris">{recorder.news && t(`wood.${recorder.news.kind}`, { what: recorder.news.what })}</p>
+          {tool === 'draw' && <DrawPanel data={data} points={points} traits={traits} onTraits={setTraits} onAdd={(p) => setPoints((old) => [...old, p])} onFinish={finish} onCancel={() => pickTool('choose')} />}
+          {tool === 'stand' && <StandPanel gardenId={gardenId} place={place} data={data} atM={standAtM} onAt={setStandAtM} onDone={(id) => { pickTool('choose'); setPlantId(id) }} />}
+          {tool === 'choose' && stem && <StemPanel key={stem.id} stem={stem} place={place} data={data} on={on} canWrite={canWrite} recorder={recorder} />}
+          {tool === 'choose' && tie && <TiePanel key={tie.id} tie={tie} place={place} data={data} on={on} canWrite={canWrite} recorder={recorder} />}
+          {tool === 'choose' && !stem && !tie && <Figures gardenId={gardenId} place={place} data={data} plant={plant ?? null} on={on} canWrite={canWrite} />}
+          <EntryList data={data} place={place} plant={plant ?? null} on={on} canWrite={canWrite} recorder={recorder} />
+          <p className="text-slate">{t('wood.spring')}</p>
+          {data.frames.length === 0 && <Link to={`/g/${gardenId}/places/${place.id}/frame`}>{t('places.frame')}: {t('places.noFrame')}</Link>}
+          <p className="sr-only">{units.system}</p>
+        </Slip>
+      </div>
+    </div>
+  ) // prettier-ignore
+}
+
+function useList(place: Place, data: WoodBenchData, on: string, standAtM: number | null): DisplayList {
+  const { plants, frames, stems, ties, hemisphere, urgencies } = data
+  return useMemo(() => {
+    const kinds = new Map(plants.map((plant: Plant) => [plant.id, plant.body.kindId]))
+    const tieState = (tie: Tie): TieMark => {
+      const urgency = urgencies.get(tie.id)
+      return urgency === 'overdue' || urgency === 'due' ? urgency : 'sound'
+    }
+    const feet: Mark[] = plants
+      .filter((plant) => plant.body.plantedOn <= on)
+      .map((plant) => ({
+        kind: 'foot',
+        id: plant.id,
+        at: { xM: plant.body.xM, yM: 0 },
+        label: plant.body.name,
+      }))
+    const shown = new Set(plants.filter((plant) => plant.body.plantedOn <= on).map((plant) => plant.id))
+    return [
+      ...drawWall(place.body),
+      ...frames.flatMap((frame) => drawFrame(frame)),
+      ...drawWood(
+        stems.filter((stem) => shown.has(stem.plantId)),
+        ties.filter((tie) => shown.has(tie.plantId)),
+        { on, hemisphere, kindOf: (id) => kinds.get(id) ?? '', tieState },
+      ),
+      ...feet,
+      ...(standAtM === null
+        ? []
+        : [{ kind: 'foot' as const, id: 'standing', at: { xM: standAtM, yM: 0 }, label: '' }]),
+    ]
+  }, [place, plants, frames, stems, ties, hemisphere, urgencies, on, standAtM])
+}
+
+interface WoodListProps {
+  readonly data: WoodBenchData
+  readonly chosen: Hit | null
+  readonly onChoose: (hit: Hit) => void
+  readonly on: string
+  readonly plantId: string | null
+  readonly onPlant: (id: string | null) => void
+}
+
+const MAIN_PARTS = new Set(['trunk', 'arm', 'cane', 'shoot'])
+
+/** The same wood as rows, so that all of it can be reached without a pointer; main wood first, spurs behind it. */
+function WoodList({ data, chosen, onChoose, plantId, onPlant }: WoodListProps) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const names = new Map(data.plants.map((plant) => [plant.id, plant.body.name]))
+  const rows = data.stems
+    .filter(
+      (stem) =>
+        stem.removedOn === null && names.has(stem.plantId) && (plantId === null || stem.plantId === plantId),
+    )
+    .sort((a, b) => Number(MAIN_PARTS.has(b.part)) - Number(MAIN_PARTS.has(a.part)))
+  return (
+    <section className="min-w-0">
+      <div className="mb-1 flex flex-wrap items-end gap-4">
+        <h2>{t('wood.stems')}</h2>
+        <p className="flex-1 text-slate">{t('wood.chooseHint')}</p>
+        {data.plants.length > 1 && (
+          <div className="w-48">
+            <Pick label={t('wood.plant')} value={plantId ?? ''} options={[{ value: '', label: t('wood.allPlants') }, ...data.plants.map((plant) => ({ value: plant.id, label: plant.body.name }))]} onChange={(id) => onPlant(id === '' ? null : id)} />
+          </div>
+        )}
+      </div>
+      {rows.length === 0 ? (
+        <p className="text-slate">{t('wood.noStems')}</p>
+      ) : (
+        <div className="max-h-52 overflow-y-auto" tabIndex={0} role="region" aria-label={t('wood.stems')}>
+          <table className="w-full text-left">
+            <thead className="text-[13px] text-slate">
+              <tr>
+                <th className="font-normal" scope="col">{t('wood.part')}</th>
+                <th className="font-normal" scope="col">{t('wood.plant')}</th>
+                <th className="text-right font-normal" scope="col">{t('wood.thickness')}</th>
+                <th className="text-right font-normal" scope="col">{t('wood.length')}</th>
+                <th className="text-right font-normal" scope="col">{t('wood.ties')}</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((stem) => (
+                <tr key={stem.id} className={chosen?.id === stem.id ? 'bg-wash' : ''}>
+                  <td>
+                    <button type="button" className="min-h-6 underline decoration-faint underline-offset-4" aria-pressed={chosen?.id === stem.id} onClick={() => onChoose({ kind: 'wood', id: stem.id })}>{t(`wood.parts.${stem.part}`)}</button>
+                  </td>
+                  <td>{names.get(stem.plantId)}</td>
+                  <td className="text-right">{units.length(stem.diameterMm / 1000, 'fine')}</td>
+                  <td className="text-right">{units.length(polylineLengthM(stem.points))}</td>
+                  <td className="text-right">{data.ties.filter((tie) => tie.stemId === stem.id && tie.endedOn === null).length || ''}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </section>
+  ) // prettier-ignore
+}

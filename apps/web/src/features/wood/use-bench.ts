@@ -1,0 +1,85 @@
+import type { Place, Plant } from '@klados/contract'
+import type { Frame } from '@klados/core/frame'
+import type { Point } from '@klados/core/geometry'
+import { replay } from '@klados/core/journal'
+import type { JournalEntry, WoodState } from '@klados/core/journal'
+import { findWire, planFrame } from '@klados/core/materials'
+import type { CalendarDate, Hemisphere } from '@klados/core/season'
+import type { Stem, Tie } from '@klados/core/wood'
+import { useMemo } from 'react'
+import { tieStates, useAgenda, useHemisphere } from '../../data/agenda.ts'
+import type { AgendaItem } from '../../data/agenda.ts'
+import { useFramesQuery, usePlantsQuery } from '../../data/api.ts'
+import { todayHere } from '../../data/dates.ts'
+import { selectEntries } from '../../data/journal.ts'
+import { useAppSelector } from '../../data/store.ts'
+import type { Urgency } from '@klados/core/ties'
+
+/** Nodes and runs of all frames of a place, for snapping and tying. */
+export interface Supports {
+  readonly nodes: readonly Point[]
+  readonly runs: readonly (readonly [Point, Point])[]
+  /** Of the first frame's wire: what a tie goes round. */
+  readonly wireMm: number
+}
+
+export interface WoodBenchData {
+  readonly plants: readonly Plant[]
+  readonly frames: readonly Frame[]
+  readonly supports: Supports
+  readonly state: WoodState
+  readonly stems: readonly Stem[]
+  readonly ties: readonly Tie[]
+  readonly entries: readonly JournalEntry[]
+  readonly hemisphere: Hemisphere
+  readonly agenda: readonly AgendaItem[]
+  readonly urgencies: ReadonlyMap<string, Urgency>
+}
+
+/** Everything the wood bench shows of a place on a day. */
+export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): WoodBenchData | null {
+  const { data: allPlants } = usePlantsQuery(gardenId)
+  const { data: allFrames } = useFramesQuery(gardenId)
+  const allEntries = useAppSelector(selectEntries)
+  const hemisphere = useHemisphere(gardenId)
+  const agenda = useAgenda(gardenId)
+  const entries = useMemo(
+    () => allEntries.filter((entry) => entry.placeId === place.id),
+    [allEntries, place.id],
+  )
+  const state = useMemo(() => replay(entries, on), [entries, on])
+  const frames = useMemo(
+    () => (allFrames ?? []).filter((frame) => !frame.isRemoved && frame.body.placeId === place.id),
+    [allFrames, place.id],
+  )
+  const built = useMemo(
+    () => frames.flatMap((frame) => planFrame(place.body, place.body.surface, frame.body.design).frame ?? []),
+    [frames, place],
+  )
+  const supports = useMemo(
+    (): Supports => ({
+      nodes: built.flatMap((frame) => frame.nodes.map((node) => node.at)),
+      runs: built.flatMap((frame) =>
+        frame.runs.map((run) => [frame.nodes[run.from]!.at, frame.nodes[run.to]!.at] as const),
+      ),
+      wireMm: findWire(frames[0]?.body.design.wireId ?? '')?.diameterMm ?? 2.5,
+    }),
+    [built, frames],
+  )
+  const urgencies = useMemo(() => tieStates(agenda), [agenda])
+  return useMemo(() => {
+    if (!allPlants || !allFrames) return null
+    return {
+      plants: allPlants.filter((plant) => !plant.isRemoved && plant.body.placeId === place.id),
+      frames: built,
+      supports,
+      state,
+      stems: [...state.stems.values()],
+      ties: [...state.ties.values()],
+      entries,
+      hemisphere,
+      agenda,
+      urgencies: on === todayHere() ? urgencies : new Map(),
+    }
+  }, [allPlants, allFrames, place.id, built, supports, state, entries, hemisphere, agenda, urgencies, on])
+}

@@ -1,0 +1,197 @@
+import { useEffect, useRef, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link, useLocation, useMatch, useNavigate } from 'react-router'
+import { usePlacesQuery, useSessionQuery, useSetUnitsMutation, useSignOutMutation } from '../data/api.ts'
+import { useAgenda } from '../data/agenda.ts'
+import { Choice } from '../ui/Choice.tsx'
+import { chooseTheme, chosenTheme, themes } from './theme.ts'
+
+/** The stages of work hang on one taut line; the one at hand is tied in, figure of eight. */
+export function Masthead({ gardenId, gardenName }: { gardenId: string; gardenName: string }) {
+  return (
+    <header className="no-print flex items-start gap-6 px-6 pt-3 max-sm:gap-3 max-sm:px-3">
+      <Link
+        to={`/g/${gardenId}/places`}
+        className="font-display text-[26px] font-bold tracking-tight no-underline max-sm:text-[20px]"
+      >
+        Klados
+      </Link>
+      <Wire gardenId={gardenId} />
+      <div className="flex min-w-0 flex-col items-end gap-0.5 pt-1">
+        <Menu gardenId={gardenId} gardenName={gardenName} />
+        <DueCount gardenId={gardenId} />
+      </div>
+    </header>
+  )
+}
+
+const WIRE_HEIGHT_PX = 66
+
+function Wire({ gardenId }: { gardenId: string }) {
+  const { t } = useTranslation()
+  const { pathname } = useLocation()
+  const placeId = useCurrentPlace(gardenId)
+  const box = useRef<HTMLElement>(null)
+  const [width, setWidth] = useState(600)
+  useEffect(() => {
+    const observer = new ResizeObserver(() => setWidth(box.current?.clientWidth ?? 600))
+    observer.observe(box.current!)
+    return () => observer.disconnect()
+  }, [])
+  const at = (screen: string) =>
+    placeId ? `/g/${gardenId}/places/${placeId}/${screen}` : `/g/${gardenId}/places`
+  const stages = [
+    {
+      key: 'places',
+      to: `/g/${gardenId}/places`,
+      isHere: /\/places$|\/measures$|\/g\/[^/]+\/?$/.test(pathname),
+    },
+    { key: 'frame', to: at('frame'), isHere: /\/frame(\/|$)/.test(pathname) },
+    { key: 'wood', to: at('wood'), isHere: pathname.endsWith('/wood') },
+    { key: 'round', to: `/g/${gardenId}/round`, isHere: pathname.endsWith('/round') },
+  ]
+  // The line sags a little with width, and hangs tighter while a stage is tied in.
+  const sag = Math.min(10, width / 110) * (stages.some((stage) => stage.isHere) ? 0.7 : 1)
+  const yAt = (share: number) => 17 + 4 * sag * share * (1 - share)
+  return (
+    <nav
+      ref={box}
+      aria-label={t('stage.stages')}
+      className="relative flex-1"
+      style={{ height: WIRE_HEIGHT_PX }}
+    >
+      <svg className="absolute inset-0 h-full w-full overflow-visible" aria-hidden="true">
+        <path
+          className="wire-line"
+          d={`M0 17 Q ${width / 2} ${17 + 2 * sag} ${width} 17`}
+          fill="none"
+          stroke="var(--slate)"
+          strokeWidth="1.5"
+        />
+        {stages.map((stage, i) => {
+          const share = (i + 0.5) / stages.length
+          const x = share * width
+          const y = yAt(share)
+          return stage.isHere ? (
+            <g key={stage.key} fill="none" stroke="var(--verdigris)" strokeWidth="2.6">
+              <ellipse cx={x} cy={y - 5} rx={6} ry={5.4} />
+              <ellipse cx={x} cy={y + 5.4} rx={6.6} ry={5.8} />
+            </g>
+          ) : (
+            <line key={stage.key} x1={x} x2={x} y1={y - 4} y2={y + 5} stroke="var(--slate)" strokeWidth="2" />
+          )
+        })}
+      </svg>
+      {stages.map((stage, i) => {
+        const share = (i + 0.5) / stages.length
+        return (
+          <Link
+            key={stage.key}
+            to={stage.to}
+            className="stage px-3 pb-1 pt-5 max-sm:px-1"
+            aria-current={stage.isHere ? 'page' : undefined}
+            style={{ left: `${share * 100}%`, top: yAt(share) - 8 }}
+          >
+            {t(`stage.${stage.key}`)}
+          </Link>
+        )
+      })}
+    </nav>
+  )
+}
+
+/** The place being worked on: the one in the address, else the last one, else the first of the garden. */
+function useCurrentPlace(gardenId: string): string | null {
+  const match = useMatch('/g/:gardenId/places/:placeId/*')
+  const { data } = usePlacesQuery(gardenId)
+  const last = useRef<string>(null)
+  if (match?.params.placeId && match.params.placeId !== 'new') last.current = match.params.placeId
+  const alive = data?.filter((place) => !place.isRemoved) ?? []
+  return alive.find((place) => place.id === last.current)?.id ?? alive[0]?.id ?? null
+}
+
+function DueCount({ gardenId }: { gardenId: string }) {
+  const { t } = useTranslation()
+  const agenda = useAgenda(gardenId)
+  const count = agenda.filter((item) => item.urgency === 'overdue' || item.urgency === 'due').length
+  if (agenda.length === 0) return null
+  return (
+    <Link
+      to={`/g/${gardenId}/round`}
+      className={`text-[13px] no-underline hover:underline ${count > 0 ? 'font-semibold text-ochre' : 'text-slate'}`}
+    >
+      {count > 0 ? t('due.count', { count }) : t('due.none')}
+    </Link>
+  )
+}
+
+function Menu({ gardenId, gardenName }: { gardenId: string; gardenName: string }) {
+  const { t } = useTranslation()
+  const navigate = useNavigate()
+  const { data: session } = useSessionQuery()
+  const [setUnits] = useSetUnitsMutation()
+  const [signOut] = useSignOutMutation()
+  const [theme, setTheme] = useState(chosenTheme)
+  const details = useRef<HTMLDetailsElement>(null)
+  useEffect(() => {
+    const close = (event: Event) => {
+      const isOutside =
+        event instanceof KeyboardEvent
+          ? event.key === 'Escape'
+          : !details.current?.contains(event.target as Node)
+      if (details.current?.open && isOutside) details.current.open = false
+    }
+    document.addEventListener('pointerdown', close)
+    document.addEventListener('keydown', close)
+    return () => {
+      document.removeEventListener('pointerdown', close)
+      document.removeEventListener('keydown', close)
+    }
+  }, [])
+  return (
+    <details ref={details} className="relative max-w-full">
+      <summary
+        aria-label={t('menu.open')}
+        className="max-w-56 list-none truncate underline decoration-faint underline-offset-4 max-sm:max-w-24"
+      >
+        {gardenName}
+      </summary>
+      <div className="absolute right-0 z-20 mt-1 flex w-64 flex-col gap-3 border border-faint bg-paper p-4 text-left shadow-md">
+        {session?.account && <p className="truncate text-slate">{session.account.name}</p>}
+        <Choice
+          label={t('menu.units')}
+          value={session?.account?.units ?? 'metric'}
+          options={(['metric', 'imperial'] as const).map((value) => ({ value, label: t(`menu.${value}`) }))}
+          onChange={(units) => void setUnits(units)}
+        />
+        <Choice
+          label={t('menu.theme')}
+          value={theme}
+          options={themes.map((value) => ({ value, label: t(`menu.${value}`) }))}
+          onChange={(value) => {
+            chooseTheme(value)
+            setTheme(value)
+          }}
+        />
+        {(session?.memberships.length ?? 0) > 1 && (
+          <div>
+            <p className="mb-1 text-[13px] text-slate">{t('menu.gardens')}</p>
+            {session!.memberships.map((m) => (
+              <Link key={m.gardenId} className="block py-0.5" to={`/g/${m.gardenId}/places`}>
+                {m.gardenName}
+              </Link>
+            ))}
+          </div>
+        )}
+        <Link to={`/g/${gardenId}/people`}>{t('menu.garden')}</Link>
+        <button
+          type="button"
+          className="btn self-start"
+          onClick={() => void signOut().then(() => navigate('/sign-in', { replace: true }))}
+        >
+          {t('menu.signOut')}
+        </button>
+      </div>
+    </details>
+  )
+}

@@ -1,0 +1,36 @@
+import { createBrowserRouter } from 'react-router'
+import { Broken } from './Broken.tsx'
+import { GardenRoom } from './GardenRoom.tsx'
+import { Gate } from './Gate.tsx'
+
+/** Each screen is a file of its own that is fetched when it is first opened. */
+export function makeRouter() {
+  return createBrowserRouter([
+    {
+      errorElement: <Broken />,
+      hydrateFallbackElement: <></>,
+      children: [
+        { path: '/', element: <Gate /> },
+        { path: '/sign-in', lazy: async () => ({ Component: (await import('../features/account/SignIn.tsx')).SignIn }) },
+        {
+          path: '/g/:gardenId',
+          element: <GardenRoom />,
+          children: [
+            { index: true, lazy: places },
+            { path: 'places', lazy: places },
+            { path: 'places/:placeId/measures', lazy: async () => ({ Component: (await import('../features/places/PlaceBench.tsx')).PlaceBench }) },
+            { path: 'places/:placeId/frame', lazy: async () => ({ Component: (await import('../features/frame/FrameBench.tsx')).FrameBench }) },
+            { path: 'places/:placeId/frame/:frameId', lazy: async () => ({ Component: (await import('../features/frame/FrameBench.tsx')).FrameBench }) },
+            { path: 'places/:placeId/frame/:frameId/sheet', lazy: async () => ({ Component: (await import('../features/sheet/Sheet.tsx')).Sheet }) },
+            { path: 'places/:placeId/wood', lazy: async () => ({ Component: (await import('../features/wood/WoodBench.tsx')).WoodBench }) },
+            { path: 'round', lazy: async () => ({ Component: (await import('../features/round/Round.tsx')).Round }) },
+            { path: 'people', lazy: async () => ({ Component: (await import('../features/account/People.tsx')).People }) },
+          ],
+        },
+        { path: '*', element: <Gate /> },
+      ],
+    },
+  ]) // prettier-ignore
+}
+
+const places = async () => ({ Component: (await import('../features/places/Places.tsx')).Places })

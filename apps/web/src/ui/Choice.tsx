@@ -1,0 +1,66 @@
+import { useId } from 'react'
+
+interface ChoiceProps<V extends string> {
+  readonly label: string
+  readonly value: V
+  readonly options: readonly { readonly value: V; readonly label: string }[]
+  readonly onChange: (value: V) => void
+  readonly disabled?: boolean | undefined
+}
+
+/** One of a few, all in sight: radio buttons drawn as knots on a short wire. */
+export function Choice<V extends string>({ label, value, options, onChange, disabled }: ChoiceProps<V>) {
+  const name = useId()
+  return (
+    <fieldset className="min-w-0" disabled={disabled}>
+      <legend className="mb-1 text-[13px] text-slate">{label}</legend>
+      <div className="flex flex-wrap gap-x-4 gap-y-1">
+        {options.map((option) => (
+          <label key={option.value} className="flex min-h-7 cursor-pointer items-center gap-1.5">
+            <input
+              type="radio"
+              name={name}
+              className="h-4 w-4 accent-[var(--verdigris)]"
+              checked={option.value === value}
+              onChange={() => onChange(option.value)}
+            />
+            <span className={option.value === value ? 'font-semibold' : ''}>{option.label}</span>
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  )
+}
+
+interface PickProps {
+  readonly label: string
+  readonly value: string
+  readonly options: readonly { readonly value: string; readonly label: string }[]
+  readonly onChange: (value: string) => void
+  readonly disabled?: boolean | undefined
+}
+
+/** One of many, by the platform's own list. */
+export function Pick({ label, value, options, onChange, disabled }: PickProps) {
+  const id = useId()
+  return (
+    <div className="min-w-0">
+      <label htmlFor={id} className="mb-0.5 block text-[13px] text-slate">
+        {label}
+      </label>
+      <select
+        id={id}
+        className="input"
+        value={value}
+        disabled={disabled}
+        onChange={(e) => onChange(e.target.value)}
+      >
+        {options.map((option) => (
+          <option key={option.value} value={option.value}>
+            {option.label}
+          </option>
+        ))}
+      </select>
+    </div>
+  )
+}

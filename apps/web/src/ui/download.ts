@@ -1,0 +1,9 @@
+/** Hands a text to the person as a file; characters that file systems refuse become hyphens. */
+export function download(name: string, type: string, text: string): void {
+  const url = URL.createObjectURL(new Blob([text], { type: `${type};charset=utf-8` }))
+  const link = document.createElement('a')
+  link.href = url
+  link.download = name.replace(/[\\/:*?"<>|]+/g, '-')
+  link.click()
+  URL.revokeObjectURL(url)
+}

@@ -1,0 +1,36 @@
+import { formatForce, formatLength } from '@klados/core/units'
+import type { LengthStyle, LengthUnit, UnitSystem } from '@klados/core/units'
+import { useSessionQuery } from '../data/api.ts'
+
+export interface Units {
+  readonly system: UnitSystem
+  readonly length: (metres: number, style?: LengthStyle) => string
+  readonly force: (newtons: number) => string
+  /** What a bare number means in a field of that style. */
+  readonly bare: (style: LengthStyle) => LengthUnit
+}
+
+const BARE: Readonly<Record<UnitSystem, Readonly<Record<LengthStyle, LengthUnit>>>> = {
+  metric: { long: 'm', short: 'cm', fine: 'mm' },
+  imperial: { long: 'ft', short: 'in', fine: 'in' },
+}
+
+function unitsOf(system: UnitSystem): Units {
+  return {
+    system,
+    length: (metres, style) => formatLength(metres, system, style),
+    force: (newtons) => formatForce(newtons, system),
+    bare: (style) => BARE[system][style],
+  }
+}
+
+const UNITS: Readonly<Record<UnitSystem, Units>> = {
+  metric: unitsOf('metric'),
+  imperial: unitsOf('imperial'),
+}
+
+/** The unit system of the person signed in; the same object until they change it. */
+export function useUnits(): Units {
+  const { data } = useSessionQuery()
+  return UNITS[data?.account?.units ?? 'metric']
+}
