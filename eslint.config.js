@@ -14,14 +14,22 @@ export default tseslint.config(
       'prefer-const': 'error',
     },
   },
-  { files: ['**/*.config.{js,ts}'], rules: { 'no-restricted-exports': 'off' } },
+  // Config files and the test runner's global set-up are called by name of their default export.
+  { files: ['**/*.config.{js,ts}', '**/global-setup.ts'], rules: { 'no-restricted-exports': 'off' } },
   {
     files: ['packages/core/src/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {
       'no-restricted-globals': ['error', 'Date', 'console', 'process', 'window', 'document', 'fetch'],
-      'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'Core gets its chance as an argument.' }],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random', message: 'Core gets its chance as an argument.' },
+      ],
     },
   },
-  { files: ['apps/web/**/*.{ts,tsx}'], plugins: { 'react-hooks': reactHooks }, rules: reactHooks.configs.recommended.rules },
+  {
+    files: ['apps/web/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': reactHooks },
+    rules: reactHooks.configs.recommended.rules,
+  },
 )

@@ -64,16 +64,14 @@ async function main() {
     step(
       hasDemo ? 'starting the server, with the demo garden' : 'starting the server, without the demo garden',
     )
+    const inherited = Object.entries(process.env).filter(([name]) => !(name in urls))
+    const given = Object.entries(urls).filter(([, value]) => value !== undefined)
     const env = {
-      ...process.env,
+      ...Object.fromEntries([...inherited, ...given]),
       HOST: host,
       PORT: String(port),
       KLADOS_DEMO: hasDemo ? '1' : '0',
       NODE_ENV: 'production',
-    }
-    for (const [name, value] of Object.entries(urls)) {
-      if (value === undefined) delete env[name]
-      else env[name] = value
     }
     server = spawn(process.execPath, ['--enable-source-maps', inRoot('apps/server/dist/main.mjs')], {
       env,

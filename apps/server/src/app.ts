@@ -65,6 +65,8 @@ export async function buildApp(options: AppOptions): Promise<App> {
     openapi: { info: { title: 'Klados', version: '1' } },
     transform: jsonSchemaTransform,
   })
+  // Pages and assets are for anyone and come first: the rule of access holds for every route registered after it.
+  if (options.webRoot && existsSync(options.webRoot)) await serveWeb(app, options.webRoot)
   useSameOrigin(app)
   useAccess(app as unknown as FastifyInstance, options.pool)
 
@@ -74,7 +76,6 @@ export async function buildApp(options: AppOptions): Promise<App> {
   })
   app.get('/api/openapi.json', { config: { access: 'public' } }, () => app.swagger())
   for (const area of [accountRoutes, gardenRoutes, documentRoutes, journalRoutes]) await area(app, options)
-  if (options.webRoot && existsSync(options.webRoot)) await serveWeb(app, options.webRoot)
   return app
 }
 
@@ -100,7 +101,7 @@ function hostOf(origin: string): string | null {
 async function serveWeb(app: App, webRoot: string): Promise<void> {
   await app.register(async (web) => {
     web.addHook('onRoute', (route) => {
-      route.config = { access: 'public', rateLimit: false, ...route.config }
+      route.config = { rateLimit: false, ...route.config }
     })
     await web.register(serveStatic, {
       root: webRoot,

@@ -18,7 +18,8 @@ async function main(): Promise<void> {
     KLADOS_LIMITS,
   } = process.env
   if (!DATABASE_URL) throw new Error('DATABASE_URL is not set; npm start sets it')
-  await migrate(DATABASE_URL)
+  // Both folders lie beside `src` and beside the bundle in `dist` alike.
+  await migrate(DATABASE_URL, fileURLToPath(new URL('../migrations', import.meta.url)))
   const pool = createAppPool(APP_DATABASE_URL ?? DATABASE_URL)
   const hasDemo = KLADOS_DEMO === '1'
   if (hasDemo) await seedDemo(DATABASE_URL, pool, new Date())

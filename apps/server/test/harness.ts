@@ -1,3 +1,4 @@
+import { fileURLToPath } from 'node:url'
 import type { Session } from '@klados/contract'
 import pg from 'pg'
 import { v7 as uuidv7 } from 'uuid'
@@ -27,7 +28,7 @@ export async function startHarness(
   await admin.query(`create database ${name}`)
   await admin.end()
   const ownerUrl = at(inject('adminUrl'), name)
-  await migrate(ownerUrl)
+  await migrate(ownerUrl, fileURLToPath(new URL('../migrations', import.meta.url)))
   const pool = createAppPool(at(inject('webLogin'), name))
   const app = await buildApp({
     pool,

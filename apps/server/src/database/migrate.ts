@@ -1,16 +1,12 @@
-import { fileURLToPath } from 'node:url'
 import { runner } from 'node-pg-migrate'
 import pg from 'pg'
 import { APP_ROLE } from './pool.ts'
-
-/** Beside `src` and beside the bundle alike. */
-const MIGRATIONS = fileURLToPath(new URL('../../migrations', import.meta.url))
 
 /**
  * Brings a database up to this release: the app's role, then every numbered migration not yet applied, in order, in one
  * transaction, one runner at a time (the package takes an advisory lock and refuses migrations out of order).
  */
-export async function migrate(ownerUrl: string, migrationsDir = MIGRATIONS): Promise<string[]> {
+export async function migrate(ownerUrl: string, migrationsDir: string): Promise<string[]> {
   const client = new pg.Client({ connectionString: ownerUrl })
   await client.connect()
   try {

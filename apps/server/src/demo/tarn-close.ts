@@ -74,8 +74,8 @@ function southWall() {
     name: 'South wall, east bay', kind: 'wall', widthM: 10.8, usableHeightM: 1.7, firstForkM: 0.45, facingDeg: 178,
     surface: 'brick', viewingEnd: 'left',
     avoid: [
-      { id: uuidv7(), kind: 'point', xM: 5.39, yM: 1.262, radiusM: 0.03, what: 'soft joint' },
-      { id: uuidv7(), kind: 'point', xM: 8.1, yM: 0.84, radiusM: 0.028, what: 'cracked brick' },
+      { id: uuidv7(), kind: 'point', xM: 4.33, yM: 1.256, radiusM: 0.025, what: 'soft joint' },
+      { id: uuidv7(), kind: 'point', xM: 8.63, yM: 0.845, radiusM: 0.03, what: 'cracked brick' },
       { id: uuidv7(), kind: 'band', axis: 'vertical', fromM: 7.12, toM: 7.22, what: 'downpipe' },
     ],
   } // prettier-ignore
@@ -103,8 +103,8 @@ function gatehouse() {
     name: 'Gatehouse front', kind: 'wall', widthM: 4.8, usableHeightM: 2.4, firstForkM: 0.6, facingDeg: 96,
     surface: 'brick', viewingEnd: 'right',
     avoid: [
-      { id: uuidv7(), kind: 'band', axis: 'vertical', fromM: 2.63, toM: 2.66, what: 'lamp cable' },
-      { id: uuidv7(), kind: 'point', xM: 1.32, yM: 1.8, radiusM: 0.03, what: 'soft joint' },
+      { id: uuidv7(), kind: 'band', axis: 'vertical', fromM: 2.6, toM: 2.64, what: 'lamp cable' },
+      { id: uuidv7(), kind: 'point', xM: 1.77, yM: 1.79, radiusM: 0.035, what: 'soft joint' },
     ],
   } // prettier-ignore
   return {
@@ -166,6 +166,6 @@ function wisteriaWays(place: PlaceBody, design: FrameBody['design']): Point[][][
   const line = (...ids: string[]) => ids.map(at)
   return [
     [line('c0.0', 's0.0', 'c1.0', 's1.0', 'c2.0'), line('c0.0', 's0.1', 'c1.1', 's1.2', 'c2.2')],
-    [line('c0.3', 's0.3', 'c1.2', 's1.3', 'c2.3'), line('c0.3', 's0.4', 'c1.4', 's1.4', 'c2.3', 's1.5')],
+    [line('c0.3', 's0.3', 'c1.2', 's1.3', 'c2.3'), line('c0.3', 's0.4', 'c1.4', 's1.5', 'c2.4')],
   ]
 }

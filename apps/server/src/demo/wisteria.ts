@@ -47,11 +47,27 @@ export function growWisteria(
           supportMm: wireMm,
           slackMm: season < 2 ? 70 : 20,
         })
-        if (!isLast) diary.write(addDays(on, 2), 'tie.checked', { v: 1, tieId: tie })
-        if (season === 2) diary.write(`${year}-07-20`, 'tie.loosened', { v: 1, tieId: tie, loopLengthMm: 130, stemDiameterMm: 24 }) // prettier-ignore
+        if (isLast) continue
+        diary.write(addDays(on, 2), 'tie.checked', { v: 1, tieId: tie })
+        letOut(diary, tie, way[done]!, { from: year - 2 + season, year, mm })
       }
     }
     growLaterals(diary, arm, way, year)
+  }
+}
+
+/** Each July the crew lets every loop out to what the wood has become; the last two high ones they could not reach. */
+function letOut(
+  diary: Diary,
+  tieId: string,
+  at: Point,
+  was: { from: number; year: number; mm: number },
+): void {
+  for (let summer = was.from; summer <= was.year; summer++) {
+    if (summer === was.year && at.yM > 2.7) continue
+    const stemMm = was.mm + (summer - was.from + 1) * 9
+    const loopLengthMm = Math.round(stemMm * 3.3 + 70)
+    diary.write(`${summer}-07-20`, 'tie.loosened', { v: 1, tieId, loopLengthMm, stemDiameterMm: stemMm })
   }
 }
 

@@ -32,7 +32,10 @@ export const api = createApi({
   baseQuery: send,
   tagTypes: ['Session', 'Garden', 'Place', 'Frame', 'Plant'],
   endpoints: (build) => ({
-    session: build.query<Session, void>({ query: () => ({ path: '/session' }), providesTags: ['Session'] }),
+    session: build.query<Session, undefined>({
+      query: () => ({ path: '/session' }),
+      providesTags: ['Session'],
+    }),
     signUp: build.mutation<unknown, SignUp>({
       query: (body) => ({ method: 'POST', path: '/accounts', body }),
       invalidatesTags: ['Session'],
@@ -41,11 +44,11 @@ export const api = createApi({
       query: (body) => ({ method: 'POST', path: '/session', body }),
       invalidatesTags: ['Session'],
     }),
-    signInDemo: build.mutation<unknown, void>({
+    signInDemo: build.mutation<unknown, undefined>({
       query: () => ({ method: 'POST', path: '/session/demo' }),
       invalidatesTags: ['Session'],
     }),
-    signOut: build.mutation<unknown, void>({
+    signOut: build.mutation<unknown, undefined>({
       query: () => ({ method: 'DELETE', path: '/session' }),
       invalidatesTags: ['Session', 'Garden', 'Place', 'Frame', 'Plant'],
     }),

@@ -9,6 +9,10 @@ const WOOD_SCALE = 2.1
 const MIN_WOOD_PX = 2.2
 const MAX_WOOD_PX = 26
 const NODE_PX = 3.3
+/** At this scale symbols have their full size; on a small picture they shrink with it, down to the least share. */
+const FULL_SIZE_PX_PER_M = 80
+const LEAST_SYMBOL = 0.5
+const symbolScale = (view: View) => Math.min(1, Math.max(LEAST_SYMBOL, view.pxPerM / FULL_SIZE_PX_PER_M))
 /** Node numbers appear when nodes stand at least this far apart. */
 export const NUMBER_ROOM_PX = 30
 
@@ -49,6 +53,8 @@ interface MarkShapeProps {
 function MarkShape({ mark, view, isChosen, movedText, showNumber }: MarkShapeProps) {
   switch (mark.kind) {
     case 'area':
+      // Face and soil are drawn once, with their courses and hatching, beneath all marks.
+      if (mark.role === 'wall' || mark.role === 'ground') return null
       return (
         <polygon className={`draw-${mark.role}`} points={pointList(mark.points, view)} data-mark={mark.id} />
       )
@@ -122,7 +128,7 @@ function NodeShape({ mark, view, isChosen, movedText, showNumber }: MarkShapePro
         className={`draw-node ${mark.state === 'blocked' ? 'draw-node-blocked' : ''}`}
         cx={x}
         cy={y}
-        r={NODE_PX}
+        r={NODE_PX * symbolScale(view)}
       />
       {showNumber && (
         <text className="draw-label" x={x + 6} y={y - 6}>
@@ -238,12 +244,13 @@ function ShootShape({
 function TieShape({ mark, view, isChosen }: { mark: Of<'tie'>; view: View; isChosen: boolean }) {
   const x = view.x(mark.at.xM)
   const y = view.y(mark.at.yM)
+  const scale = symbolScale(view)
   return (
     <g className={`draw-tie draw-tie-${mark.state}`} data-mark={mark.id} data-tie={mark.id}>
       <circle cx={x} cy={y} r={11} fill="transparent" stroke="none" />
       {isChosen && <circle className="draw-chosen-halo" cx={x} cy={y} r={11} />}
-      <ellipse cx={x} cy={y - 3.4} rx={3.3} ry={3.7} />
-      <ellipse cx={x} cy={y + 3.4} rx={3.3} ry={3.7} />
+      <ellipse cx={x} cy={y - 3.4 * scale} rx={3.3 * scale} ry={3.7 * scale} />
+      <ellipse cx={x} cy={y + 3.4 * scale} rx={3.3 * scale} ry={3.7 * scale} />
     </g>
   )
 }

@@ -24,7 +24,9 @@ export function useCamera(svg: RefObject<SVGSVGElement | null>, isDrawing: boole
   const [camera, setCamera] = useState<Camera>(FITTED)
   const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown>>(null)
   const drawing = useRef(isDrawing)
-  drawing.current = isDrawing
+  useEffect(() => {
+    drawing.current = isDrawing
+  }, [isDrawing])
   useEffect(() => {
     const element = svg.current
     if (!element) return

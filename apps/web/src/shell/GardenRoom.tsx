@@ -14,7 +14,7 @@ export function GardenRoom() {
   const { t } = useTranslation()
   const { pathname } = useLocation()
   const dispatch = useAppDispatch()
-  const session = useSessionQuery()
+  const session = useSessionQuery(undefined)
   const membership = session.data?.memberships.find((m) => m.gardenId === gardenId)
   const garden = useGardenQuery(gardenId, { skip: !membership })
   const isMember = membership !== undefined

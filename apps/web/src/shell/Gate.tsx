@@ -7,7 +7,7 @@ import { LAST_GARDEN_KEY } from './last-garden.ts'
 /** The front door: to the garden last worked in, or to signing in. */
 export function Gate() {
   const { t } = useTranslation()
-  const { data, error, refetch } = useSessionQuery()
+  const { data, error, refetch } = useSessionQuery(undefined)
   if (error) {
     return (
       <main className="mx-auto flex max-w-md flex-col items-start gap-4 p-8">

@@ -104,10 +104,11 @@ function Wire({ gardenId }: { gardenId: string }) {
 function useCurrentPlace(gardenId: string): string | null {
   const match = useMatch('/g/:gardenId/places/:placeId/*')
   const { data } = usePlacesQuery(gardenId)
-  const last = useRef<string>(null)
-  if (match?.params.placeId && match.params.placeId !== 'new') last.current = match.params.placeId
+  const [last, setLast] = useState<string | null>(null)
+  const here = match?.params.placeId
+  if (here && here !== 'new' && here !== last) setLast(here)
   const alive = data?.filter((place) => !place.isRemoved) ?? []
-  return alive.find((place) => place.id === last.current)?.id ?? alive[0]?.id ?? null
+  return alive.find((place) => place.id === last)?.id ?? alive[0]?.id ?? null
 }
 
 function DueCount({ gardenId }: { gardenId: string }) {
@@ -128,7 +129,7 @@ function DueCount({ gardenId }: { gardenId: string }) {
 function Menu({ gardenId, gardenName }: { gardenId: string; gardenName: string }) {
   const { t } = useTranslation()
   const navigate = useNavigate()
-  const { data: session } = useSessionQuery()
+  const { data: session } = useSessionQuery(undefined)
   const [setUnits] = useSetUnitsMutation()
   const [signOut] = useSignOutMutation()
   const [theme, setTheme] = useState(chosenTheme)
@@ -187,7 +188,7 @@ function Menu({ gardenId, gardenName }: { gardenId: string; gardenName: string }
         <button
           type="button"
           className="btn self-start"
-          onClick={() => void signOut().then(() => navigate('/sign-in', { replace: true }))}
+          onClick={() => void signOut(undefined).then(() => navigate('/sign-in', { replace: true }))}
         >
           {t('menu.signOut')}
         </button>

@@ -31,6 +31,6 @@ const UNITS: Readonly<Record<UnitSystem, Units>> = {
 
 /** The unit system of the person signed in; the same object until they change it. */
 export function useUnits(): Units {
-  const { data } = useSessionQuery()
+  const { data } = useSessionQuery(undefined)
   return UNITS[data?.account?.units ?? 'metric']
 }

@@ -11,7 +11,7 @@ import {
   useSignUpMutation,
 } from '../../data/api.ts'
 import type { ApiError } from '../../data/api.ts'
-import { Elevation } from '../../elevation/Elevation.tsx'
+import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { Field } from '../../ui/Field.tsx'
 import { Message } from '../../ui/Message.tsx'
 import { sampleDesign, sampleWall } from '../../sample/sample-wall.ts'
@@ -27,7 +27,7 @@ interface Form {
 export function SignIn() {
   const { t } = useTranslation()
   const navigate = useNavigate()
-  const { data: session } = useSessionQuery()
+  const { data: session } = useSessionQuery(undefined)
   const [isNew, setIsNew] = useState(false)
   const [signIn] = useSignInMutation()
   const [signUp] = useSignUpMutation()
@@ -79,7 +79,7 @@ export function SignIn() {
         {session?.hasDemo && (
           <div className="slip flex flex-col gap-3">
             <p>{t('account.demoText')}</p>
-            <button type="button" className="btn btn-main" disabled={demo.isLoading} onClick={() => void enter(signInDemo())}>
+            <button type="button" className="btn btn-main" disabled={demo.isLoading} onClick={() => void enter(signInDemo(undefined))}>
               {t('account.demo')}
             </button>
           </div>
@@ -107,14 +107,12 @@ function SampleDrawing() {
   const { t } = useTranslation()
   const { frame } = planFrame(sampleWall, 'brick', sampleDesign)
   return (
-    <Elevation
+    <StillElevation
       label={t('account.pitch')}
       wall={sampleWall}
       surface="brick"
       list={[...drawWall(sampleWall), ...drawFrame(frame!)]}
-      isStill
       tapeAlong
-      className="h-64"
     />
   )
 }

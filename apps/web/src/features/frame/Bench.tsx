@@ -54,9 +54,9 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
   const lastChange = useRef({ what: '', time: 0 })
   const plan = useMemo(() => planFrame(place.body, place.body.surface, design), [place, design])
   // While a measure is impossible the last possible drawing stays in sight, pale, so that nothing jumps away.
-  const lastFrame = useRef<Frame | null>(null)
-  if (plan.frame) lastFrame.current = plan.frame
-  const frame = plan.frame ?? lastFrame.current
+  const [lastFrame, setLastFrame] = useState<Frame | null>(plan.frame)
+  if (plan.frame && plan.frame !== lastFrame) setLastFrame(plan.frame)
+  const frame = plan.frame ?? lastFrame
   const list = useMemo(() => [...drawWall(place.body), ...(frame ? drawFrame(frame) : [])], [place, frame])
 
   const changeBody = (what: string, next: FrameBody) => {
@@ -138,7 +138,6 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
             {...(canWrite ? { onDrag: (at: Point, hit: { id: string }) => moveNode(hit.id, at) } : {})}
             onKey={key}
             overlay={(view) => frame && <BenchOverlay view={view} place={place} frame={frame} plan={plan} nodeId={nodeId} piece={piece} />}
-            className="h-[43vh] min-h-64"
           />
         </div>
         <Troubles plan={plan} />

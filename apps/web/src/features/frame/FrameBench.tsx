@@ -9,7 +9,7 @@ import { changed } from '../../data/drafts.ts'
 import type { FrameDraft } from '../../data/drafts.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
 import { useAppDispatch, useAppSelector } from '../../data/store.ts'
-import { Elevation } from '../../elevation/Elevation.tsx'
+import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { Loading } from '../../ui/Message.tsx'
 import { Bench } from './Bench.tsx'
 import { startDesign } from './start-design.ts'
@@ -91,13 +91,11 @@ function Beginning({ gardenId, place, frameCount }: { gardenId: string; place: P
           const frame = makeFrame(place.body, design.pattern, design)
           return (
             <section key={kind} className="flex min-w-0 flex-col items-start gap-2">
-              <Elevation
+              <StillElevation
                 label={t(`frame.${kind}`)}
                 wall={place.body}
                 surface={place.body.surface}
                 list={[...drawWall(place.body), ...drawFrame(frame)]}
-                isStill
-                className="h-64 w-full"
               />
               <h2>{t(`frame.${kind}`)}</h2>
               <p className="text-slate">{t(`frame.${kind}Text`)}</p>

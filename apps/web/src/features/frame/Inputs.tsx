@@ -2,15 +2,14 @@ import type { FrameBody, PlaceBody } from '@klados/contract'
 import type { FrameNode } from '@klados/core/frame'
 import type { Point } from '@klados/core/geometry'
 import { findWire, fixings, wires } from '@klados/core/materials'
-import { nearestGauge, parseForce } from '@klados/core/units'
+import { nearestGauge } from '@klados/core/units'
 import type { GaugeSystem } from '@klados/core/units'
 import type { ReactNode } from 'react'
-import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Pick } from '../../ui/Choice.tsx'
 import { Field } from '../../ui/Field.tsx'
+import { ForceField } from '../../ui/ForceField.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
-import { useUnits } from '../../ui/units.tsx'
 import type { Change } from './Bench.tsx'
 import { PatternInputs } from './PatternInputs.tsx'
 
@@ -121,44 +120,6 @@ function WireInputs({ design, onChange }: { design: FrameBody['design']; onChang
         )}
       </fieldset>
     </>
-  ) // prettier-ignore
-}
-
-/** A pull as people write it: 150 N, 35 lb, 15 kgf. */
-function ForceField({
-  label,
-  valueN,
-  onChange,
-}: {
-  label: string
-  valueN: number
-  onChange: (valueN: number) => void
-}) {
-  const { t } = useTranslation()
-  const units = useUnits()
-  const shown = units.force(valueN)
-  const [text, setText] = useState(shown)
-  const [problem, setProblem] = useState<string>()
-  const [isTyping, setIsTyping] = useState(false)
-  useEffect(() => {
-    if (!isTyping) setText(shown)
-  }, [shown, isTyping])
-  const type = (typed: string) => {
-    setIsTyping(true)
-    setText(typed)
-    const parsed = parseForce(typed, units.system === 'metric' ? 'N' : 'lbf')
-    if (!parsed.ok) setProblem(t(`length.${parsed.reason}`))
-    else if (parsed.value <= 0 || parsed.value > 20_000)
-      setProblem(t('length.too-large', { min: '1 N', max: units.force(20_000) }))
-    else {
-      setProblem(undefined)
-      onChange(parsed.value)
-    }
-  }
-  return (
-    <Field label={label} error={problem}>
-      {(ids) => <input {...ids} className="input" value={text} autoComplete="off" onChange={(e) => type(e.target.value)} onBlur={() => setIsTyping(false)} />}
-    </Field>
   ) // prettier-ignore
 }
 

@@ -124,7 +124,6 @@ function Measures({ gardenId, placeId, version, isRemoved, start }: MeasuresProp
             return true
           }}
           tapeAlong
-          className="h-[46vh] min-h-64"
         />
         <fieldset disabled={!canWrite} className="min-w-0">
           <Spots wall={body} chosen={chosenSpot} onChoose={setChosenSpot} placing={placing} onPlace={setPlacing} onAdd={addSpot} onChange={(avoid) => change({ avoid })} />

@@ -13,7 +13,8 @@ import { todayHere } from '../../data/dates.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
 import { selectWoodNow } from '../../data/journal.ts'
 import { useAppSelector } from '../../data/store.ts'
-import { Elevation } from '../../elevation/Elevation.tsx'
+import { StillElevation } from '../../elevation/StillElevation.tsx'
+import { MARGIN_PX } from '../../elevation/view.ts'
 import { Loading } from '../../ui/Message.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { sampleDesign, sampleWall } from '../../sample/sample-wall.ts'
@@ -60,6 +61,9 @@ export function Places() {
   )
 }
 
+/** The margins of a drawing are the same whatever its wall: without them in the sum the scales would differ. */
+const MARGIN_X_PX = MARGIN_PX.left + MARGIN_PX.right
+
 interface PlaceStripProps {
   readonly gardenId: string
   readonly place: Place
@@ -80,8 +84,8 @@ function PlaceStrip({ gardenId, place, share, frame, plants, agenda }: PlaceStri
   return (
     <li className="grid items-end gap-x-6 border-b border-faint py-3 md:grid-cols-[minmax(0,1fr)_280px]">
       <Link to={`${base}/${frame ? 'wood' : 'frame'}`} aria-label={body.name} className="block min-w-0">
-        <div style={{ width: `max(220px, ${Math.round(share * 100)}%)` }}>
-          <Elevation label={t('place.drawing', { name: body.name })} wall={body} surface={body.surface} list={list} isStill className="h-44" />
+        <div style={{ width: `calc((100% - ${MARGIN_X_PX}px) * ${share.toFixed(4)} + ${MARGIN_X_PX}px)` }}>
+          <StillElevation label={t('place.drawing', { name: body.name })} wall={body} surface={body.surface} list={list}  />
         </div>
       </Link>
       <div className="flex min-w-0 flex-col gap-0.5 pb-2">
@@ -148,7 +152,7 @@ function NoPlace({ add }: { add: React.ReactNode }) {
     <div className="flex max-w-4xl flex-col items-start gap-4">
       <h1>{t('places.empty')}</h1>
       <p className="max-w-prose">{t('places.emptyText')}</p>
-      <Elevation label={t('places.emptyText')} wall={sampleWall} surface="brick" list={[...drawWall(sampleWall), ...drawFrame(frame!)]} isStill tapeAlong className="h-72 w-full" />
+      <StillElevation label={t('places.emptyText')} wall={sampleWall} surface="brick" list={[...drawWall(sampleWall), ...drawFrame(frame!)]} tapeAlong  />
       {add}
     </div>
   ) // prettier-ignore

@@ -8,7 +8,7 @@ import { useFramesQuery, usePlantsQuery } from '../../data/api.ts'
 import { todayHere } from '../../data/dates.ts'
 import { selectWoodNow } from '../../data/journal.ts'
 import { useAppSelector } from '../../data/store.ts'
-import { Elevation } from '../../elevation/Elevation.tsx'
+import { StillElevation } from '../../elevation/StillElevation.tsx'
 
 /** The place drawn small, with only the ties to go to: where on the wall to walk. */
 export function PlaceSketch({ gardenId, items }: { gardenId: string; items: readonly AgendaItem[] }) {
@@ -44,13 +44,12 @@ export function PlaceSketch({ gardenId, items }: { gardenId: string; items: read
     ]
   }, [place, items, wood, frames, plants, hemisphere])
   return (
-    <Elevation
+    <StillElevation
       label={t('place.drawing', { name: place.body.name })}
       wall={place.body}
       surface={place.body.surface}
       list={list}
-      isStill
-      className="h-40"
+      maxHeight="180px"
     />
   )
 }

@@ -8,7 +8,7 @@ import { Link, Navigate, useParams } from 'react-router'
 import { useFramesQuery, useGardenQuery, usePlacesQuery } from '../../data/api.ts'
 import { formatDate, todayHere } from '../../data/dates.ts'
 import { useAppSelector } from '../../data/store.ts'
-import { Elevation } from '../../elevation/Elevation.tsx'
+import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { itemWords, pieceLetter } from '../../plan/words.ts'
 import { Loading } from '../../ui/Message.tsx'
 import { formatMoney } from '../../ui/money.ts'
@@ -25,12 +25,9 @@ export function Sheet() {
   const place = places?.find((one) => one.id === placeId)
   const stored = frames?.find((one) => one.id === frameId)
   const body = draft?.body ?? stored?.body
-  const plan = useMemo(
-    () => place && body && planFrame(place.body, place.body.surface, body.design),
-    [place, body],
-  )
   if (!places || !frames || !garden) return <Loading>{t('app.loading')}</Loading>
-  if (!place || !body || !plan) return <Navigate replace to={`/g/${gardenId}/places`} />
+  if (!place || !body) return <Navigate replace to={`/g/${gardenId}/places`} />
+  const plan = planFrame(place.body, place.body.surface, body.design)
   return (
     <article className="sheet mx-auto flex w-full max-w-[186mm] flex-col gap-4 bg-paper p-4 print:p-0">
       <p className="no-print flex items-center gap-4">
@@ -61,7 +58,7 @@ function Drawing({ place, plan }: { place: Place; plan: FramePlan }) {
     [place, plan],
   )
   return (
-    <Elevation label={t('sheet.elevation')} wall={place.body} surface="render" list={list} isStill tapeAlong showNumbers className="h-[66mm]" />
+    <StillElevation label={t('sheet.elevation')} wall={place.body} surface="render" list={list} tapeAlong showNumbers maxHeight="66mm" />
   ) // prettier-ignore
 }
 

@@ -3,8 +3,9 @@ import { drawFrame, drawWall, drawWood } from '@klados/core/drawing'
 import type { DisplayList, Mark, TieMark } from '@klados/core/drawing'
 import { polylineLengthM } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
-import { snapPoint } from '@klados/core/wood'
-import type { Tie } from '@klados/core/wood'
+import { findKind } from '@klados/core/kinds'
+import { snapPoint, stemDiameterMm } from '@klados/core/wood'
+import type { Stem, Tie } from '@klados/core/wood'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, Navigate, useParams, useSearchParams } from 'react-router'
@@ -67,7 +68,6 @@ function Room({ gardenId, place, on, onDay, today }: RoomProps) {
 /** The wood bench: the plant on its frame, any day of its life; draw, tie, cut, all of it into the journal. */
 function Tools({ gardenId, place, on, onDay, today, data }: RoomProps & { data: WoodBenchData }) {
   const { t } = useTranslation()
-  const units = useUnits()
   const canWrite = useCanWrite(gardenId)
   const recorder = useRecorder()
   const [search] = useSearchParams()
@@ -79,7 +79,6 @@ function Tools({ gardenId, place, on, onDay, today, data }: RoomProps & { data: 
   const [points, setPoints] = useState<readonly Point[]>([])
   const [hover, setHover] = useState<Point | null>(null)
   const [standAtM, setStandAtM] = useState<number | null>(null)
-  const [pxPerM, setPxPerM] = useState(80)
   const [traits, setTraits] = useState<StemTraits>({ part: 'arm', ageSeasons: 0, diameterMm: 8 })
   const list = useList(place, data, on, standAtM)
   const stem = chosen?.kind === 'wood' ? data.state.stems.get(chosen.id) : undefined
@@ -89,7 +88,7 @@ function Tools({ gardenId, place, on, onDay, today, data }: RoomProps & { data: 
       one.id === (plantId ?? stem?.plantId ?? tie?.plantId ?? (chosen?.kind === 'foot' ? chosen.id : null)),
   )
 
-  const snap = (at: Point): Point => {
+  const snap = (at: Point, pxPerM: number): Point => {
     const { nodes, runs } = data.supports
     const alive = data.stems.filter((one) => one.removedOn === null)
     const feet = data.plants.map((one) => ({ xM: one.body.xM, yM: FOOT_Y_M }))
@@ -118,8 +117,8 @@ function Tools({ gardenId, place, on, onDay, today, data }: RoomProps & { data: 
     }
     pickTool('choose')
   }
-  const press = (at: Point, hit: Hit | null) => {
-    if (tool === 'draw') setPoints((old) => [...old, snap(at)])
+  const press = (at: Point, hit: Hit | null, pxPerM: number) => {
+    if (tool === 'draw') setPoints((old) => [...old, snap(at, pxPerM)])
     else if (tool === 'stand')
       setStandAtM(Math.min(place.body.widthM, Math.max(0, Math.round(at.xM * 1000) / 1000)))
     else setChosen(hit?.kind === 'node' ? null : hit)
@@ -160,10 +159,9 @@ function Tools({ gardenId, place, on, onDay, today, data }: RoomProps & { data: 
           chosenId={chosen?.id ?? null}
           isDrawing={tool !== 'choose'}
           onPress={press}
-          onHover={tool === 'draw' ? (at) => setHover(snap(at)) : () => undefined}
+          onHover={tool === 'draw' ? (at, pxPerM) => setHover(snap(at, pxPerM)) : () => undefined}
           onKey={key}
           overlay={(view) => {
-            if (view.pxPerM !== pxPerM) queueMicrotask(() => setPxPerM(view.pxPerM))
             const shown = hover && points.length > 0 ? [...points, hover] : points
             return (
               <g aria-hidden="true" pointerEvents="none">
@@ -172,7 +170,6 @@ function Tools({ gardenId, place, on, onDay, today, data }: RoomProps & { data: 
               </g>
             )
           }}
-          className="h-[46vh] min-h-64"
         />
         <Rings entries={data.entries} hemisphere={data.hemisphere} on={on} today={today} onDay={onDay} />
         {data.state.misfits.length > 0 && <Message tone="due">{t('wood.misfits', { count: data.state.misfits.length })}</Message>}
@@ -180,7 +177,7 @@ function Tools({ gardenId, place, on, onDay, today, data }: RoomProps & { data: 
       </section>
       <div className="flex flex-col gap-5">
         <Slip label={t('wood.title')}>
-          <p role="status" className="min-h-5 text-verdigris">{recorder.news && t(`wood.${recorder.news.kind}`, { what: recorder.news.what })}</p>
+          <p role="status" className="text-verdigris empty:hidden">{recorder.news && t(`wood.${recorder.news.kind}`, { what: recorder.news.what })}</p>
           {tool === 'draw' && <DrawPanel data={data} points={points} traits={traits} onTraits={setTraits} onAdd={(p) => setPoints((old) => [...old, p])} onFinish={finish} onCancel={() => pickTool('choose')} />}
           {tool === 'stand' && <StandPanel gardenId={gardenId} place={place} data={data} atM={standAtM} onAt={setStandAtM} onDone={(id) => { pickTool('choose'); setPlantId(id) }} />}
           {tool === 'choose' && stem && <StemPanel key={stem.id} stem={stem} place={place} data={data} on={on} canWrite={canWrite} recorder={recorder} />}
@@ -189,7 +186,6 @@ function Tools({ gardenId, place, on, onDay, today, data }: RoomProps & { data: 
           <EntryList data={data} place={place} plant={plant ?? null} on={on} canWrite={canWrite} recorder={recorder} />
           <p className="text-slate">{t('wood.spring')}</p>
           {data.frames.length === 0 && <Link to={`/g/${gardenId}/places/${place.id}/frame`}>{t('places.frame')}: {t('places.noFrame')}</Link>}
-          <p className="sr-only">{units.system}</p>
         </Slip>
       </div>
     </div>
@@ -241,10 +237,15 @@ interface WoodListProps {
 const MAIN_PARTS = new Set(['trunk', 'arm', 'cane', 'shoot'])
 
 /** The same wood as rows, so that all of it can be reached without a pointer; main wood first, spurs behind it. */
-function WoodList({ data, chosen, onChoose, plantId, onPlant }: WoodListProps) {
+function WoodList({ data, chosen, onChoose, on, plantId, onPlant }: WoodListProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const names = new Map(data.plants.map((plant) => [plant.id, plant.body.name]))
+  const kinds = new Map(data.plants.map((plant) => [plant.id, findKind(plant.body.kindId)]))
+  const thicknessMm = (stem: Stem) => {
+    const kind = kinds.get(stem.plantId)
+    return kind ? stemDiameterMm(stem, kind, on, data.hemisphere) : stem.diameterMm
+  }
   const rows = data.stems
     .filter(
       (stem) =>
@@ -283,7 +284,7 @@ function WoodList({ data, chosen, onChoose, plantId, onPlant }: WoodListProps) {
                     <button type="button" className="min-h-6 underline decoration-faint underline-offset-4" aria-pressed={chosen?.id === stem.id} onClick={() => onChoose({ kind: 'wood', id: stem.id })}>{t(`wood.parts.${stem.part}`)}</button>
                   </td>
                   <td>{names.get(stem.plantId)}</td>
-                  <td className="text-right">{units.length(stem.diameterMm / 1000, 'fine')}</td>
+                  <td className="text-right">{units.length(thicknessMm(stem) / 1000, 'fine')}</td>
                   <td className="text-right">{units.length(polylineLengthM(stem.points))}</td>
                   <td className="text-right">{data.ties.filter((tie) => tie.stemId === stem.id && tie.endedOn === null).length || ''}</td>
                 </tr>

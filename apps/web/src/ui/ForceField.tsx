@@ -1,0 +1,35 @@
+import { parseForce } from '@klados/core/units'
+import { useTranslation } from 'react-i18next'
+import { QuantityField } from './QuantityField.tsx'
+import type { Reading } from './QuantityField.tsx'
+import { useUnits } from './units.tsx'
+
+interface ForceFieldProps {
+  readonly label: string
+  readonly valueN: number
+  readonly onChange: (valueN: number) => void
+}
+
+const LEAST_N = 1
+const MOST_N = 20_000
+
+/** A pull as people write it: 150 N, 35 lb, 15 kgf. */
+export function ForceField({ label, valueN, onChange }: ForceFieldProps) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const read = (text: string): Reading => {
+    const parsed = parseForce(text, units.system === 'metric' ? 'N' : 'lbf')
+    if (!parsed.ok) return { problem: t(`length.${parsed.reason}`) }
+    if (parsed.value < LEAST_N) return { problem: t('length.too-small', { min: units.force(LEAST_N) }) }
+    if (parsed.value > MOST_N) return { problem: t('length.too-large', { max: units.force(MOST_N) }) }
+    return { value: parsed.value }
+  }
+  return (
+    <QuantityField
+      label={label}
+      shown={units.force(valueN)}
+      read={read}
+      onValue={(value) => value !== null && onChange(value)}
+    />
+  )
+}

@@ -1,0 +1,184 @@
+import { readFileSync } from 'node:fs'
+import { expect, test } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { PASSWORD, newEmail } from './people.ts'
+
+/** Where a figure stands on the slip, by its label. */
+const figure = (page: Page, label: string) => page.locator('.slip-row', { has: page.getByText(label, { exact: true }) }).locator('dd') // prettier-ignore
+
+test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, and mark a tie done', async ({
+  page,
+}) => {
+  await page.goto('/sign-in')
+  await page.getByRole('button', { name: 'I am new here' }).click()
+  await page.getByLabel('Your name').fill('Mouse')
+  await page.getByLabel('Name of your garden').fill('Mouse garden')
+  await page.getByLabel('E-mail address').fill(newEmail())
+  await page.getByLabel('Password').fill(PASSWORD)
+  await page.getByRole('button', { name: 'Make an account' }).click()
+
+  await page.getByRole('link', { name: 'Add a wall or fence' }).click()
+  await page.getByLabel('Name', { exact: true }).fill('Yard wall')
+  await page.getByLabel('Width').fill(`30' 2 1/4"`)
+  await page.getByLabel('Width').fill('920 cm')
+  await page.getByLabel('Usable height').fill('1,65 m')
+  await page.getByLabel('First fork above soil').fill('30cm')
+  await page.getByRole('button', { name: 'Upright band' }).click()
+  await page.getByRole('img', { name: 'Elevation of Yard wall' }).click({ position: { x: 400, y: 120 } })
+  await page.getByLabel('What it is').fill('drainpipe')
+  await page.getByLabel('From', { exact: true }).fill('3.57 m')
+  await page.getByLabel('To', { exact: true }).fill('3.61 m')
+  await page.getByRole('button', { name: 'Save and design its frame' }).click()
+
+  await page.getByRole('button', { name: 'Begin: Diamonds' }).click()
+  await expect(figure(page, 'Cells')).toHaveText('11 whole, 1 half')
+  await expect(figure(page, 'Nodes, one eye each')).toHaveText('36')
+  await expect(figure(page, 'Wire, centre to centre')).toHaveText('42.18 m')
+  // Two of the nodes at 3.60 m stood on the pipe and moved the centimetre to its edge.
+  await expect(figure(page, 'Moved off spots')).toHaveText('2')
+  await expect(page.getByText('moved 10 mm').first()).toBeVisible()
+
+  const node = page.locator('[data-node="c1.0"] circle').first()
+  const box = (await node.boundingBox())!
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 30, box.y + 30, { steps: 4 })
+  await page.mouse.up()
+  await expect(figure(page, 'Moved by hand')).toHaveText('1')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByText('Moved by hand')).toHaveCount(0)
+
+  await page.getByLabel('What changed').fill('as measured')
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText(/^Revision 1,/)).toBeVisible()
+  await page.getByLabel('Longest piece to handle').fill('12 m')
+  await page.getByLabel('Cell width').fill('54in')
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText(/^Revision 2,/)).toBeVisible()
+  await page.getByText('Revisions (2)').click()
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'as measured' })
+    .getByRole('button', { name: 'Bring back as draft' })
+    .click()
+  await expect(figure(page, 'Cells')).toHaveText('11 whole, 1 half')
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText(/^Revision 3,/)).toBeVisible()
+
+  const csv = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Mark-out (CSV)' }).click()
+  const lines = readFileSync((await (await csv).path())!, 'utf8')
+    .trimEnd()
+    .split('\r\n')
+  expect(lines).toHaveLength(37)
+  expect(lines[0]).toBe('node,along_mm,height_mm,ideal_along_mm,ideal_height_mm,moved_mm,state')
+  await page.getByRole('link', { name: 'Sheet to print' }).click()
+  await expect(page.getByRole('heading', { name: 'Diamonds, Yard wall' })).toBeVisible()
+  await expect(page.getByText('Piece A, cut')).toBeVisible()
+
+  await page.getByRole('link', { name: 'Wood', exact: true }).click()
+  await page.getByLabel('Kind').selectOption('ivy')
+  await expect(page.getByText('The pattern wants 12, one at each start node')).toBeVisible()
+  await page.getByRole('button', { name: 'Stand at node 2', exact: true }).click()
+  await page.getByLabel('Planted on').fill('2020-03-01')
+  await page.getByRole('button', { name: 'Stand it here' }).click()
+  await expect(figure(page, 'Planted')).toBeVisible()
+
+  // A month back on the rings: what is tied there is due today.
+  await page.getByRole('slider', { name: 'Day shown' }).press('PageDown')
+  await expect(page.getByText(/^As it was on/)).toBeVisible()
+  await page.getByRole('radio', { name: 'Draw a stem' }).check()
+  for (const id of ['c0.0', 's0.1', 'c1.1', 's0.2']) {
+    const at = (await page.locator(`[data-node="${id}"] circle`).first().boundingBox())!
+    await page.mouse.click(at.x + at.width / 2 + 3, at.y + at.height / 2 - 2)
+  }
+  await expect(page.getByText(/^4 points, 2\.7\d m$/)).toBeVisible()
+  await page.getByRole('button', { name: 'End the stem' }).click()
+  await page.getByRole('button', { name: 'Tie at 2 crossings' }).click()
+  await expect(page.getByText('Recorded: Tie at 2 crossings')).toBeVisible()
+  await page.getByRole('button', { name: 'Undo Tie at 2 crossings' }).click()
+  await expect(figure(page, 'Ties')).toHaveText('0')
+  await page.getByRole('button', { name: 'Tie at 2 crossings' }).click()
+  await expect(figure(page, 'Ties')).toHaveText('2')
+
+  await page.getByRole('link', { name: 'Round', exact: true }).click()
+  await expect(page.getByText('2 ties to look at, in 1 place')).toBeVisible()
+  await page.getByRole('button', { name: 'Sound' }).first().click()
+  await expect(page.getByText('1 tie to look at, in 1 place')).toBeVisible()
+  await page.reload()
+  await expect(page.getByText('1 tie to look at, in 1 place')).toBeVisible()
+  await page.getByRole('button', { name: 'In two weeks' }).click()
+  await expect(page.getByText(/^Nothing is due/)).toBeVisible()
+})
+
+test('the whole job by keyboard alone', async ({ page }) => {
+  const focusOn = async (
+    name: RegExp,
+    role: 'link' | 'button' | 'textbox' | 'radio' | 'combobox' | 'slider',
+  ) => {
+    const wanted = page.getByRole(role, { name }).first()
+    await wanted.waitFor()
+    for (let tabs = 0; tabs < 160; tabs++) {
+      if (await wanted.evaluate((element) => element === document.activeElement)) return
+      // A group of radio buttons takes one tab; the arrows go round in it.
+      const inSameGroup = role === 'radio' && (await wanted.evaluate((element) => (element as HTMLInputElement).name === (document.activeElement as HTMLInputElement | null)?.name)) // prettier-ignore
+      await page.keyboard.press(inSameGroup ? 'ArrowRight' : 'Tab')
+    }
+    throw new Error(`the keyboard does not reach ${role} ${name}`)
+  }
+  const press = async (name: RegExp, role: 'link' | 'button' = 'button') => {
+    await focusOn(name, role)
+    await page.keyboard.press('Enter')
+  }
+  const type = async (name: RegExp, text: string) => {
+    await focusOn(name, 'textbox')
+    await page.keyboard.press('Control+A')
+    await page.keyboard.type(text)
+  }
+  await page.goto('/sign-in')
+  await press(/I am new here/)
+  await type(/Your name/, 'Keys')
+  await type(/Name of your garden/, 'Key garden')
+  await type(/E-mail/, newEmail())
+  await type(/Password/, PASSWORD)
+  await page.keyboard.press('Enter')
+  await press(/Add a wall or fence/, 'link')
+  await type(/^Name$/, 'Key wall')
+  await type(/^Width$/, '4 m')
+  await type(/^Usable height$/, '1.5 m')
+  await press(/Save and design its frame/)
+  await press(/Begin: Level tiers/)
+  await expect(figure(page, 'Nodes, one eye each')).toHaveText('12')
+  await press(/^Next$/)
+  await type(/^Above soil$/, '32 cm')
+  await expect(figure(page, 'Moved by hand')).toHaveText('1')
+  await press(/^Save$/)
+  await expect(page.getByText(/^Revision 1,/)).toBeVisible()
+
+  await press(/^Wood$/, 'link')
+  await type(/^From the left$/, '2 m')
+  await press(/Stand it here/)
+  await expect(figure(page, 'Planted')).toBeVisible()
+  await focusOn(/Draw a stem/, 'radio')
+  await page.keyboard.press('Space')
+  const point = async (x: string, y: string) => {
+    await type(/^From the left$/, x)
+    await type(/^Above soil$/, y)
+    await press(/Add this point/)
+  }
+  await point('2 m', '0')
+  await point('2 m', '1.3 m')
+  await press(/End the stem/)
+  await press(/^Tie at \d crossings$/)
+  await expect(page.getByText(/^Recorded: Tie at/)).toBeVisible()
+  const tied = Number(await figure(page, 'Ties').textContent())
+  expect(tied).toBeGreaterThan(1)
+  await press(/^Undo Tie at/)
+  await expect(figure(page, 'Ties')).toHaveText('0')
+  await press(/^Tie at \d crossings$/)
+  // Made today, the ties are looked at in two days; the tie itself can be marked from the bench.
+  await press(/^Round$/, 'link')
+  await press(/trunk|arm/, 'link')
+  await press(/^Sound$/)
+  await expect(page.getByText('Recorded: Sound')).toBeVisible()
+})

@@ -1,0 +1,37 @@
+import type { Page } from '@playwright/test'
+
+let count = 0
+export const PASSWORD = 'loose ties hold longest'
+export const newEmail = () => `grower.${process.pid}.${Date.now()}.${++count}@example.org`
+
+/** Signs somebody new up through the API, in this page's own session, and opens their empty garden. */
+export async function signUp(page: Page): Promise<{ email: string; garden: string }> {
+  const email = newEmail()
+  const reply = await page.request.post('/api/accounts', {
+    data: { name: 'Test grower', email, password: PASSWORD, gardenName: 'Back yard' },
+  })
+  if (!reply.ok()) throw new Error(await reply.text())
+  await page.goto('/')
+  await page.waitForURL(/\/places$/)
+  return { email, garden: new URL(page.url()).pathname.replace(/\/places$/, '') }
+}
+
+export async function openDemo(page: Page): Promise<string> {
+  await page.goto('/sign-in')
+  await page.getByRole('button', { name: 'Walk through the demo garden' }).click()
+  await page.waitForURL(/\/places$/)
+  await page.getByRole('heading', { name: 'Lane fence' }).waitFor()
+  return new URL(page.url()).pathname.replace(/\/places$/, '')
+}
+
+/** Saves a wall through the API, for tests that begin at the bench. */
+export async function haveWall(page: Page, garden: string, rest: object = {}): Promise<string> {
+  const id = crypto.randomUUID()
+  const body = { name: 'Yard wall', kind: 'wall', widthM: 9.2, usableHeightM: 1.65, firstForkM: 0.3, facingDeg: 180, surface: 'brick', viewingEnd: 'left', avoid: [], ...rest } // prettier-ignore
+  const reply = await page.request.put(`/api${garden.replace('/g/', '/gardens/')}/places/${id}`, {
+    data: { saveId: crypto.randomUUID(), basedOn: 0, body },
+  })
+  if (!reply.ok()) throw new Error(await reply.text())
+  await page.reload()
+  return id
+}

@@ -1,0 +1,33 @@
+import { defineConfig } from '@playwright/test'
+
+export default defineConfig({
+  testDir: '.',
+  testMatch: '*.spec.ts',
+  fullyParallel: true,
+  workers: 2,
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  forbidOnly: true,
+  outputDir: '../test-results',
+  reporter: [
+    ['list'],
+    ...(process.env.PLAYWRIGHT_JSON ? [['json', { outputFile: process.env.PLAYWRIGHT_JSON }] as const] : []),
+  ],
+  use: {
+    baseURL: process.env.BASE_URL ?? 'http://127.0.0.1:4280',
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+})

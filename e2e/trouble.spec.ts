@@ -1,0 +1,118 @@
+import { expect, test } from '@playwright/test'
+import { haveWall, openDemo, signUp } from './people.ts'
+
+test.describe('bad input', () => {
+  test('is answered at its field, says what to change, and stays as it was typed', async ({ page }) => {
+    const { garden } = await signUp(page)
+    const wall = await haveWall(page, garden)
+    await page.goto(`${garden}/places/${wall}/frame`)
+    await page.getByRole('button', { name: 'Begin: Diamonds' }).click()
+    await page.getByLabel('Cell width').fill('12 m')
+    await expect(page.getByRole('alert')).toHaveText(
+      'A cell of 12.00 m does not fit into 9.20 m. Make it smaller, or have fewer rows.',
+    )
+    await expect(page.getByLabel('Cell width')).toHaveValue('12 m')
+    await expect(page.getByRole('button', { name: 'Save', exact: true })).toBeDisabled()
+    await page.getByLabel('Cell width').fill('eighty')
+    await expect(page.getByText('Not a length.')).toBeVisible()
+    await page.getByLabel('Name of the frame').focus()
+    await expect(page.getByLabel('Cell width')).toHaveValue('eighty')
+    await page.getByLabel('Cell width').fill('1,650')
+    await expect(page.getByText('That comma can mean two things')).toBeVisible()
+    await page.getByLabel('Cell width').fill('80 cm')
+    await expect(page.getByRole('alert')).toHaveCount(0)
+    await page.getByLabel('Longest piece to handle').fill('1 m')
+    await expect(page.getByRole('alert')).toContainText('longer than a piece of 1.00 m')
+    await page.getByLabel('Longest piece to handle').fill('30 m')
+    await page.getByRole('button', { name: 'Take this size away' }).last().click()
+    await page.getByLabel('Length', { exact: true }).fill('5 m')
+    await expect(page.getByRole('alert')).toContainText('is longer than the longest roll, 5.00 m')
+    await page.getByRole('radio', { name: 'Level tiers' }).check()
+    await page.getByLabel('Tier 2').fill('10 cm')
+    await expect(page.getByRole('alert').first()).toContainText('Put the heights in order from below')
+  })
+
+  test('nodes that find no free place are named', async ({ page }) => {
+    const { garden } = await signUp(page)
+    const avoid = [
+      { id: crypto.randomUUID(), kind: 'band', axis: 'vertical', fromM: 3.4, toM: 3.8, what: 'gas pipe' },
+    ]
+    const wall = await haveWall(page, garden, { avoid })
+    await page.goto(`${garden}/places/${wall}/frame`)
+    await page.getByRole('button', { name: 'Begin: Diamonds' }).click()
+    await expect(
+      page.getByText(/^Node \d+ lies on gas pipe and finds no free place within 4 cm/).first(),
+    ).toBeVisible()
+    await page.getByLabel('Nodes may move').fill('20 cm')
+    await expect(page.getByText(/lies on gas pipe/)).toHaveCount(0)
+  })
+})
+
+test.describe('a server that goes away', () => {
+  test('is told, keeps the draft and the notes, and gets them when it is back', async ({ page, context }) => {
+    const { garden } = await signUp(page)
+    const wall = await haveWall(page, garden)
+    await page.goto(`${garden}/places/${wall}/frame`)
+    await page.getByRole('button', { name: 'Begin: Level tiers' }).click()
+    await page.getByLabel('Name of the frame').fill('Kept frame')
+    await page.getByRole('link', { name: 'Wood', exact: true }).click()
+    await page.getByLabel('A note').waitFor()
+    await page.getByRole('link', { name: 'Frame', exact: true }).click()
+    await context.setOffline(true)
+    await page.getByRole('button', { name: 'Save', exact: true }).click()
+    await expect(page.getByText(/^The server does not answer/)).toBeVisible()
+    await expect(page.getByText('Waits for the server; it will be saved when it is back')).toBeVisible()
+    await page.getByRole('link', { name: 'Wood', exact: true }).click()
+    await page.getByLabel('A note').fill('Written in the dark')
+    await page.getByRole('button', { name: 'Write it down' }).click()
+    await expect(page.getByText('2 notes wait to be sent.')).toBeVisible()
+    await expect(page.getByText('Written in the dark')).toBeVisible()
+    await context.setOffline(false)
+    await expect(page.getByText(/^The server does not answer/)).toHaveCount(0)
+    const stored = async () =>
+      (await (await page.request.get(`/api${garden.replace('/g/', '/gardens/')}/journal`)).json()).entries
+        .length
+    await expect.poll(stored).toBe(1)
+    await page.evaluate(() => localStorage.clear())
+    await page.reload()
+    await expect(page.getByText('Written in the dark')).toBeVisible()
+    await page.getByRole('link', { name: 'Frame', exact: true }).click()
+    await expect(page.getByText(/^Revision 1,/)).toBeVisible()
+    await expect(page.getByLabel('Name of the frame')).toHaveValue('Kept frame')
+  })
+})
+
+test('two people who save the same frame both keep their work', async ({ page, browser }) => {
+  const garden = await openDemo(page)
+  const { garden: own } = { garden }
+  const frames = (await (await page.request.get(`/api${own.replace('/g/', '/gardens/')}/frames`)).json()) as { id: string; version: number; body: { placeId: string; name: string } }[] // prettier-ignore
+  const frame = frames.find((one) => one.body.name === 'Ivy diamonds')!
+  await page.goto(`${own}/places/${frame.body.placeId}/frame/${frame.id}`)
+  await page.getByLabel('Nodes may move').fill('6 cm')
+  const other = await (await browser.newContext()).newPage()
+  await openDemo(other)
+  await other.request.put(`/api${own.replace('/g/', '/gardens/')}/frames/${frame.id}`, {
+    data: { saveId: crypto.randomUUID(), basedOn: frame.version, note: 'theirs', body: frame.body },
+  })
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText(/saved revision \d+ of this frame meanwhile/)).toBeVisible()
+  await expect(page.getByLabel('Nodes may move')).toHaveValue('6 cm')
+  await page.getByRole('button', { name: 'Save mine over it' }).click()
+  await expect(page.getByText(/^Revision \d+,/)).toBeVisible()
+  await expect(page.getByLabel('Nodes may move')).toHaveValue('6 cm')
+})
+
+test('a viewer sees everything and is offered nothing to change', async ({ page, browser }) => {
+  const { garden } = await signUp(page)
+  const wall = await haveWall(page, garden)
+  const guest = await (await browser.newContext()).newPage()
+  const { email } = await signUp(guest)
+  await page.request.post(`/api${garden.replace('/g/', '/gardens/')}/members`, {
+    data: { email, role: 'viewer' },
+  })
+  await guest.goto(`${garden}/places`)
+  await expect(guest.getByText('You are a viewer in this garden')).toBeVisible()
+  await expect(guest.getByRole('link', { name: 'Add a wall or fence' })).toHaveCount(0)
+  await guest.goto(`${garden}/places/${wall}/measures`)
+  await expect(guest.getByLabel('Width')).toBeDisabled()
+})

@@ -1,0 +1,63 @@
+import { spawn } from 'node:child_process'
+import { createServer } from 'node:net'
+import { inRoot, inWork } from './paths.mjs'
+import { createDatabase, startPostgres } from './postgres.mjs'
+
+const freePort = () =>
+  new Promise((resolve) => {
+    const probe = createServer()
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address()
+      probe.close(() => resolve(port))
+    })
+  })
+
+/** Starts the built server on a database and waits until it listens. */
+export async function startServer(urls, { hasDemo = true, port } = {}) {
+  const chosen = port ?? (await freePort())
+  const child = spawn(process.execPath, ['--enable-source-maps', inRoot('apps/server/dist/main.mjs')], {
+    env: {
+      ...process.env,
+      ...urls,
+      HOST: '127.0.0.1',
+      PORT: String(chosen),
+      KLADOS_DEMO: hasDemo ? '1' : '0',
+      KLADOS_LIMITS: 'off',
+      NODE_ENV: 'production',
+    },
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+  })
+  await new Promise((resolve, reject) => {
+    child.once('message', resolve)
+    child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)))
+  })
+  const gone = new Promise((resolve) => child.once('exit', resolve))
+  return {
+    port: chosen,
+    baseUrl: `http://127.0.0.1:${chosen}`,
+    kill: async (signal) => {
+      child.kill(signal)
+      await gone
+    },
+  }
+}
+
+/** A throw-away database with the demo garden and a server on it, for browser tests, screenshots and measurements. */
+export async function withTestServer(work) {
+  const database = await startPostgres(inWork('browser-postgres'), { isDurable: false })
+  try {
+    await createDatabase(database, 'klados')
+    const server = await startServer({
+      DATABASE_URL: database.ownerUrl('klados'),
+      APP_DATABASE_URL: database.appUrl('klados'),
+    })
+    try {
+      return await work({ BASE_URL: server.baseUrl })
+    } finally {
+      await server.kill('SIGTERM')
+    }
+  } finally {
+    await database.stop('immediate')
+    database.remove()
+  }
+}

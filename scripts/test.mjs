@@ -1,0 +1,100 @@
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
+import { build, installDebian, installPackages } from './lib/install.mjs'
+import { inRoot, inWork, root, workDir } from './lib/paths.mjs'
+import { run, runQuietly, step } from './lib/run.mjs'
+
+/** The whole check, from a bare machine: what is missing is installed first. `--quick` leaves the browser out. */
+const isQuick = process.argv.includes('--quick')
+const CHROMIUM = '/usr/bin/chromium'
+const bin = (name) => inRoot('node_modules/.bin', name)
+const results = []
+
+async function check(name, work) {
+  const started = Date.now()
+  step(name)
+  let isGood = true
+  await work().catch((error) => {
+    isGood = false
+    process.stdout.write(`${error.message}\n`)
+  })
+  results.push({ name, isGood, seconds: (Date.now() - started) / 1000 })
+}
+
+const reports = { vitest: inWork('vitest.json'), playwright: inWork('playwright.json') }
+
+function testCounts() {
+  const read = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null)
+  const unit = read(reports.vitest)
+  const browser = read(reports.playwright)
+  return {
+    passed: (unit?.numPassedTests ?? 0) + (browser?.stats.expected ?? 0),
+    failed: (unit?.numFailedTests ?? 0) + (browser?.stats.unexpected ?? 0) + (browser?.stats.flaky ?? 0),
+  }
+}
+
+async function main() {
+  mkdirSync(workDir, { recursive: true })
+  for (const report of Object.values(reports)) rmSync(report, { force: true })
+  await installPackages()
+  const { requirePostgres } = await import('./lib/postgres.mjs')
+  await requirePostgres()
+  if (!isQuick && !existsSync(CHROMIUM)) await installDebian(['chromium'], 'Chromium')
+
+  const tsc = (project) => runQuietly(bin('tsc'), ['-p', project], { cwd: root })
+  await check('types', async () => {
+    for (const project of [
+      'packages/core',
+      'packages/core/tsconfig.test.json',
+      'packages/contract',
+      'apps/server',
+      'apps/web',
+      'e2e',
+    ])
+      await tsc(project)
+  })
+  await check('lint', () => runQuietly(bin('eslint'), ['.', '--max-warnings', '0'], { cwd: root }))
+  await check('format', () =>
+    runQuietly(bin('prettier'), ['--check', '--log-level', 'warn', '.'], { cwd: root }),
+  )
+  await check('layers', () =>
+    runQuietly(
+      bin('depcruise'),
+      ['--config', '.dependency-cruiser.cjs', '--output-type', 'err', 'packages', 'apps', 'e2e'],
+      { cwd: root },
+    ),
+  )
+  await check('build', build)
+  await check('unit and server tests', () =>
+    run(
+      bin('vitest'),
+      ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${reports.vitest}`],
+      { cwd: root, env: { ...process.env, NO_COLOR: '1' } },
+    ),
+  )
+  if (!isQuick) {
+    await check('browser tests', async () => {
+      const { withTestServer } = await import('./lib/test-server.mjs')
+      await withTestServer((env) =>
+        run(bin('playwright'), ['test'], {
+          cwd: inRoot('e2e'),
+          env: { ...process.env, ...env, PLAYWRIGHT_JSON: reports.playwright },
+        }),
+      )
+    })
+  }
+
+  const { passed, failed } = testCounts()
+  process.stdout.write('\n')
+  for (const { name, isGood, seconds } of results) {
+    process.stdout.write(`${isGood ? 'ok    ' : 'FAILED'}  ${name} (${seconds.toFixed(1)} s)\n`)
+  }
+  const brokenChecks = results.filter((result) => !result.isGood).length
+  // A check that is no test runner counts as one, or a lint failure would close on "0 failed".
+  process.stdout.write(`\n${passed} passed, ${Math.max(failed, brokenChecks)} failed\n`)
+  process.exit(brokenChecks === 0 && passed > 0 ? 0 : 1)
+}
+
+main().catch((error) => {
+  process.stderr.write(`${error.message}\n`)
+  process.exit(1)
+})
