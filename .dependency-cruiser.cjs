@@ -1,7 +1,12 @@
 /** The layer rule of docs/architecture.md: core <- contract <- server and web; core modules only through their index. */
 module.exports = {
   forbidden: [
-    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
+    {
+      name: 'no-cycles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
     {
       name: 'core-stands-alone',
       severity: 'error',
@@ -41,7 +46,10 @@ module.exports = {
       name: 'server-areas-by-queries',
       comment: 'SQL lives in queries files and the database folder.',
       severity: 'error',
-      from: { path: '^apps/server/src/', pathNot: ['queries[.]ts$', '/database/', '/main[.]ts$', '/demo/', 'app[.]ts$'] },
+      from: {
+        path: '^apps/server/src/',
+        pathNot: ['queries[.]ts$', '/database/', '/main[.]ts$', '/demo/', 'app[.]ts$'],
+      },
       to: { path: 'node_modules/pg/', dependencyTypesNot: ['type-only'] },
     },
   ],
@@ -50,6 +58,10 @@ module.exports = {
     tsConfig: { fileName: 'tsconfig.base.json' },
     doNotFollow: { path: 'node_modules' },
     exclude: { path: '(^|/)dist/' },
-    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'types', 'default'], extensions: ['.ts', '.tsx', '.js', '.json'] },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'types', 'default'],
+      extensions: ['.ts', '.tsx', '.js', '.json'],
+    },
   },
 }

@@ -70,7 +70,7 @@ test('both unit systems can be read everywhere, and a bare number takes the fiel
   const wall = await haveWall(page, garden.garden)
   await page.goto(`${garden.garden}/places/${wall}/measures`)
   await expect(page.getByLabel('Width')).toHaveValue('9.20 m')
-  await page.getByLabel('Garden and settings').click()
+  await page.locator('summary').first().click()
   await page.getByRole('radio', { name: 'Feet and inches' }).check()
   await expect(page.getByLabel('Width')).toHaveValue(`30' 2"`)
   await page.keyboard.press('Escape')

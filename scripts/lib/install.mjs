@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { inRoot, inWork, root, workDir } from './paths.mjs'
-import { run, runQuietly, step } from './run.mjs'
+import { runQuietly, step } from './run.mjs'
 
 const stampFile = (name) => inWork(`${name}.stamp`)
 const readStamp = (name) => (existsSync(stampFile(name)) ? readFileSync(stampFile(name), 'utf8') : '')
@@ -66,5 +66,3 @@ export async function installDebian(packages, why) {
   await runQuietly('apt-get', ['update', '-qq'], { env })
   await runQuietly('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...packages], { env })
 }
-
-export { run }

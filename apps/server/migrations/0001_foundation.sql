@@ -108,6 +108,40 @@ create policy own_or_current on garden
   )
   with check (garden_id = current_garden());
 
+-- Appends what is not there yet, in the order given, and tells the number of every entry, old or new. The garden's row
+-- is locked first, so numbers are given out and become visible in one order: a reader of "after N" misses none. A
+-- function, because a round trip for each of its steps would halve the rate.
+create function append_entries(in_garden uuid, in_account uuid, in_entries jsonb)
+returns table (id uuid, seq bigint) language plpgsql as $$
+declare
+  last bigint;
+  added bigint;
+begin
+  select g.journal_seq into last from garden g where g.garden_id = in_garden for update;
+  insert into entry
+    (garden_id, seq, entry_id, place_id, plant_id, kind, at, recorded_at, written_by, supersedes, body)
+  select in_garden, last + row_number() over (order by fresh.n), fresh.entry_id, fresh.place_id, fresh.plant_id,
+    fresh.kind, fresh.at, fresh.recorded_at, in_account, fresh.supersedes, fresh.body
+  from (
+    select distinct on (e.entry_id) e.*
+    from jsonb_to_recordset(in_entries) as e (
+      entry_id uuid, place_id uuid, plant_id uuid, kind text, at text, recorded_at timestamptz, supersedes uuid,
+      body jsonb, n integer
+    )
+    where not exists (select from entry old where old.garden_id = in_garden and old.entry_id = e.entry_id)
+    order by e.entry_id, e.n
+  ) as fresh;
+  get diagnostics added = row_count;
+  if added > 0 then
+    update garden g set journal_seq = last + added where g.garden_id = in_garden;
+  end if;
+  return query
+    select e.entry_id, e.seq from entry e
+    where e.garden_id = in_garden
+      and e.entry_id = any (select (one ->> 'entry_id')::uuid from jsonb_array_elements(in_entries) as one)
+    order by e.seq;
+end $$;
+
 grant usage on schema public to klados_app;
 grant select, insert, update on account to klados_app;
 grant select, insert, update, delete on session to klados_app;

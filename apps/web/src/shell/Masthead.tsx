@@ -119,7 +119,7 @@ function DueCount({ gardenId }: { gardenId: string }) {
   return (
     <Link
       to={`/g/${gardenId}/round`}
-      className={`text-[13px] no-underline hover:underline ${count > 0 ? 'font-semibold text-ochre' : 'text-slate'}`}
+      className={`inline-block min-h-6 py-0.5 text-[13px] no-underline hover:underline ${count > 0 ? 'font-semibold text-ochre' : 'text-slate'}`}
     >
       {count > 0 ? t('due.count', { count }) : t('due.none')}
     </Link>
@@ -151,11 +151,9 @@ function Menu({ gardenId, gardenName }: { gardenId: string; gardenName: string }
   }, [])
   return (
     <details ref={details} className="relative max-w-full">
-      <summary
-        aria-label={t('menu.open')}
-        className="max-w-56 list-none truncate underline decoration-faint underline-offset-4 max-sm:max-w-24"
-      >
+      <summary className="max-w-56 list-none truncate underline decoration-faint underline-offset-4 max-sm:max-w-24 min-h-6">
         {gardenName}
+        <span className="sr-only">: {t('menu.open')}</span>
       </summary>
       <div className="absolute right-0 z-20 mt-1 flex w-64 flex-col gap-3 border border-faint bg-paper p-4 text-left shadow-md">
         {session?.account && <p className="truncate text-slate">{session.account.name}</p>}

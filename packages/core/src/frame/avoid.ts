@@ -22,8 +22,8 @@ export function nearestFreePoint(
   area: Rect,
   toleranceM: number,
 ): Point | null {
+  if (!spots.some((spot) => isInSpot(ideal, spot))) return ideal
   const near = spots.filter((spot) => reaches(spot, ideal, toleranceM))
-  if (!near.some((spot) => isInSpot(ideal, spot))) return ideal
   const circles = near.flatMap((s) => (s.kind === 'point' ? [s] : []))
   const bands = near.flatMap((s) => (s.kind === 'band' ? [s] : []))
   const uprights = [area.leftM, area.rightM, ...edgesOf(bands, 'vertical')]

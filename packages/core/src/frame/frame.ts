@@ -63,16 +63,15 @@ export function makeFrame(wall: Wall, pattern: Pattern, options: FrameOptions): 
   // Below the first fork there is still wall: a node may step down there off a spot.
   const area: Rect = { leftM: 0, rightM: wall.widthM, bottomM: 0, topM: wall.firstForkM + wall.usableHeightM }
   const findings: FrameFinding[] = []
-  const placed = layout.nodes.map((node) => ({
-    ...node,
-    ...placeNode(node.id, node.ideal, wall, options, area),
-  }))
+  const placed = layout.nodes.map((node) => placeNode(node.id, node.ideal, wall, options, area))
   const numbers = markOutNumbers(placed, wall)
-  const nodes = placed.map(({ spot, ...node }, index): FrameNode => {
+  // Written out rather than spread: at a thousand nodes a keystroke, copying by spread is most of the time.
+  const nodes = layout.nodes.map((node, index): FrameNode => {
+    const { at, state, spot } = placed[index]!
     const number = numbers[index]!
     if (spot !== null) {
       findings.push(
-        node.state === 'dragged'
+        state === 'dragged'
           ? { code: 'frame/dragged-onto-spot', nodeId: node.id, number, spot }
           : {
               code: 'frame/spot-unavoidable',
@@ -83,7 +82,8 @@ export function makeFrame(wall: Wall, pattern: Pattern, options: FrameOptions): 
             },
       )
     }
-    return { ...node, number, movedM: distanceM(node.ideal, node.at) }
+    const { id, ideal, isStart } = node
+    return { id, number, ideal, at, state, movedM: distanceM(ideal, at), isStart }
   })
   const runs = layout.runs.map(([from, to]): FrameRun => ({
     id: `${nodes[from]!.id}-${nodes[to]!.id}`,
@@ -129,12 +129,10 @@ function placeNode(
 /** Numbers nodes along the tape from the viewing end, from below upward where two stand at one distance. */
 function markOutNumbers(nodes: readonly { at: Point }[], wall: Wall): number[] {
   const towards = wall.viewingEnd === 'left' ? 1 : -1
+  const steps = nodes.map((node) => towards * tapeStep(node.at.xM))
   const order = nodes
     .map((_, i) => i)
-    .sort((a, b) => {
-      const [p, q] = [nodes[a]!.at, nodes[b]!.at]
-      return towards * (tapeStep(p.xM) - tapeStep(q.xM)) || p.yM - q.yM
-    })
+    .sort((a, b) => steps[a]! - steps[b]! || nodes[a]!.at.yM - nodes[b]!.at.yM)
   const numbers: number[] = []
   order.forEach((node, rank) => (numbers[node] = rank + 1))
   return numbers

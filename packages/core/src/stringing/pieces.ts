@@ -69,69 +69,73 @@ export function planStringing(graph: RunGraph, limits: StringingLimits): Stringi
 
 function toPiece(graph: RunGraph, trail: Trail, wrapsM: number): WirePiece {
   const netLengthM = trail.runs.reduce((sum, run) => sum + graph.runs[run]!.lengthM, 0)
-  return { ...trail, netLengthM, cutLengthM: netLengthM + wrapsM }
+  return { nodes: trail.nodes, runs: trail.runs, netLengthM, cutLengthM: netLengthM + wrapsM }
 }
 
 function cutTrail(graph: RunGraph, trail: Trail, roomM: number): Trail[] {
+  const lengths = trail.runs.map((run) => graph.runs[run]!.lengthM)
   const isClosed = trail.nodes[0] === trail.nodes.at(-1)
-  let best = cutGreedily(graph, trail, roomM)
+  let ends = greedyEnds(lengths, 0, roomM)
+  if (!isClosed) return slices(trail, 0, ends)
   // Only openings inside the first piece can differ: any later one is a shift of the same cuts.
-  const openings = isClosed ? Math.min(best[0]!.runs.length, MAX_OPENINGS) : 1
-  for (let shift = 1; shift < openings && best.length > 1; shift++) {
-    const cut = cutGreedily(graph, rotate(trail, shift), roomM)
-    if (cut.length < best.length) best = cut
+  const openings = Math.min(ends[0]!, MAX_OPENINGS)
+  const least = leastForRuns(lengths, roomM)
+  let opening = 0
+  for (let shift = 1; shift < openings && ends.length > least; shift++) {
+    const other = greedyEnds(lengths, shift, roomM)
+    if (other.length < ends.length) [ends, opening] = [other, shift]
   }
-  return best
+  return slices(trail, opening, ends)
 }
 
-function cutGreedily(graph: RunGraph, trail: Trail, roomM: number): Trail[] {
-  const pieces: Trail[] = []
-  let start = 0
+/** Where pieces end, each as late as the room allows, as numbers of runs walked from the opening on. */
+function greedyEnds(lengths: readonly number[], opening: number, roomM: number): number[] {
+  const ends: number[] = []
   let lengthM = 0
-  trail.runs.forEach((run, i) => {
-    const runM = graph.runs[run]!.lengthM
+  for (let i = 0; i < lengths.length; i++) {
+    const runM = lengths[(opening + i) % lengths.length]!
     if (lengthM + runM > roomM) {
-      pieces.push(slice(trail, start, i))
-      start = i
+      ends.push(i)
       lengthM = 0
     }
     lengthM += runM
+  }
+  ends.push(lengths.length)
+  return ends
+}
+
+/** The pieces of a walk that is opened at `opening` (0 for an open one) and ends them where `ends` says. */
+function slices(trail: Trail, opening: number, ends: readonly number[]): Trail[] {
+  const runs = [...trail.runs.slice(opening), ...trail.runs.slice(0, opening)]
+  const nodes =
+    opening === 0 ? trail.nodes : [...trail.nodes.slice(opening), ...trail.nodes.slice(1, opening + 1)]
+  return ends.map((end, i) => {
+    const start = ends[i - 1] ?? 0
+    return { nodes: nodes.slice(start, end + 1), runs: runs.slice(start, end) }
   })
-  pieces.push(slice(trail, start, trail.runs.length))
-  return pieces
 }
 
-function slice(trail: Trail, from: number, to: number): Trail {
-  return { nodes: trail.nodes.slice(from, to + 1), runs: trail.runs.slice(from, to) }
+/** Pieces needed for runs of these lengths in any order: their sum over the room, or their number over how many of the shortest fit. */
+function leastForRuns(lengths: readonly number[], roomM: number): number {
+  const sumM = lengths.reduce((sum, length) => sum + length, 0)
+  const shortestM = lengths.reduce((least, length) => Math.min(least, length), Infinity)
+  const byCount = shortestM > 0 ? Math.ceil(lengths.length / Math.floor(roomM / shortestM)) : 1
+  return Math.max(1, Math.ceil(sumM / roomM - 1e-9), byCount)
 }
 
-function rotate(trail: Trail, by: number): Trail {
-  const open = trail.nodes.slice(0, -1)
-  const nodes = [...open.slice(by), ...open.slice(0, by)]
-  return { nodes: [...nodes, nodes[0]!], runs: [...trail.runs.slice(by), ...trail.runs.slice(0, by)] }
-}
-
-/** Per walk: its length over the room of a piece, and its runs over how many of the shortest fit; the larger of these. */
+/** Of each connected part: its number of walks, or what its runs need together; whichever is more. */
 function leastPieces(graph: RunGraph, trails: readonly Trail[], roomM: number): number {
-  const parts = new Map<number, { walks: number; runs: number; lengthM: number; shortestM: number }>()
+  const parts = new Map<number, { walks: number; lengths: number[] }>()
   const root = partOfNode(graph)
   for (const trail of trails) {
     const key = root[trail.nodes[0]!]!
-    const part = parts.get(key) ?? { walks: 0, runs: 0, lengthM: 0, shortestM: Infinity }
+    const part = parts.get(key) ?? { walks: 0, lengths: [] }
     part.walks++
-    part.runs += trail.runs.length
-    for (const run of trail.runs) {
-      part.lengthM += graph.runs[run]!.lengthM
-      part.shortestM = Math.min(part.shortestM, graph.runs[run]!.lengthM)
-    }
+    for (const run of trail.runs) part.lengths.push(graph.runs[run]!.lengthM)
     parts.set(key, part)
   }
   let least = 0
-  for (const part of parts.values()) {
-    const byLength = Math.ceil(part.lengthM / roomM - 1e-9)
-    const byCount = part.shortestM > 0 ? Math.ceil(part.runs / Math.floor(roomM / part.shortestM)) : 1
-    least += Math.max(part.walks, byLength, byCount)
-  }
+  for (const part of parts.values()) least += Math.max(part.walks, leastForRuns(part.lengths, roomM))
   return least
 }
 

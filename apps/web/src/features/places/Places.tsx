@@ -83,7 +83,7 @@ function PlaceStrip({ gardenId, place, share, frame, plants, agenda }: PlaceStri
   const { body } = place
   return (
     <li className="grid items-end gap-x-6 border-b border-faint py-3 md:grid-cols-[minmax(0,1fr)_280px]">
-      <Link to={`${base}/${frame ? 'wood' : 'frame'}`} aria-label={body.name} className="block min-w-0">
+      <Link to={`${base}/${frame ? 'wood' : 'frame'}`} className="block min-w-0">
         <div style={{ width: `calc((100% - ${MARGIN_X_PX}px) * ${share.toFixed(4)} + ${MARGIN_X_PX}px)` }}>
           <StillElevation label={t('place.drawing', { name: body.name })} wall={body} surface={body.surface} list={list}  />
         </div>
