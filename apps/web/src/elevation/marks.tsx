@@ -118,9 +118,11 @@ function NodeShape({ mark, view, isChosen, movedText, showNumber }: MarkShapePro
             y2={y}
           />
           <circle className="draw-node-moved" cx={x} cy={y} r={8.5} />
-          <text className="draw-label draw-label-moved" x={x - 12} y={y - 11} textAnchor="end">
-            {movedText(mark.movedM)}
-          </text>
+          {showNumber && (
+            <text className="draw-label draw-label-moved draw-halo" x={x} y={y + 21} textAnchor="middle">
+              {movedText(mark.movedM)}
+            </text>
+          )}
         </>
       )}
       {isChosen && <circle className="draw-chosen-halo" cx={x} cy={y} r={7.5} />}
@@ -131,7 +133,7 @@ function NodeShape({ mark, view, isChosen, movedText, showNumber }: MarkShapePro
         r={NODE_PX * symbolScale(view)}
       />
       {showNumber && (
-        <text className="draw-label" x={x + 6} y={y - 6}>
+        <text className="draw-label draw-halo" x={x + 6} y={y - 6}>
           {mark.number}
         </text>
       )}
@@ -263,14 +265,7 @@ function FootShape({ mark, view, isChosen }: { mark: Of<'foot'>; view: View; isC
       <rect x={x - 14} y={y - 6} width={28} height={26} fill="transparent" />
       <path d={`M${x - 5} ${y + 11} L${x} ${y + 2} L${x + 5} ${y + 11} Z`} fill="var(--verdigris)" />
       {isChosen && <circle className="draw-chosen-halo" cx={x} cy={y + 7} r={10} />}
-      <text
-        className="draw-label"
-        x={x + 9}
-        y={y + 12}
-        paintOrder="stroke"
-        stroke="var(--plaster)"
-        strokeWidth={3}
-      >
+      <text className="draw-label draw-halo-ground" x={x + 9} y={y + 12}>
         {mark.label}
       </text>
     </g>
@@ -301,13 +296,10 @@ export function DimensionShape({
       ))}{' '}
       {/* prettier-ignore */}
       <text
-        className="draw-label"
+        className="draw-label draw-halo"
         textAnchor={isLevel ? 'middle' : 'start'}
         x={isLevel ? (x1 + x2) / 2 : (x1 + x2) / 2 + 6}
         y={isLevel ? (y1 + y2) / 2 - 5 : (y1 + y2) / 2 + 4}
-        paintOrder="stroke"
-        stroke="var(--wall)"
-        strokeWidth={3}
       >
         {text}
       </text>

@@ -9,7 +9,7 @@ import { chooseTheme, chosenTheme, themes } from './theme.ts'
 /** The stages of work hang on one taut line; the one at hand is tied in, figure of eight. */
 export function Masthead({ gardenId, gardenName }: { gardenId: string; gardenName: string }) {
   return (
-    <header className="no-print flex items-start gap-6 px-6 pt-3 max-sm:gap-3 max-sm:px-3">
+    <header className="no-print flex items-start gap-x-6 px-6 pt-3 max-sm:flex-wrap max-sm:justify-between max-sm:px-3">
       <Link
         to={`/g/${gardenId}/places`}
         className="font-display text-[26px] font-bold tracking-tight no-underline max-sm:text-[20px]"
@@ -57,7 +57,7 @@ function Wire({ gardenId }: { gardenId: string }) {
     <nav
       ref={box}
       aria-label={t('stage.stages')}
-      className="relative flex-1"
+      className="relative flex-1 max-sm:order-last max-sm:basis-full"
       style={{ height: WIRE_HEIGHT_PX }}
     >
       <svg className="absolute inset-0 h-full w-full overflow-visible" aria-hidden="true">
@@ -151,7 +151,7 @@ function Menu({ gardenId, gardenName }: { gardenId: string; gardenName: string }
   }, [])
   return (
     <details ref={details} className="relative max-w-full">
-      <summary className="max-w-56 list-none truncate underline decoration-faint underline-offset-4 max-sm:max-w-24 min-h-6">
+      <summary className="max-w-56 list-none truncate underline decoration-faint underline-offset-4 min-h-6">
         {gardenName}
         <span className="sr-only">: {t('menu.open')}</span>
       </summary>

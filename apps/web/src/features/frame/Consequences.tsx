@@ -88,7 +88,7 @@ function WireFigures({ design, plan, currency }: ConsequencesProps) {
         </SlipRow>
       )}
       {cutting && <SlipRow label={t('slip.offcuts')}>{cutting.rolls.map((roll) => units.length(roll.offcutM)).join(', ')}</SlipRow>}
-      {spans.length > 0 && <SlipRow label={t('slip.spans')}>{spans.slice(0, 3).map((span) => t('slip.spanOf', { count: span.count, length: units.length(span.lengthM) })).join('; ')}{spans.length > 3 ? ' …' : ''}</SlipRow>}
+      {spans.length > 0 && <SlipRow label={t('slip.spans')}>{spans.slice(0, 2).map((span) => t('slip.spanOf', { count: span.count, length: units.length(span.lengthM) })).join('; ')}{spans.length > 2 ? ' …' : ''}</SlipRow>}
       {longest && <SlipRow label={t('slip.sag')}>{units.length(longest.sagM, 'fine')}</SlipRow>}
       {share !== null && <SlipRow label={t('slip.load')} tone={share > 1 ? 'limit' : undefined}>{Math.round(share * 100)} %</SlipRow>}
     </SlipGroup>

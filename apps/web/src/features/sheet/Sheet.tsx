@@ -67,20 +67,23 @@ function MarkOut({ place, plan }: { place: Place; plan: FramePlan }) {
   const units = useUnits()
   if (!plan.markOut) return null
   const { rows, diagonalM } = plan.markOut
+  const isMoved = rows.some((row) => row.movedM > 5e-4)
   return (
     <section>
       <h2>{t('slip.markOut')}</h2>
       <p>{t('slip.markOutFrom', { end: t(`place.${place.body.viewingEnd}`) })} {diagonalM !== null && `${t('slip.diagonal')} ${units.length(diagonalM, 'short')}.`}</p>
-      <div className="mt-1 columns-2 gap-6 sm:columns-3 print:columns-3">
+      <div className={`mt-1 gap-8 text-[13px] ${isMoved ? 'columns-1 sm:columns-2 print:columns-2' : 'columns-2 sm:columns-3 print:columns-3'}`}>
         {rows.map((row) => (
-          <p key={row.nodeId} className="flex break-inside-avoid gap-2 border-b border-dotted border-faint">
-            <span className="w-7 font-semibold">{row.number}</span>
+          <p key={row.nodeId} className="flex break-inside-avoid gap-2 whitespace-nowrap border-b border-dotted border-faint">
+            <span aria-hidden="true">☐</span>
+            <span className="w-6 font-semibold">{row.number}</span>
             <span className="flex-1 text-right">{units.length(row.alongM, 'short')}</span>
             <span className="flex-1 text-right">{units.length(row.heightM, 'short')}</span>
-            <span className="w-16 text-right text-ochre">
-              {row.movedM > 5e-4 && `(${units.length(row.idealAlongM, 'short')}, ${units.length(row.idealHeightM, 'short')})`}
-            </span>
-            <span aria-hidden="true">☐</span>
+            {isMoved && (
+              <span className="w-32 text-right text-ochre">
+                {row.movedM > 5e-4 && `${t('sheet.ideal')} ${units.length(row.idealAlongM, 'short')}, ${units.length(row.idealHeightM, 'short')}`}
+              </span>
+            )}
           </p>
         ))}
       </div>

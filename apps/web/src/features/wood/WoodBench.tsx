@@ -256,7 +256,7 @@ function WoodList({ data, chosen, onChoose, on, plantId, onPlant }: WoodListProp
     <section className="min-w-0">
       <div className="mb-1 flex flex-wrap items-end gap-4">
         <h2>{t('wood.stems')}</h2>
-        <p className="flex-1 text-slate">{t('wood.chooseHint')}</p>
+        <p className="flex-1 text-slate max-sm:basis-full">{t('wood.chooseHint')}</p>
         {data.plants.length > 1 && (
           <div className="w-48">
             <Pick label={t('wood.plant')} value={plantId ?? ''} options={[{ value: '', label: t('wood.allPlants') }, ...data.plants.map((plant) => ({ value: plant.id, label: plant.body.name }))]} onChange={(id) => onPlant(id === '' ? null : id)} />
