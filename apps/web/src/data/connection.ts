@@ -1,7 +1,8 @@
 import { createSlice } from '@reduxjs/toolkit'
 import type { PayloadAction } from '@reduxjs/toolkit'
 import { openJournal } from './journal.ts'
-import { onReachable, request } from './request.ts'
+import { api } from './api.ts'
+import { onReachable, onSignedOut, request } from './request.ts'
 import { sendSaves } from './saves.ts'
 import type { AppStore } from './store.ts'
 
@@ -16,6 +17,8 @@ const ASK_AGAIN_MS = 2000
 
 /** Watches whether the server answers; while it does not, asks now and then, and sends what waits once it is back. */
 export function watchConnection(store: AppStore): void {
+  // The session is asked for anew and found to be nobody's: the door opens, drafts and outbox stay on this machine.
+  onSignedOut(() => store.dispatch(api.util.invalidateTags(['Session'])))
   let timer: ReturnType<typeof setTimeout> | undefined
   const ask = () => {
     timer = setTimeout(() => void request('GET', '/health').catch(() => undefined), ASK_AGAIN_MS)

@@ -74,6 +74,16 @@ const slice = createSlice({
       const draft = state[payload.frameId]
       return draft ? { ...state, [payload.frameId]: { ...draft, basedOn: payload.basedOn } } : state
     },
+    /** A save that waited has arrived: a draft that is still what was saved is done, one worked on since goes on from it. */
+    settled: (
+      state,
+      { payload }: PayloadAction<{ frameId: string; version: number; savedBody: unknown }>,
+    ) => {
+      const { [payload.frameId]: draft, ...rest } = state
+      if (!draft) return state
+      if (JSON.stringify(draft.body) === JSON.stringify(payload.savedBody)) return rest
+      return { ...state, [payload.frameId]: { ...draft, basedOn: payload.version } }
+    },
     dropped: (state, { payload }: PayloadAction<string>) => {
       const { [payload]: _, ...rest } = state
       return rest
@@ -81,4 +91,4 @@ const slice = createSlice({
   },
 })
 export const draftsReducer = slice.reducer
-export const { changed, undone, redone, rebased, dropped } = slice.actions
+export const { changed, undone, redone, rebased, settled, dropped } = slice.actions

@@ -18,7 +18,7 @@ interface JournalState {
   readonly outbox: readonly JournalEntry[]
   readonly status: 'empty' | 'reading' | 'ready' | 'failed'
   /** Why the server refused entries; they are kept until the grower has seen it. */
-  readonly refused: string | null
+  readonly refused: { readonly code: string; readonly message: string } | null
 }
 
 const initialState: JournalState = {
@@ -55,9 +55,12 @@ const slice = createSlice({
       ...state,
       outbox: [...state.outbox, ...action.payload],
     }),
-    refused: (state, action: PayloadAction<{ message: string; ids: readonly string[] }>): JournalState => ({
+    refused: (
+      state,
+      action: PayloadAction<{ code: string; message: string; ids: readonly string[] }>,
+    ): JournalState => ({
       ...state,
-      refused: action.payload.message,
+      refused: { code: action.payload.code, message: action.payload.message },
       outbox: state.outbox.filter((entry) => !action.payload.ids.includes(entry.id)),
     }),
     refusalSeen: (state): JournalState => ({ ...state, refused: null }),
@@ -120,7 +123,7 @@ export const sendOutbox = (): AppThunk<Promise<void>> => async (dispatch, getSta
           error.status === 429
         )
           return
-        dispatch(slice.actions.refused({ message: error.message, ids }))
+        dispatch(slice.actions.refused({ code: error.reply.code, message: error.message, ids }))
         await dropEntries(ids).catch(() => undefined)
       }
     }

@@ -22,6 +22,11 @@ export function onReachable(listener: Listener): () => void {
   listeners.add(listener)
   return () => listeners.delete(listener)
 }
+const signedOutListeners = new Set<() => void>()
+/** Called when the server says that the session is over. */
+export function onSignedOut(listener: () => void): void {
+  signedOutListeners.add(listener)
+}
 const tell = (isReachable: boolean) => listeners.forEach((listener) => listener(isReachable))
 
 /** Sends one request to the API; answers its JSON, or throws `Refusal` or `ServerAway`. */
@@ -47,5 +52,6 @@ export async function request<T>(method: string, path: string, body?: unknown): 
   const json: unknown = await response.json().catch(() => null)
   if (response.ok) return json as T
   const error = (json as Partial<ErrorReply> | null)?.error
+  if (error?.code === 'session/required') signedOutListeners.forEach((listener) => listener())
   throw new Refusal(response.status, error ?? { code: 'server/failed', message: response.statusText })
 }

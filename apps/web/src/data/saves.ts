@@ -3,6 +3,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { createSlice } from '@reduxjs/toolkit'
 import type { PayloadAction } from '@reduxjs/toolkit'
 import { api } from './api.ts'
+import { settled } from './drafts.ts'
 import { dropSave, keepSave, keptSaves } from './outbox.ts'
 import type { WaitingSave } from './outbox.ts'
 import { Refusal, ServerAway, request } from './request.ts'
@@ -20,7 +21,7 @@ export type SaveOutcome<D> =
   /** Kept here and sent when the server is back. */
   | { readonly kind: 'waiting' }
   | { readonly kind: 'conflict'; readonly current: D }
-  | { readonly kind: 'refused'; readonly message: string }
+  | { readonly kind: 'refused'; readonly code: string; readonly message: string }
 
 interface SavesState {
   /** Documents whose last save has not reached the server. */
@@ -84,7 +85,8 @@ export const saveDocument =
       if (error instanceof Refusal && error.reply.code === 'document/version-conflict') {
         return { kind: 'conflict', current: error.reply.current as Kinds[A]['document'] }
       }
-      return { kind: 'refused', message: error instanceof Error ? error.message : String(error) }
+      if (error instanceof Refusal) return { kind: 'refused', ...error.reply }
+      throw error
     }
   }
 
@@ -92,8 +94,9 @@ export const saveDocument =
 export const sendSaves = (): AppThunk<Promise<void>> => async (dispatch) => {
   for (const waiting of await keptSaves().catch(() => [])) {
     try {
-      await request('PUT', waiting.path, waiting.save)
+      const { version } = await request<{ version: number }>('PUT', waiting.path, waiting.save)
       dispatch(slice.actions.arrived(waiting.documentId))
+      dispatch(settled({ frameId: waiting.documentId, version, savedBody: waiting.save.body }))
     } catch (error) {
       if (error instanceof ServerAway) return
       // Whatever the server says no to will not be taken later either; the draft itself is still on this machine.

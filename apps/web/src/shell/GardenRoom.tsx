@@ -1,9 +1,10 @@
 import { Suspense, useEffect } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Navigate, Outlet, useLocation, useParams } from 'react-router'
-import { useGardenQuery, useSessionQuery } from '../data/api.ts'
+import { api, useGardenQuery, useSessionQuery } from '../data/api.ts'
 import { openJournal, refusalSeen } from '../data/journal.ts'
 import { useAppDispatch, useAppSelector } from '../data/store.ts'
+import { refusalWords } from '../ui/refusal.ts'
 import { Loading, Message } from '../ui/Message.tsx'
 import { LAST_GARDEN_KEY } from './last-garden.ts'
 import { Masthead } from './Masthead.tsx'
@@ -22,6 +23,16 @@ export function GardenRoom() {
     if (!isMember) return
     localStorage.setItem(LAST_GARDEN_KEY, gardenId)
     void dispatch(openJournal(gardenId))
+  }, [dispatch, gardenId, isMember])
+  // What others wrote meanwhile is read when the person comes back to this window.
+  useEffect(() => {
+    const lookAgain = () => {
+      if (document.visibilityState !== 'visible' || !isMember) return
+      void dispatch(openJournal(gardenId))
+      dispatch(api.util.invalidateTags(['Place', 'Frame', 'Plant']))
+    }
+    document.addEventListener('visibilitychange', lookAgain)
+    return () => document.removeEventListener('visibilitychange', lookAgain)
   }, [dispatch, gardenId, isMember])
   // A new screen begins at its heading for those who hear the page.
   useEffect(() => document.getElementById('work')?.focus({ preventScroll: true }), [pathname])
@@ -69,7 +80,7 @@ function Notices({ isViewer }: { isViewer: boolean }) {
       )}
       {refused && (
         <Message tone="limit">
-          {t('away.refused', { message: refused })}{' '}
+          {t('away.refused', { message: refusalWords(t, refused) })}{' '}
           <button type="button" className="btn btn-plain" onClick={() => dispatch(refusalSeen())}>
             {t('away.seen')}
           </button>

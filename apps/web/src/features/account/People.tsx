@@ -12,6 +12,7 @@ import {
 import type { ApiError } from '../../data/api.ts'
 import { Pick } from '../../ui/Choice.tsx'
 import { Field } from '../../ui/Field.tsx'
+import { refusalWords } from '../../ui/refusal.ts'
 import { Loading, Message } from '../../ui/Message.tsx'
 
 const ROLES: readonly Role[] = ['owner', 'grower', 'viewer']
@@ -43,7 +44,7 @@ function Settings({ garden }: { garden: Garden }) {
       onSubmit={(event) => void handleSubmit((settings) => save({ gardenId: garden.id, settings }))(event)}
     >
       <h1>{t('garden.title')}</h1>
-      {error && <Message tone="limit">{error.fields?.map((f) => `${f.path}: ${f.message}`).join('. ') ?? error.message}</Message>}
+      {error && <Message tone="limit">{error.fields?.map((f) => `${f.path}: ${f.message}`).join('. ') ?? refusalWords(t, error)}</Message>}
       <fieldset disabled={!canWrite} className="flex flex-col gap-3">
         <Field label={t('garden.name')}>{(ids) => <input {...ids} {...register('name')} className="input" />}</Field>
         <Field label={t('garden.latitude')} hint={t('garden.latitudeHint')}>
@@ -73,7 +74,7 @@ function Members({ garden }: { garden: Garden }) {
   const canWrite = garden.role === 'owner'
   const tell = async (sent: Promise<{ error?: unknown }>) => {
     const { error } = await sent
-    setFailure(error ? (error as ApiError).message : undefined)
+    setFailure(error ? refusalWords(t, error as ApiError) : undefined)
     return !error
   }
   const options = ROLES.map((value) => ({ value, label: t(`role.${value}`) }))

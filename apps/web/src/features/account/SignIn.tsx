@@ -13,6 +13,7 @@ import {
 import type { ApiError } from '../../data/api.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { Field } from '../../ui/Field.tsx'
+import { refusalWords } from '../../ui/refusal.ts'
 import { Message } from '../../ui/Message.tsx'
 import { sampleDesign, sampleWall } from '../../sample/sample-wall.ts'
 
@@ -39,7 +40,7 @@ export function SignIn() {
   if (session?.account && session.memberships.length > 0) return <Navigate replace to="/" />
   const enter = async (sent: Promise<{ error?: unknown }>) => {
     const { error } = await sent
-    if (error) setFailure((error as ApiError).message)
+    if (error) setFailure(refusalWords(t, error as ApiError))
     else void navigate('/', { replace: true })
   }
   const submit = handleSubmit((form) => {

@@ -14,6 +14,7 @@ import { useAppDispatch, useAppSelector } from '../../data/store.ts'
 import { itemWords } from '../../plan/words.ts'
 import { download } from '../../ui/download.ts'
 import { Field } from '../../ui/Field.tsx'
+import { refusalWords } from '../../ui/refusal.ts'
 import { Message } from '../../ui/Message.tsx'
 import { useUnits } from '../../ui/units.tsx'
 
@@ -48,7 +49,7 @@ export function Saving(props: SavingProps) {
       setNote('')
       dispatch(dropped(frameId))
     } else if (outcome.kind === 'conflict') setConflict(outcome.current)
-    else if (outcome.kind === 'refused') setRefusal(outcome.message)
+    else if (outcome.kind === 'refused') setRefusal(refusalWords(t, outcome))
   }
   const status = isWaiting
     ? t('frame.waiting')

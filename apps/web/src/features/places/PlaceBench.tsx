@@ -13,6 +13,7 @@ import { Elevation } from '../../elevation/Elevation.tsx'
 import { Choice, Pick } from '../../ui/Choice.tsx'
 import { Field } from '../../ui/Field.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
+import { refusalWords } from '../../ui/refusal.ts'
 import { Loading, Message } from '../../ui/Message.tsx'
 import { Spots } from './Spots.tsx'
 
@@ -29,34 +30,29 @@ export function PlaceBench() {
   const stored = places?.find((place) => place.id === placeId)
   if (placeId !== 'new' && !stored) return <Loading>{t('app.loading')}</Loading>
   return (
-    <Measures
-      key={placeId}
-      gardenId={gardenId}
-      placeId={stored?.id ?? null}
-      version={stored?.version ?? 0}
-      isRemoved={stored?.isRemoved ?? false}
-      start={stored?.body ?? fresh}
-    />
+    <Measures key={placeId} gardenId={gardenId} placeId={stored?.id ?? null} start={stored?.body ?? fresh} />
   )
 }
 
 interface MeasuresProps {
   readonly gardenId: string
   readonly placeId: string | null
-  readonly version: number
-  readonly isRemoved: boolean
   readonly start: PlaceBody
 }
 
 export type Placing = 'point' | 'vertical' | 'horizontal' | null
 
 /** The five figures that one measures first, and the spots where nothing may be drilled; the wall grows as they are typed. */
-function Measures({ gardenId, placeId, version, isRemoved, start }: MeasuresProps) {
+function Measures({ gardenId, placeId, start }: MeasuresProps) {
   const { t } = useTranslation()
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
   const canWrite = useCanWrite(gardenId)
   const [id] = useState(() => placeId ?? uuidv7())
+  // Looked up by id, since a new place may come to be stored while it is still on the bench.
+  const { data: places } = usePlacesQuery(gardenId)
+  const stored = places?.find((place) => place.id === id)
+  const isRemoved = stored?.isRemoved ?? false
   const [body, setBody] = useState<PlaceBody>(start)
   const [placing, setPlacing] = useState<Placing>(null)
   const [chosenSpot, setChosenSpot] = useState<string | null>(null)
@@ -73,8 +69,8 @@ function Measures({ gardenId, placeId, version, isRemoved, start }: MeasuresProp
       setNameError(t('account.required'))
       return
     }
-    const outcome = await dispatch(saveDocument('places', gardenId, { id, basedOn: version, body: { ...body, name: body.name.trim() }, isRemoved: removed }))
-    if (outcome.kind === 'refused') setStatus({ tone: 'limit', text: outcome.message })
+    const outcome = await dispatch(saveDocument('places', gardenId, { id, basedOn: stored?.version ?? 0, body: { ...body, name: body.name.trim() }, isRemoved: removed }))
+    if (outcome.kind === 'refused') setStatus({ tone: 'limit', text: refusalWords(t, outcome) })
     else if (outcome.kind === 'conflict') setStatus({ tone: 'limit', text: t('frame.conflict', { by: outcome.current.savedBy, version: outcome.current.version }) })
     else if (outcome.kind === 'waiting') setStatus({ tone: 'due', text: t('frame.waiting') })
     else if (then === 'frame') void navigate(`/g/${gardenId}/places/${id}/frame`)

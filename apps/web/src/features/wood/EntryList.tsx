@@ -76,9 +76,9 @@ export function EntryList({ data, place, plant, on, canWrite, recorder }: EntryL
   ) // prettier-ignore
 }
 
-/** Keys of entry kinds hold dots, which i18next would read as a path. */
-export function entryWords(t: TFunction, units: Units, entry: JournalEntry): string {
-  const words = (values: Record<string, string> = {}) => t(`entry.${entry.kind}`.replace('entry.', 'entry:'), { ...values, keySeparator: ':', nsSeparator: '\n' })
+/** What an entry says, in a few words. */
+function entryWords(t: TFunction, units: Units, entry: JournalEntry): string {
+  const words = (values: Record<string, string> = {}) => t(`entry.${entry.kind}`, values)
   switch (entry.kind) {
     case 'stem.drawn':
       return words({ part: t(`wood.parts.${entry.body.part}`) })

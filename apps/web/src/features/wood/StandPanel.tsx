@@ -10,6 +10,7 @@ import { plantWants } from '../../plan/plant-wants.ts'
 import { Pick } from '../../ui/Choice.tsx'
 import { Field } from '../../ui/Field.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
+import { refusalWords } from '../../ui/refusal.ts'
 import { Message } from '../../ui/Message.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import type { WoodBenchData } from './use-bench.ts'
@@ -54,7 +55,11 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
     if (outcome.kind === 'saved') onDone(id)
     else
       setTrouble(
-        outcome.kind === 'waiting' ? t('frame.waiting') : outcome.kind === 'refused' ? outcome.message : '',
+        outcome.kind === 'waiting'
+          ? t('frame.waiting')
+          : outcome.kind === 'refused'
+            ? refusalWords(t, outcome)
+            : '',
       )
   }
   const facts = [t(`hold.${kind.holds}`), t(`light.${kind.light}`), t(`prunedAt.${kind.prunedAt}`)]

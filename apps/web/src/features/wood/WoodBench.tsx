@@ -1,12 +1,7 @@
-import type { Place, Plant } from '@klados/contract'
-import { drawFrame, drawWall, drawWood } from '@klados/core/drawing'
-import type { DisplayList, Mark, TieMark } from '@klados/core/drawing'
-import { polylineLengthM } from '@klados/core/geometry'
+import type { Place } from '@klados/contract'
 import type { Point } from '@klados/core/geometry'
-import { findKind } from '@klados/core/kinds'
-import { snapPoint, stemDiameterMm } from '@klados/core/wood'
-import type { Stem, Tie } from '@klados/core/wood'
-import { useMemo, useState } from 'react'
+import { snapPoint } from '@klados/core/wood'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, Navigate, useParams, useSearchParams } from 'react-router'
 import { usePlacesQuery } from '../../data/api.ts'
@@ -15,23 +10,25 @@ import { useCanWrite } from '../../data/garden-access.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { Elevation } from '../../elevation/Elevation.tsx'
 import type { Hit } from '../../elevation/Elevation.tsx'
-import { Choice, Pick } from '../../ui/Choice.tsx'
+import { Choice } from '../../ui/Choice.tsx'
 import { Loading, Message } from '../../ui/Message.tsx'
 import { Slip } from '../../ui/Slip.tsx'
-import { useUnits } from '../../ui/units.tsx'
 import { DrawPanel } from './DrawPanel.tsx'
 import type { StemTraits } from './DrawPanel.tsx'
 import { EntryList } from './EntryList.tsx'
 import { Figures } from './Figures.tsx'
+import { newStemEntry } from './new-stem.ts'
 import { Rings } from './Rings.tsx'
 import { StandPanel } from './StandPanel.tsx'
 import { StemPanel } from './StemPanel.tsx'
 import { TiePanel } from './TiePanel.tsx'
+import { useBenchDrawing } from './use-bench-drawing.ts'
 import { useWoodBench } from './use-bench.ts'
 import type { WoodBenchData } from './use-bench.ts'
 import { useRecorder } from './use-recorder.ts'
-import { newStemEntry } from './new-stem.ts'
+import { WoodList } from './WoodList.tsx'
 
+/** The wood bench of a place; `?on=` opens it on a day, `?tie=` at a tie. */
 export function WoodBench() {
   const { gardenId, placeId } = useParams() as { gardenId: string; placeId: string }
   const { t } = useTranslation()
@@ -43,10 +40,10 @@ export function WoodBench() {
   const status = useAppSelector((state) => state.journal.status)
   if (!places || status === 'empty' || status === 'reading') return <Loading>{t('app.loading')}</Loading>
   if (!place) return <Navigate replace to={`/g/${gardenId}/places`} />
-  return <Room key={place.id} gardenId={gardenId} place={place} on={on} onDay={setOn} today={today} />
+  return <Loaded key={place.id} gardenId={gardenId} place={place} on={on} onDay={setOn} today={today} />
 }
 
-interface RoomProps {
+interface BenchProps {
   readonly gardenId: string
   readonly place: Place
   readonly on: string
@@ -58,15 +55,16 @@ type Tool = 'choose' | 'draw' | 'stand'
 const SNAP_PX = 10
 const FOOT_Y_M = 0
 
-function Room({ gardenId, place, on, onDay, today }: RoomProps) {
+function Loaded(props: BenchProps) {
+  const { gardenId, place, on } = props
   const data = useWoodBench(gardenId, place, on)
   const { t } = useTranslation()
   if (!data) return <Loading>{t('app.loading')}</Loading>
-  return <Tools gardenId={gardenId} place={place} on={on} onDay={onDay} today={today} data={data} />
+  return <Bench {...props} data={data} />
 }
 
 /** The wood bench: the plant on its frame, any day of its life; draw, tie, cut, all of it into the journal. */
-function Tools({ gardenId, place, on, onDay, today, data }: RoomProps & { data: WoodBenchData }) {
+function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data: WoodBenchData }) {
   const { t } = useTranslation()
   const canWrite = useCanWrite(gardenId)
   const recorder = useRecorder()
@@ -80,7 +78,7 @@ function Tools({ gardenId, place, on, onDay, today, data }: RoomProps & { data: 
   const [hover, setHover] = useState<Point | null>(null)
   const [standAtM, setStandAtM] = useState<number | null>(null)
   const [traits, setTraits] = useState<StemTraits>({ part: 'arm', ageSeasons: 0, diameterMm: 8 })
-  const list = useList(place, data, on, standAtM)
+  const list = useBenchDrawing(place, data, on, standAtM)
   const stem = chosen?.kind === 'wood' ? data.state.stems.get(chosen.id) : undefined
   const tie = chosen?.kind === 'tie' ? data.state.ties.get(chosen.id) : undefined
   const plant = data.plants.find(
@@ -110,9 +108,7 @@ function Tools({ gardenId, place, on, onDay, today, data }: RoomProps & { data: 
     if (points.length < 2) return
     const drawn = newStemEntry(points, traits, { place, plants: data.plants, stems: data.stems, plantId, on })
     if (drawn) {
-      recorder.write(t('entry.stem.drawn', { part: t(`wood.parts.${traits.part}`), keySeparator: '\n' }), [
-        drawn.entry,
-      ])
+      recorder.write(t('entry.stem.drawn', { part: t(`wood.parts.${traits.part}`) }), [drawn.entry])
       setChosen({ kind: 'wood', id: drawn.stemId })
     }
     pickTool('choose')
@@ -189,110 +185,5 @@ function Tools({ gardenId, place, on, onDay, today, data }: RoomProps & { data: 
         </Slip>
       </div>
     </div>
-  ) // prettier-ignore
-}
-
-function useList(place: Place, data: WoodBenchData, on: string, standAtM: number | null): DisplayList {
-  const { plants, frames, stems, ties, hemisphere, urgencies } = data
-  return useMemo(() => {
-    const kinds = new Map(plants.map((plant: Plant) => [plant.id, plant.body.kindId]))
-    const tieState = (tie: Tie): TieMark => {
-      const urgency = urgencies.get(tie.id)
-      return urgency === 'overdue' || urgency === 'due' ? urgency : 'sound'
-    }
-    const feet: Mark[] = plants
-      .filter((plant) => plant.body.plantedOn <= on)
-      .map((plant) => ({
-        kind: 'foot',
-        id: plant.id,
-        at: { xM: plant.body.xM, yM: 0 },
-        label: plant.body.name,
-      }))
-    const shown = new Set(plants.filter((plant) => plant.body.plantedOn <= on).map((plant) => plant.id))
-    return [
-      ...drawWall(place.body),
-      ...frames.flatMap((frame) => drawFrame(frame)),
-      ...drawWood(
-        stems.filter((stem) => shown.has(stem.plantId)),
-        ties.filter((tie) => shown.has(tie.plantId)),
-        { on, hemisphere, kindOf: (id) => kinds.get(id) ?? '', tieState },
-      ),
-      ...feet,
-      ...(standAtM === null
-        ? []
-        : [{ kind: 'foot' as const, id: 'standing', at: { xM: standAtM, yM: 0 }, label: '' }]),
-    ]
-  }, [place, plants, frames, stems, ties, hemisphere, urgencies, on, standAtM])
-}
-
-interface WoodListProps {
-  readonly data: WoodBenchData
-  readonly chosen: Hit | null
-  readonly onChoose: (hit: Hit) => void
-  readonly on: string
-  readonly plantId: string | null
-  readonly onPlant: (id: string | null) => void
-}
-
-const MAIN_PARTS = new Set(['trunk', 'arm', 'cane', 'shoot'])
-
-/** The same wood as rows, so that all of it can be reached without a pointer; main wood first, spurs behind it. */
-function WoodList({ data, chosen, onChoose, on, plantId, onPlant }: WoodListProps) {
-  const { t } = useTranslation()
-  const units = useUnits()
-  const names = new Map(data.plants.map((plant) => [plant.id, plant.body.name]))
-  const kinds = new Map(data.plants.map((plant) => [plant.id, findKind(plant.body.kindId)]))
-  const thicknessMm = (stem: Stem) => {
-    const kind = kinds.get(stem.plantId)
-    return kind ? stemDiameterMm(stem, kind, on, data.hemisphere) : stem.diameterMm
-  }
-  const rows = data.stems
-    .filter(
-      (stem) =>
-        stem.removedOn === null && names.has(stem.plantId) && (plantId === null || stem.plantId === plantId),
-    )
-    .sort((a, b) => Number(MAIN_PARTS.has(b.part)) - Number(MAIN_PARTS.has(a.part)))
-  return (
-    <section className="min-w-0">
-      <div className="mb-1 flex flex-wrap items-end gap-4">
-        <h2>{t('wood.stems')}</h2>
-        <p className="flex-1 text-slate max-sm:basis-full">{t('wood.chooseHint')}</p>
-        {data.plants.length > 1 && (
-          <div className="w-48">
-            <Pick label={t('wood.plant')} value={plantId ?? ''} options={[{ value: '', label: t('wood.allPlants') }, ...data.plants.map((plant) => ({ value: plant.id, label: plant.body.name }))]} onChange={(id) => onPlant(id === '' ? null : id)} />
-          </div>
-        )}
-      </div>
-      {rows.length === 0 ? (
-        <p className="text-slate">{t('wood.noStems')}</p>
-      ) : (
-        <div className="max-h-52 overflow-y-auto" tabIndex={0} role="region" aria-label={t('wood.stems')}>
-          <table className="w-full text-left">
-            <thead className="text-[13px] text-slate">
-              <tr>
-                <th className="font-normal" scope="col">{t('wood.part')}</th>
-                <th className="font-normal" scope="col">{t('wood.plant')}</th>
-                <th className="text-right font-normal" scope="col">{t('wood.thickness')}</th>
-                <th className="text-right font-normal" scope="col">{t('wood.length')}</th>
-                <th className="text-right font-normal" scope="col">{t('wood.ties')}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((stem) => (
-                <tr key={stem.id} className={chosen?.id === stem.id ? 'bg-wash' : ''}>
-                  <td>
-                    <button type="button" className="min-h-6 underline decoration-faint underline-offset-4" aria-pressed={chosen?.id === stem.id} onClick={() => onChoose({ kind: 'wood', id: stem.id })}>{t(`wood.parts.${stem.part}`)}</button>
-                  </td>
-                  <td>{names.get(stem.plantId)}</td>
-                  <td className="text-right">{units.length(thicknessMm(stem) / 1000, 'fine')}</td>
-                  <td className="text-right">{units.length(polylineLengthM(stem.points))}</td>
-                  <td className="text-right">{data.ties.filter((tie) => tie.stemId === stem.id && tie.endedOn === null).length || ''}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
-      )}
-    </section>
   ) // prettier-ignore
 }

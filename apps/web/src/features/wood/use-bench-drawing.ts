@@ -1,0 +1,45 @@
+import type { Place } from '@klados/contract'
+import { drawFrame, drawWall, drawWood } from '@klados/core/drawing'
+import type { DisplayList, Mark, TieMark } from '@klados/core/drawing'
+import type { Tie } from '@klados/core/wood'
+import { useMemo } from 'react'
+import type { WoodBenchData } from './use-bench.ts'
+
+/** Everything on the wood bench's sheet: wall, wires, wood and ties of the day, plants at the foot. */
+export function useBenchDrawing(
+  place: Place,
+  data: WoodBenchData,
+  on: string,
+  standAtM: number | null,
+): DisplayList {
+  const { plants, frames, stems, ties, hemisphere, urgencies } = data
+  return useMemo(() => {
+    const kinds = new Map(plants.map((plant) => [plant.id, plant.body.kindId]))
+    const tieState = (tie: Tie): TieMark => {
+      const urgency = urgencies.get(tie.id)
+      return urgency === 'overdue' || urgency === 'due' ? urgency : 'sound'
+    }
+    const feet: Mark[] = plants
+      .filter((plant) => plant.body.plantedOn <= on)
+      .map((plant) => ({
+        kind: 'foot',
+        id: plant.id,
+        at: { xM: plant.body.xM, yM: 0 },
+        label: plant.body.name,
+      }))
+    const shown = new Set(plants.filter((plant) => plant.body.plantedOn <= on).map((plant) => plant.id))
+    return [
+      ...drawWall(place.body),
+      ...frames.flatMap((frame) => drawFrame(frame)),
+      ...drawWood(
+        stems.filter((stem) => shown.has(stem.plantId)),
+        ties.filter((tie) => shown.has(tie.plantId)),
+        { on, hemisphere, kindOf: (id) => kinds.get(id) ?? '', tieState },
+      ),
+      ...feet,
+      ...(standAtM === null
+        ? []
+        : [{ kind: 'foot' as const, id: 'standing', at: { xM: standAtM, yM: 0 }, label: '' }]),
+    ]
+  }, [place, plants, frames, stems, ties, hemisphere, urgencies, on, standAtM])
+}

@@ -1,0 +1,43 @@
+import type { Place, Plant } from '@klados/contract'
+import { makeFrame } from '@klados/core/frame'
+import { describe, expect, it } from 'vitest'
+import { sampleDesign, sampleWall } from '../sample/sample-wall.ts'
+import { plantWants } from './plant-wants.ts'
+import { pieceLetter } from './words.ts'
+
+const head = { version: 1, isRemoved: false, note: '', savedAt: '', savedBy: '' }
+const place: Place = { ...head, id: 'place', body: { ...sampleWall, avoid: [], name: 'Wall', kind: 'wall', facingDeg: 180, surface: 'brick' } } // prettier-ignore
+const plant = (startNodeId: string | null, rest: Partial<Plant> = {}): Plant => ({
+  ...head,
+  id: `plant ${startNodeId}`,
+  body: { placeId: 'place', name: 'P', kindId: 'pear', xM: 1, startNodeId, plantedOn: '2024-01-01' },
+  ...rest,
+})
+
+describe('what a pattern wants', () => {
+  const diamonds = makeFrame(sampleWall, sampleDesign.pattern, sampleDesign)
+  const tiers = makeFrame(
+    sampleWall,
+    { kind: 'tiers', heightsM: [0.5, 1], maxSupportSpacingM: 2 },
+    sampleDesign,
+  )
+
+  it('is a plant at each start node, and the nodes without one are named', () => {
+    const wants = plantWants(place, diamonds, [plant('c0.0'), plant('c0.1', { isRemoved: true })])
+    expect(wants).toMatchObject({ want: 12, have: 1 })
+    expect(wants.freeNodes.map((node) => node.id)).toContain('c0.1')
+    expect(wants.freeNodes).toHaveLength(11)
+  })
+
+  it('is as many as the kind’s spacing allows where wires have no start', () => {
+    expect(plantWants(place, tiers, [plant(null)])).toEqual({ want: 2, have: 1, freeNodes: [] })
+    expect(plantWants(place, tiers, [], 'raspberry').want).toBe(18)
+    expect(plantWants(place, tiers, [])).toMatchObject({ want: 0, have: 0 })
+  })
+})
+
+describe('letters of pieces', () => {
+  it('go on after Z', () => {
+    expect([0, 25, 26, 51, 52, 701, 702].map(pieceLetter)).toEqual(['A', 'Z', 'AA', 'AZ', 'BA', 'ZZ', 'AAA'])
+  })
+})
