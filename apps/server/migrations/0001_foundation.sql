@@ -115,31 +115,33 @@ create function append_entries(in_garden uuid, in_account uuid, in_entries jsonb
 returns table (id uuid, seq bigint) language plpgsql as $$
 declare
   last bigint;
-  added bigint;
 begin
   select g.journal_seq into last from garden g where g.garden_id = in_garden for update;
-  insert into entry
-    (garden_id, seq, entry_id, place_id, plant_id, kind, at, recorded_at, written_by, supersedes, body)
-  select in_garden, last + row_number() over (order by fresh.n), fresh.entry_id, fresh.place_id, fresh.plant_id,
-    fresh.kind, fresh.at, fresh.recorded_at, in_account, fresh.supersedes, fresh.body
-  from (
-    select distinct on (e.entry_id) e.*
-    from jsonb_to_recordset(in_entries) as e (
-      entry_id uuid, place_id uuid, plant_id uuid, kind text, at text, recorded_at timestamptz, supersedes uuid,
-      body jsonb, n integer
-    )
-    where not exists (select from entry old where old.garden_id = in_garden and old.entry_id = e.entry_id)
-    order by e.entry_id, e.n
-  ) as fresh;
-  get diagnostics added = row_count;
-  if added > 0 then
-    update garden g set journal_seq = last + added where g.garden_id = in_garden;
-  end if;
+  -- A statement of its own after the lock, so that it sees what was committed while it waited.
   return query
-    select e.entry_id, e.seq from entry e
-    where e.garden_id = in_garden
-      and e.entry_id = any (select (one ->> 'entry_id')::uuid from jsonb_array_elements(in_entries) as one)
-    order by e.seq;
+    with sent as materialized (
+      select distinct on (e.entry_id) e.*
+      from jsonb_to_recordset(in_entries) as e (
+        entry_id uuid, place_id uuid, plant_id uuid, kind text, at text, recorded_at timestamptz, supersedes uuid,
+        body jsonb, n integer
+      )
+      order by e.entry_id, e.n
+    ), known as materialized (
+      select e.entry_id, e.seq from entry e
+      where e.garden_id = in_garden and e.entry_id = any (select sent.entry_id from sent)
+    ), added as (
+      insert into entry
+        (garden_id, seq, entry_id, place_id, plant_id, kind, at, recorded_at, written_by, supersedes, body)
+      select in_garden, last + row_number() over (order by sent.n), sent.entry_id, sent.place_id, sent.plant_id,
+        sent.kind, sent.at, sent.recorded_at, in_account, sent.supersedes, sent.body
+      from sent
+      where sent.entry_id not in (select known.entry_id from known)
+      returning entry.entry_id, entry.seq
+    ), counted as (
+      update garden g set journal_seq = last + (select count(*) from added)
+      where g.garden_id = in_garden and exists (select from added)
+    )
+    select * from known union all select * from added order by 2;
 end $$;
 
 grant usage on schema public to klados_app;

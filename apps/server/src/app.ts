@@ -6,29 +6,16 @@ import rateLimit from '@fastify/rate-limit'
 import serveStatic from '@fastify/static'
 import swagger from '@fastify/swagger'
 import Fastify from 'fastify'
-import type { FastifyBaseLogger, FastifyInstance, RawReplyDefaultExpression, RawRequestDefaultExpression, RawServerDefault } from 'fastify' // prettier-ignore
+import type { FastifyInstance } from 'fastify'
 import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod'
 import type { ZodTypeProvider } from 'fastify-type-provider-zod'
-import type { Pool } from 'pg'
 import { useAccess } from './access.ts'
 import { accountRoutes } from './accounts/routes.ts'
 import { documentRoutes } from './documents/routes.ts'
+import type { App, AppOptions } from './area.ts'
 import { AppError, useErrorShape } from './errors.ts'
 import { gardenRoutes } from './gardens/routes.ts'
 import { journalRoutes } from './journal/routes.ts'
-
-export interface AppOptions {
-  readonly pool: Pool
-  readonly hasDemo: boolean
-  /** Folder of the built web app; without one only the API is served. */
-  readonly webRoot?: string
-  readonly signInsPerMinute: number
-  readonly requestsPerMinute: number
-  readonly logLevel: 'warn' | 'info' | 'silent'
-}
-
-export type App = FastifyInstance<RawServerDefault, RawRequestDefaultExpression, RawReplyDefaultExpression, FastifyBaseLogger, ZodTypeProvider> // prettier-ignore
-export type Area = (app: App, options: AppOptions) => Promise<void>
 
 const BODY_LIMIT_BYTES = 1024 * 1024
 

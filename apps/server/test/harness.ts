@@ -4,7 +4,7 @@ import pg from 'pg'
 import { v7 as uuidv7 } from 'uuid'
 import { inject } from 'vitest'
 import { buildApp } from '../src/app.ts'
-import type { App } from '../src/app.ts'
+import type { App } from '../src/area.ts'
 import { migrate } from '../src/database/migrate.ts'
 import { createAppPool } from '../src/database/pool.ts'
 

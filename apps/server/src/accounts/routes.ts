@@ -6,7 +6,7 @@ import { inTransaction } from '../database/transaction.ts'
 import { findDemoGrower } from '../demo/queries.ts'
 import { AppError } from '../errors.ts'
 import { createGarden } from '../gardens/queries.ts'
-import type { Area } from '../app.ts'
+import type { Area } from '../area.ts'
 import { hashPassword, passwordFits } from './password.ts'
 import {
   deleteSession,

@@ -1,7 +1,7 @@
 import { frameSchema, idSchema, placeSchema, plantSchema, saveFrameSchema, savePlaceSchema, savePlantSchema } from '@klados/contract' // prettier-ignore
 import { z } from 'zod'
 import { caller } from '../access.ts'
-import type { App, Area } from '../app.ts'
+import type { App, Area } from '../area.ts'
 import { inGarden } from '../database/transaction.ts'
 import { AppError } from '../errors.ts'
 import type { Pool } from 'pg'

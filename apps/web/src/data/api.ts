@@ -1,4 +1,4 @@
-import type { FrameBody, FrameDocument, Garden, GardenSettings, Place, Plant, Role, Session, SignIn, SignUp } from '@klados/contract' // prettier-ignore
+import type { FrameDocument, Garden, GardenSettings, Place, Plant, Role, Session, SignIn, SignUp } from '@klados/contract' // prettier-ignore
 import { createApi } from '@reduxjs/toolkit/query/react'
 import type { BaseQueryFn } from '@reduxjs/toolkit/query/react'
 import { Refusal, request } from './request.ts'
@@ -102,7 +102,10 @@ export const api = createApi({
   }),
 })
 
-export type { FrameBody }
+/** The part of the store in which server data lies. */
+export interface WithApi {
+  readonly api: ReturnType<typeof api.reducer>
+}
 export const {
   useSessionQuery,
   useSignUpMutation,

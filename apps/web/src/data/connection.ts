@@ -1,10 +1,11 @@
 import { createSlice } from '@reduxjs/toolkit'
-import type { PayloadAction } from '@reduxjs/toolkit'
+import type { PayloadAction, ThunkDispatch, UnknownAction } from '@reduxjs/toolkit'
 import { openJournal } from './journal.ts'
+import type { WithJournal } from './journal.ts'
 import { api } from './api.ts'
+import type { WithApi } from './api.ts'
 import { onReachable, onSignedOut, request } from './request.ts'
 import { sendSaves } from './saves.ts'
-import type { AppStore } from './store.ts'
 
 const slice = createSlice({
   name: 'connection',
@@ -13,10 +14,15 @@ const slice = createSlice({
 })
 export const connectionReducer = slice.reducer
 
+interface WatchedStore {
+  readonly getState: () => WithJournal & { readonly connection: { readonly isAway: boolean } }
+  readonly dispatch: ThunkDispatch<WithApi & WithJournal, undefined, UnknownAction>
+}
+
 const ASK_AGAIN_MS = 2000
 
 /** Watches whether the server answers; while it does not, asks now and then, and sends what waits once it is back. */
-export function watchConnection(store: AppStore): void {
+export function watchConnection(store: WatchedStore): void {
   // The session is asked for anew and found to be nobody's: the door opens, drafts and outbox stay on this machine.
   onSignedOut(() => store.dispatch(api.util.invalidateTags(['Session'])))
   let timer: ReturnType<typeof setTimeout> | undefined

@@ -4,12 +4,17 @@ import { replay } from '@klados/core/journal'
 import type { EntryBodies, EntryKind, JournalEntry } from '@klados/core/journal'
 import type { CalendarDate } from '@klados/core/season'
 import { createSelector, createSlice } from '@reduxjs/toolkit'
-import type { PayloadAction } from '@reduxjs/toolkit'
+import type { Action, PayloadAction, ThunkAction } from '@reduxjs/toolkit'
 import { v7 as uuidv7 } from 'uuid'
 import { todayHere } from './dates.ts'
 import { dropEntries, keepEntries, keptEntries } from './outbox.ts'
 import { Refusal, ServerAway, request } from './request.ts'
-import type { AppThunk, RootState } from './store.ts'
+
+/** The part of the store that this file reads and writes. */
+export interface WithJournal {
+  readonly journal: JournalState
+}
+type JournalThunk<R> = ThunkAction<R, WithJournal, undefined, Action>
 
 interface JournalState {
   readonly gardenId: string | null
@@ -72,7 +77,7 @@ export const { refusalSeen } = slice.actions
 
 /** Reads the garden's journal from the start, or what is new since the last reading. */
 export const openJournal =
-  (gardenId: string): AppThunk<Promise<void>> =>
+  (gardenId: string): JournalThunk<Promise<void>> =>
   async (dispatch, getState) => {
     if (getState().journal.gardenId !== gardenId) {
       dispatch(slice.actions.opened({ gardenId, outbox: await keptEntries(gardenId).catch(() => []) }))
@@ -81,7 +86,7 @@ export const openJournal =
     await dispatch(sendOutbox())
   }
 
-const readOn = (): AppThunk<Promise<void>> => async (dispatch, getState) => {
+const readOn = (): JournalThunk<Promise<void>> => async (dispatch, getState) => {
   const { gardenId } = getState().journal
   try {
     for (;;) {
@@ -100,7 +105,7 @@ const readOn = (): AppThunk<Promise<void>> => async (dispatch, getState) => {
 let isSending = false
 
 /** Sends what waits, oldest first. Refused entries leave the queue, or nothing behind them would ever be sent. */
-export const sendOutbox = (): AppThunk<Promise<void>> => async (dispatch, getState) => {
+export const sendOutbox = (): JournalThunk<Promise<void>> => async (dispatch, getState) => {
   if (isSending) return
   isSending = true
   try {
@@ -145,7 +150,7 @@ export type NewEntry = {
 
 /** Writes entries into the journal: seen at once, kept in the outbox until the server has them. Answers their ids. */
 export const record =
-  (news: readonly NewEntry[]): AppThunk<string[]> =>
+  (news: readonly NewEntry[]): JournalThunk<string[]> =>
   (dispatch, getState) => {
     const now = new Date()
     const entries = news.map(
@@ -170,8 +175,8 @@ export const record =
     return entries.map((entry) => entry.id)
   }
 
-const selectStored = (state: RootState) => state.journal.entries
-const selectOutbox = (state: RootState) => state.journal.outbox
+const selectStored = (state: WithJournal) => state.journal.entries
+const selectOutbox = (state: WithJournal) => state.journal.outbox
 export const selectEntries = createSelector(
   [selectStored, selectOutbox],
   (stored, outbox): JournalEntry[] => [...stored, ...outbox],

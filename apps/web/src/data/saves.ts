@@ -1,13 +1,15 @@
 import type { FrameBody, FrameDocument, Place, PlaceBody, Plant, PlantBody } from '@klados/contract'
 import { v7 as uuidv7 } from 'uuid'
 import { createSlice } from '@reduxjs/toolkit'
-import type { PayloadAction } from '@reduxjs/toolkit'
+import type { Action, PayloadAction, ThunkAction } from '@reduxjs/toolkit'
 import { api } from './api.ts'
+import type { WithApi } from './api.ts'
 import { settled } from './drafts.ts'
 import { dropSave, keepSave, keptSaves } from './outbox.ts'
 import type { WaitingSave } from './outbox.ts'
 import { Refusal, ServerAway, request } from './request.ts'
-import type { AppThunk } from './store.ts'
+
+type SavesThunk<R = void> = ThunkAction<R, WithApi, undefined, Action>
 
 interface Kinds {
   places: { body: PlaceBody; document: Place }
@@ -58,7 +60,7 @@ export const saveDocument =
       note?: string
       isRemoved?: boolean
     },
-  ): AppThunk<Promise<SaveOutcome<Kinds[A]['document']>>> =>
+  ): SavesThunk<Promise<SaveOutcome<Kinds[A]['document']>>> =>
   async (dispatch) => {
     const waiting: WaitingSave = {
       documentId: document.id,
@@ -91,7 +93,7 @@ export const saveDocument =
   }
 
 /** Sends the saves that wait, each as it was made. */
-export const sendSaves = (): AppThunk<Promise<void>> => async (dispatch) => {
+export const sendSaves = (): SavesThunk<Promise<void>> => async (dispatch) => {
   for (const waiting of await keptSaves().catch(() => [])) {
     try {
       const { version } = await request<{ version: number }>('PUT', waiting.path, waiting.save)
@@ -111,7 +113,7 @@ function upsert<A extends DocumentArea>(
   area: A,
   gardenId: string,
   stored: Kinds[A]['document'],
-): AppThunk<void> {
+): SavesThunk<void> {
   return (dispatch) => {
     const put = (list: { id: string }[]) => {
       const at = list.findIndex((one) => one.id === stored.id)
@@ -124,6 +126,6 @@ function upsert<A extends DocumentArea>(
 }
 
 /** Asks anew for frames after somebody else's version was chosen. */
-export const refetchFrames = (): AppThunk => (dispatch) => {
+export const refetchFrames = (): SavesThunk => (dispatch) => {
   dispatch(api.util.invalidateTags(['Frame']))
 }

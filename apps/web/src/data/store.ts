@@ -1,5 +1,4 @@
 import { configureStore } from '@reduxjs/toolkit'
-import type { Action, ThunkAction } from '@reduxjs/toolkit'
 import { useDispatch, useSelector } from 'react-redux'
 import { api } from './api.ts'
 import { connectionReducer } from './connection.ts'
@@ -22,8 +21,7 @@ export function createStore() {
   })
 }
 
-export type AppStore = ReturnType<typeof createStore>
-export type RootState = ReturnType<AppStore['getState']>
-export type AppThunk<R = void> = ThunkAction<R, RootState, undefined, Action>
+type AppStore = ReturnType<typeof createStore>
+type RootState = ReturnType<AppStore['getState']>
 export const useAppDispatch = useDispatch.withTypes<AppStore['dispatch']>()
 export const useAppSelector = useSelector.withTypes<RootState>()

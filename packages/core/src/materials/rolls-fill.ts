@@ -15,6 +15,12 @@ export type FillResult =
   | { readonly kind: 'impossible' }
   | { readonly kind: 'unknown' }
 
+/**
+ * Which filling of a roll is tried first: the one that wastes least, or the one with the longest pieces that wastes no
+ * more than its share, which keeps the short pieces for the last rolls. Where one fails the other often does not.
+ */
+export type FillOrder = 'least-waste' | 'long-first'
+
 /** Steps left to the search. */
 export interface Budget {
   steps: number
@@ -30,6 +36,7 @@ interface Search {
   readonly left: number[]
   readonly rolls: number[]
   readonly budget: Budget
+  readonly order: FillOrder
   readonly filled: FilledRoll[]
   isProof: boolean
 }
@@ -43,6 +50,7 @@ export function fillRolls(
   pieces: readonly FillPiece[],
   rollLengths: readonly number[],
   rollCounts: readonly number[],
+  order: FillOrder,
   budget: Budget,
 ): FillResult {
   const search: Search = {
@@ -51,6 +59,7 @@ export function fillRolls(
     left: pieces.map((p) => p.quantity),
     rolls: [...rollCounts],
     budget,
+    order,
     filled: [],
     isProof: true,
   }
@@ -81,6 +90,16 @@ function complete(search: Search, wasteLeft: number): boolean {
     search.rolls[s]!++
   }
   return false
+}
+
+/** Fillings in the order in which the search tries them. */
+function inOrder(found: readonly Filling[], search: Search, wasteLeft: number): Filling[] {
+  const byWaste = (a: Filling, b: Filling) => a.waste - b.waste
+  if (search.order === 'least-waste') return [...found].sort(byWaste)
+  // As found, long pieces come before short ones; kept so while a filling wastes no more than this roll's share.
+  const share = wasteLeft / search.rolls.reduce((sum, n) => sum + n, 1)
+  const fair = found.filter((filling) => filling.waste <= share)
+  return [...fair, ...found.filter((filling) => filling.waste > share).sort(byWaste)]
 }
 
 interface Filling {
@@ -127,10 +146,10 @@ function fillingsOf(search: Search, stock: number, first: number, wasteLeft: num
 
   extend(first, search.rollLengths[stock]! - lengths[first]!)
   search.budget.steps -= steps
-  found.sort((a, b) => a.waste - b.waste)
-  if (found.length > FILLINGS_PER_ROLL) {
+  const ordered = inOrder(found, search, wasteLeft)
+  if (ordered.length > FILLINGS_PER_ROLL) {
     search.isProof = false
-    found.length = FILLINGS_PER_ROLL
+    ordered.length = FILLINGS_PER_ROLL
   }
-  return found
+  return ordered
 }

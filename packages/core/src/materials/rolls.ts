@@ -34,11 +34,11 @@ export interface CuttingPlan {
 
 const UNITS_PER_M = 1e6
 /**
- * Search steps for one mix of rolls: a quick look at each mix first, then a thorough one at those cheaper than the best
- * found. Steps, not seconds, so that a plan can be repeated.
+ * Search steps for one mix of rolls: a quick look at each mix first, then a thorough one, in another
+ * order, at those cheaper than the best found. Steps, not seconds, so that a plan can be repeated.
  */
-const QUICK_STEPS = 60_000
-const THOROUGH_STEPS = 400_000
+const QUICK_STEPS = 40_000
+const THOROUGH_STEPS = 150_000
 /** Mixes that may end undecided before the search is content with the plan to beat. */
 const MAX_UNDECIDED = 8
 const MAX_MIXES = 20_000
@@ -57,7 +57,9 @@ export function cutFromRolls(demands: readonly PieceDemand[], sizes: readonly Ro
   let undecided: Mix[] = []
   for (const mix of mixesByCost(problem, costOf(problem, best))) {
     if (!mayHold(table, mix.counts)) continue
-    const result = fillRolls(problem.pieces, problem.lengths, mix.counts, { steps: QUICK_STEPS })
+    const result = fillRolls(problem.pieces, problem.lengths, mix.counts, 'least-waste', {
+      steps: QUICK_STEPS,
+    })
     if (result.kind === 'filled') {
       best = result.rolls
       break
@@ -67,7 +69,9 @@ export function cutFromRolls(demands: readonly PieceDemand[], sizes: readonly Ro
   undecided = undecided.filter((mix) => mix.cost < costOf(problem, best) - 1e-9)
   let leastCost = Infinity
   for (const mix of undecided) {
-    const result = fillRolls(problem.pieces, problem.lengths, mix.counts, { steps: THOROUGH_STEPS })
+    const result = fillRolls(problem.pieces, problem.lengths, mix.counts, 'long-first', {
+      steps: THOROUGH_STEPS,
+    })
     if (result.kind === 'filled') return toPlan(problem, demands, sizes, result.rolls, leastCost)
     if (result.kind === 'unknown') leastCost = Math.min(leastCost, mix.cost)
   }

@@ -20,6 +20,7 @@ import { Pick } from '../../ui/Choice.tsx'
 import { Slip } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { findingWords, problemWords } from '../../plan/words.ts'
+import type { Change } from './change.ts'
 import { Consequences } from './Consequences.tsx'
 import { Inputs } from './Inputs.tsx'
 import { Saving } from './Saving.tsx'
@@ -36,8 +37,6 @@ interface BenchProps {
 /** Keystrokes in one field, or one drag, within this time of each other are one step of undo. */
 const SAME_STEP_MS = 1500
 const STEP_M = { metric: 0.01, imperial: 0.0127 } as const
-
-export type Change = (what: string, design: Partial<FrameBody['design']>) => void
 
 /** The frame bench: measured inputs, the elevation that follows every keystroke, and the slip of consequences. */
 export function Bench({ gardenId, place, frameId, stored, draft, siblings }: BenchProps) {

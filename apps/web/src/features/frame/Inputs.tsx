@@ -10,7 +10,7 @@ import { Pick } from '../../ui/Choice.tsx'
 import { Field } from '../../ui/Field.tsx'
 import { ForceField } from '../../ui/ForceField.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
-import type { Change } from './Bench.tsx'
+import type { Change } from './change.ts'
 import { PatternInputs } from './PatternInputs.tsx'
 
 interface InputsProps {

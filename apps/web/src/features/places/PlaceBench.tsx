@@ -16,6 +16,7 @@ import { LengthField } from '../../ui/LengthField.tsx'
 import { refusalWords } from '../../ui/refusal.ts'
 import { Loading, Message } from '../../ui/Message.tsx'
 import { Spots } from './Spots.tsx'
+import type { Placing } from './Spots.tsx'
 
 const FACINGS = [0, 45, 90, 135, 180, 225, 270, 315]
 const SURFACES = ['brick', 'render', 'concrete', 'boards', 'posts'] as const
@@ -39,8 +40,6 @@ interface MeasuresProps {
   readonly placeId: string | null
   readonly start: PlaceBody
 }
-
-export type Placing = 'point' | 'vertical' | 'horizontal' | null
 
 /** The five figures that one measures first, and the spots where nothing may be drilled; the wall grows as they are typed. */
 function Measures({ gardenId, placeId, start }: MeasuresProps) {

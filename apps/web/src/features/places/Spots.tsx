@@ -3,7 +3,9 @@ import type { AvoidSpot } from '@klados/core/frame'
 import { useTranslation } from 'react-i18next'
 import { Field } from '../../ui/Field.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
-import type { Placing } from './PlaceBench.tsx'
+
+/** What the next click on the drawing puts there. */
+export type Placing = 'point' | 'vertical' | 'horizontal' | null
 
 interface SpotsProps {
   readonly wall: PlaceBody
