@@ -93,7 +93,9 @@ test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, 
     await page.mouse.click(at.x + at.width / 2 + 3, at.y + at.height / 2 - 2)
   }
   await expect(page.getByText(/^4 points, 2\.7\d m$/)).toBeVisible()
-  await page.getByRole('button', { name: 'End the stem' }).click()
+  // A double click on the last node ends the stem.
+  const last = (await page.locator('[data-node="s0.2"] circle').first().boundingBox())!
+  await page.mouse.click(last.x + last.width / 2 + 3, last.y + last.height / 2 - 2)
   await page.getByRole('button', { name: 'Tie at 2 crossings' }).click()
   await expect(page.getByText('Recorded: Tie at 2 crossings')).toBeVisible()
   await page.getByRole('button', { name: 'Undo Tie at 2 crossings' }).click()

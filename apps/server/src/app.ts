@@ -93,6 +93,8 @@ async function serveWeb(app: App, webRoot: string): Promise<void> {
     await web.register(serveStatic, {
       root: webRoot,
       wildcard: false,
+      // Else it would write its own cache-control over the one set below.
+      cacheControl: false,
       // Assets carry a hash of their content in their names; the page itself is asked for anew each time.
       setHeaders: (reply, path) => {
         void reply.setHeader('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache') // prettier-ignore

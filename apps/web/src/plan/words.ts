@@ -31,7 +31,6 @@ export function problemWords(t: TFunction, units: Units, error: CoreError): stri
     case 'core/not-finite':
       return t(`problem.${error.code}`, { field: d.field })
     case 'units/unknown-gauge':
-    case 'journal/unknown-wood':
       return t('problem.other', { message: error.message })
   }
 }

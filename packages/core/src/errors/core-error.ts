@@ -10,7 +10,6 @@ export const coreErrorCodes = {
   'materials/piece-longer-than-roll': 'A piece is longer than every roll on offer.',
   'materials/no-rolls': 'There is no roll to cut from.',
   'units/unknown-gauge': 'The gauge number is not in the table of that gauge system.',
-  'journal/unknown-wood': 'An entry names wood that is not on the plant at that time.',
 } as const
 
 export type CoreErrorCode = keyof typeof coreErrorCodes

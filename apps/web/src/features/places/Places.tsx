@@ -147,12 +147,17 @@ function usePlaceDrawing(
 
 function NoPlace({ add }: { add: React.ReactNode }) {
   const { t } = useTranslation()
+  const units = useUnits()
+  const text = t('places.emptyText', {
+    width: units.length(sampleWall.widthM),
+    height: units.length(sampleWall.usableHeightM),
+  })
   const { frame } = planFrame(sampleWall, 'brick', sampleDesign)
   return (
     <div className="flex max-w-4xl flex-col items-start gap-4">
       <h1>{t('places.empty')}</h1>
-      <p className="max-w-prose">{t('places.emptyText')}</p>
-      <StillElevation label={t('places.emptyText')} wall={sampleWall} surface="brick" list={[...drawWall(sampleWall), ...drawFrame(frame!)]} tapeAlong  />
+      <p className="max-w-prose">{text}</p>
+      <StillElevation label={text} wall={sampleWall} surface="brick" list={[...drawWall(sampleWall), ...drawFrame(frame!)]} tapeAlong  />
       {add}
     </div>
   ) // prettier-ignore

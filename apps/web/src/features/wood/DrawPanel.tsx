@@ -37,10 +37,8 @@ export function DrawPanel({ data, points, traits, onTraits, onAdd, onFinish, onC
     <section className="flex flex-col gap-2">
       <h2>{t('wood.tool.draw')}</h2>
       <p className="text-slate">{t('wood.drawHint')}</p>
-      <div className="grid grid-cols-2 gap-2">
         <Pick label={t('wood.part')} value={traits.part} options={stemParts.map((value) => ({ value, label: t(`wood.parts.${value}`) }))} onChange={(part) => set({ part: part as StemPart })} />
         <Pick label={t('wood.age')} value={String(traits.ageSeasons)} options={ages.map((age) => ({ value: String(age), label: age < 3 ? t(`wood.ages.${age as 0}`) : t('wood.ages.older', { count: age }) }))} onChange={(age) => set({ ageSeasons: Number(age) })} />
-      </div>
       <LengthField label={t('wood.thickness')} style="fine" maxM={1} valueM={traits.diameterMm / 1000} onChange={(m) => set({ diameterMm: m * 1000 })} />
       <p role="status" className="font-semibold">{t('wood.drawFrom', { count: points.length, length: units.length(polylineLengthM(points)) })}</p>
       <h3 className="text-slate">{t('wood.drawKeyboard')}</h3>

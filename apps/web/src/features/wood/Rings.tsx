@@ -16,6 +16,7 @@ interface RingsProps {
 const HEIGHT = 44
 /** A dormant season still takes up some of the band, or a winter's cuts would all fall on one line. */
 const CALENDAR_SHARE = 0.45
+const LEAST_GROWTH = 0.05
 
 /** Seasons as rings of a trunk seen edge-on, each as wide as its growth; entries are ticks in them; the slider rides on them. */
 export function Rings({ entries, hemisphere, on, today, onDay }: RingsProps) {
@@ -29,7 +30,9 @@ export function Rings({ entries, hemisphere, on, today, onDay }: RingsProps) {
   const place = useMemo(() => {
     const grownAt = (date: CalendarDate) => seasonsOfGrowth(date, hemisphere, false)
     const from = grownAt(start)
-    const grown = Math.max(1e-6, grownAt(today) - from)
+    const grown = grownAt(today) - from
+    // A band that lies wholly in the dormant season has no growth to be as wide as: then days alone count.
+    if (grown < LEAST_GROWTH) return (date: CalendarDate) => daysBetween(start, date) / total
     return (date: CalendarDate) =>
       CALENDAR_SHARE * (daysBetween(start, date) / total) +
       (1 - CALENDAR_SHARE) * ((grownAt(date) - from) / grown)

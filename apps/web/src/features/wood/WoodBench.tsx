@@ -1,4 +1,5 @@
 import type { Place } from '@klados/contract'
+import { distanceM } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
 import { snapPoint } from '@klados/core/wood'
 import { useState } from 'react'
@@ -53,6 +54,7 @@ interface BenchProps {
 
 type Tool = 'choose' | 'draw' | 'stand'
 const SNAP_PX = 10
+const SAME_SPOT_PX = 2
 const FOOT_Y_M = 0
 
 function Loaded(props: BenchProps) {
@@ -114,8 +116,13 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
     pickTool('choose')
   }
   const press = (at: Point, hit: Hit | null, pxPerM: number) => {
-    if (tool === 'draw') setPoints((old) => [...old, snap(at, pxPerM)])
-    else if (tool === 'stand')
+    if (tool === 'draw') {
+      const next = snap(at, pxPerM)
+      const last = points.at(-1)
+      // A second click on the same spot, as a double click gives, ends the stem.
+      if (last && distanceM(last, next) * pxPerM < SAME_SPOT_PX) finish()
+      else setPoints([...points, next])
+    } else if (tool === 'stand')
       setStandAtM(Math.min(place.body.widthM, Math.max(0, Math.round(at.xM * 1000) / 1000)))
     else setChosen(hit?.kind === 'node' ? null : hit)
   }

@@ -1,0 +1,95 @@
+import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { buildApp } from '../src/app.ts'
+import type { App } from '../src/area.ts'
+import { createAppPool } from '../src/database/pool.ts'
+import { signUp, startHarness } from './harness.ts'
+import type { Harness } from './harness.ts'
+
+let harness: Harness
+let app: App
+beforeAll(async () => {
+  harness = await startHarness()
+  const webRoot = mkdtempSync(join(tmpdir(), 'klados-web-'))
+  mkdirSync(join(webRoot, 'assets'))
+  writeFileSync(join(webRoot, 'index.html'), '<!doctype html><title>Klados</title>')
+  writeFileSync(join(webRoot, 'assets', 'main-abc.js'), 'export {}')
+  app = await buildApp({ pool: harness.pool, hasDemo: false, webRoot, signInsPerMinute: 100, requestsPerMinute: 1000, logLevel: 'silent' }) // prettier-ignore
+})
+afterAll(async () => {
+  await app.close()
+  await harness.close()
+})
+
+describe('the pages', () => {
+  it('are served at any address of the web app, fresh each time; assets may be kept for ever', async () => {
+    for (const url of ['/', '/sign-in', '/g/some-garden/places/x/wood?on=2026-01-01']) {
+      const reply = await app.inject({ url })
+      expect(reply.statusCode).toBe(200)
+      expect(reply.body).toContain('<title>Klados</title>')
+      expect(reply.headers['cache-control']).toBe('no-cache')
+    }
+    const asset = await app.inject({ url: '/assets/main-abc.js' })
+    expect(asset.headers['cache-control']).toContain('immutable')
+  })
+
+  it('are never the answer to a wrong address of the API, nor a way out of their folder', async () => {
+    expect((await app.inject({ url: '/api/nothing' })).json()).toMatchObject({
+      error: { code: 'route/not-found' },
+    })
+    for (const url of ['/../package.json', '/%2e%2e/%2e%2e/etc/passwd', '/assets/..%2f..%2fetc/passwd']) {
+      const reply = await app.inject({ url })
+      expect(reply.body).not.toContain('root:')
+      expect(reply.statusCode < 500).toBe(true)
+    }
+  })
+})
+
+describe('a database that is away', () => {
+  it('is a 503 in the one shape, not a crash', async () => {
+    const pool = createAppPool('postgres://nobody:x@127.0.0.1:9/none')
+    const lost = await buildApp({
+      pool,
+      hasDemo: false,
+      signInsPerMinute: 100,
+      requestsPerMinute: 1000,
+      logLevel: 'silent',
+    })
+    const reply = await lost.inject({ url: '/api/health' })
+    expect(reply.statusCode).toBe(503)
+    expect(reply.json()).toMatchObject({ error: { code: 'server/unavailable' } })
+    await lost.close()
+    await pool.end()
+  })
+})
+
+describe('garden settings', () => {
+  it('are the owner’s to change, within what a garden can be', async () => {
+    const owner = await signUp(app)
+    const put = (payload: object) =>
+      app.inject({
+        method: 'PUT',
+        url: `/api/gardens/${owner.gardenId}`,
+        headers: { cookie: owner.cookie },
+        payload,
+      })
+    expect((await put({ name: 'South', latitudeDeg: -41.3, currency: 'NZD' })).statusCode).toBe(204)
+    const garden = await app.inject({
+      url: `/api/gardens/${owner.gardenId}`,
+      headers: { cookie: owner.cookie },
+    })
+    expect(garden.json()).toMatchObject({ name: 'South', latitudeDeg: -41.3, currency: 'NZD', role: 'owner' })
+    expect((await put({ name: 'South', latitudeDeg: 141, currency: 'NZD' })).statusCode).toBe(400)
+    expect((await put({ name: 'South', latitudeDeg: 1, currency: 'dollars' })).statusCode).toBe(400)
+  })
+
+  it('make room for more than one garden of the same person', async () => {
+    const owner = await signUp(app)
+    const made = await app.inject({ method: 'POST', url: '/api/gardens', headers: { cookie: owner.cookie }, payload: { name: 'Allotment' } }) // prettier-ignore
+    expect(made.statusCode).toBe(201)
+    const { memberships } = (await app.inject({ url: '/api/session', headers: { cookie: owner.cookie } })).json<{ memberships: { gardenName: string }[] }>() // prettier-ignore
+    expect(memberships.map((m) => m.gardenName)).toEqual(['Allotment', 'Home'])
+  })
+})

@@ -1,0 +1,114 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { makeFrame } from '../frame/index.ts'
+import type { Wall } from '../frame/index.ts'
+import { distanceM } from '../geometry/index.ts'
+import type { Stem, Tie } from '../wood/index.ts'
+import { budsAlong, drawFrame, drawWall, drawWood } from './index.ts'
+import type { WoodView } from './index.ts'
+
+const wall: Wall = {
+  widthM: 4,
+  usableHeightM: 1.6,
+  firstForkM: 0.4,
+  viewingEnd: 'left',
+  avoid: [
+    { id: 'knot', kind: 'point', xM: 1, yM: 0.4, radiusM: 0.02, what: 'knot' },
+    { id: 'pipe', kind: 'band', axis: 'vertical', fromM: 3, toM: 3.1, what: 'pipe' },
+  ],
+}
+
+describe('a wall', () => {
+  it('is drawn with its ground, its first fork and every spot to avoid, inside its own outline', () => {
+    const list = drawWall(wall)
+    expect(list.filter((mark) => 'role' in mark && mark.role === 'spot')).toHaveLength(2)
+    expect(list.some((mark) => mark.kind === 'line' && mark.role === 'first-fork')).toBe(true)
+    for (const mark of list) {
+      if (mark.kind === 'area')
+        for (const p of mark.points) expect(p.xM >= 0 && p.xM <= 4 && p.yM <= 2).toBe(true)
+    }
+    expect(drawWall({ ...wall, firstForkM: 0 }).some((mark) => mark.kind === 'line')).toBe(false)
+  })
+})
+
+describe('a frame', () => {
+  it('is drawn as many wires and nodes as it has, each where it is and a moved one with where it should be', () => {
+    const frame = makeFrame(wall, { kind: 'tiers', heightsM: [0.4, 1], maxSupportSpacingM: 1 }, { moveToleranceM: 0.05, dragged: {} }) // prettier-ignore
+    const list = drawFrame(frame)
+    expect(list.filter((mark) => mark.kind === 'line')).toHaveLength(frame.runs.length)
+    const nodes = list.flatMap((mark) => (mark.kind === 'node' ? [mark] : []))
+    expect(nodes.map((mark) => mark.at)).toEqual(frame.nodes.map((node) => node.at))
+    const moved = nodes.filter((mark) => mark.state === 'moved')
+    expect(moved).toHaveLength(1)
+    expect(distanceM(moved[0]!.at, moved[0]!.ideal)).toBeCloseTo(moved[0]!.movedM, 12)
+  })
+})
+
+const stem = (id: string, rest: Partial<Stem> = {}): Stem => ({
+  id,
+  plantId: 'pear',
+  part: 'arm',
+  parentStemId: null,
+  points: [{ xM: 0, yM: 1 }, { xM: 1, yM: 1 }], // prettier-ignore
+  drawnOn: '2026-07-01',
+  ageAtDrawing: 0,
+  diameterMm: 8,
+  diameterOn: '2026-07-01',
+  cuts: [],
+  removedOn: null,
+  removedWhy: null,
+  ...rest,
+})
+const view = (on: string): WoodView => ({
+  on,
+  hemisphere: 'north',
+  kindOf: () => 'pear',
+  tieState: () => 'sound',
+})
+
+describe('wood', () => {
+  it('is told by its age: a shoot in summer, with buds in winter, without them from its second year', () => {
+    const ageOn = (on: string) => {
+      const [mark] = drawWood([stem('a')], [], view(on))
+      return mark?.kind === 'wood' ? [mark.age, mark.buds.length > 0] : []
+    }
+    expect(ageOn('2026-08-01')).toEqual(['shoot', false])
+    expect(ageOn('2026-12-01')).toEqual(['one-year', true])
+    expect(ageOn('2027-12-01')).toEqual(['two-year', false])
+    expect(ageOn('2029-12-01')).toEqual(['older', false])
+  })
+
+  it('lies with the young over the old, and without what was removed', () => {
+    const list = drawWood([stem('young'), stem('old', { ageAtDrawing: 5 }), stem('gone', { removedOn: '2026-07-02' })], [], view('2026-08-01')) // prettier-ignore
+    expect(list.map((mark) => ('id' in mark ? mark.id : ''))).toEqual(['old', 'young'])
+  })
+
+  it('carries the ties that are on, in the state they are in', () => {
+    const tie: Tie = {
+      id: 't', stemId: 'a', plantId: 'pear', at: { xM: 0.5, yM: 1 }, materialId: 'soft-jute', hitch: 'belt', supportDiameterMm: 2,
+      stemDiameterMm: 8, loopLengthMm: 60, madeOn: '2026-07-01', setOn: '2026-07-01', lookedOn: null, postponedUntil: null,
+      endedOn: null, endedWhy: null,
+    } // prettier-ignore
+    const list = drawWood([], [tie, { ...tie, id: 'off', endedOn: '2026-07-03' }], { ...view('2026-08-01'), tieState: () => 'overdue' }) // prettier-ignore
+    expect(list).toEqual([{ kind: 'tie', id: 't', at: tie.at, state: 'overdue' }])
+  })
+})
+
+describe('buds', () => {
+  it('sit an internode apart from the base on, on alternate sides', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.02, max: 0.3, noNaN: true }),
+        fc.double({ min: 0.1, max: 3, noNaN: true }),
+        (internodeM, lengthM) => {
+          const buds = budsAlong([{ xM: 0, yM: 0 }, { xM: lengthM, yM: 0 }], internodeM) // prettier-ignore
+          expect(Math.abs(buds.length - lengthM / internodeM)).toBeLessThanOrEqual(1)
+          buds.forEach((bud, i) => {
+            expect(bud.at.xM).toBeCloseTo((i + 1) * internodeM, 9)
+            expect(Math.sign(bud.angle)).toBe(i % 2 === 0 ? 1 : -1)
+          })
+        },
+      ),
+    )
+  })
+})
