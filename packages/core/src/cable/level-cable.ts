@@ -1,4 +1,5 @@
 import { requirePositive, requireRange } from '../errors/index.ts'
+import { spanSag, unstretchedOnSpan } from './span.ts'
 
 export interface LevelCable {
   readonly sagM: number
@@ -11,10 +12,6 @@ export interface LevelCable {
   /** Elastic stretch: arc minus unstretched length. */
   readonly arcMinusUnstretchedM: number
 }
-
-/** Relative step at which Newton's iteration on L0 stops; beyond it doubles cannot tell the lengths apart. */
-const LENGTH_TOLERANCE = 1e-15
-const MAX_STEPS = 60
 
 /**
  * A wire between two supports at one height, by the exact elastic catenary (H. M. Irvine, Cable Structures, 1981,
@@ -33,15 +30,13 @@ export function levelCable(
   const H = requirePositive('horizontalTensionN', horizontalTensionN)
   const w = requireRange('weightNPerM', weightNPerM, 0)
   const EA = requirePositive('axialStiffnessN', axialStiffnessN)
-  const L0 = unstretchedLength(L, H, w, EA)
+  const L0 = unstretchedOnSpan(L, H, w, EA)
   const x = (w * L0) / (2 * H)
   const root = Math.sqrt(1 + x * x)
-  // √(1+x²) − 1 written as x²/(1+√(1+x²)): a taut wire has x near 1e-4, where the difference would lose half its digits.
-  const sagM = (w * L0 * L0) / (8 * EA) + (L0 * x) / (2 * (1 + root))
   const stretchM = integralOfTension(H, L0, x) / EA
   const slackM = L0 * curveExcess(x)
   return {
-    sagM,
+    sagM: spanSag(L0, H, w, EA),
     unstretchedLengthM: L0,
     arcLengthM: L0 + stretchM,
     arcMinusUnstretchedM: stretchM,
@@ -50,21 +45,6 @@ export function levelCable(
     maxTensionN: H * root,
     verticalReactionN: (w * L0) / 2,
   }
-}
-
-function unstretchedLength(L: number, H: number, w: number, EA: number): number {
-  if (w === 0) return L / (1 + H / EA)
-  let L0 = L / (1 + H / EA)
-  for (let step = 0; step < MAX_STEPS; step++) {
-    const x = (w * L0) / (2 * H)
-    const error = (H * L0) / EA + (2 * H * Math.asinh(x)) / w - L
-    const slope = H / EA + 1 / Math.sqrt(1 + x * x)
-    const next = L0 - error / slope
-    // The curve is concave and rising, so Newton from the left never overshoots below zero.
-    if (Math.abs(next - L0) <= LENGTH_TOLERANCE * L0) return next
-    L0 = next
-  }
-  return L0
 }
 
 /** ∫T ds over the unstretched wire = (H L0/2)(√(1+x²) + asinh(x)/x). */

@@ -47,6 +47,11 @@ export function requireRange(
   return value
 }
 
+/** Throws `core/not-finite` unless `value` is a finite number; returns it. */
+export function requireFinite(name: string, value: number): number {
+  return requireRange(name, value, -Number.MAX_VALUE, Number.MAX_VALUE)
+}
+
 /** As `requireRange`, but zero is out of range too. */
 export function requirePositive(name: string, value: number, max: number = Number.POSITIVE_INFINITY): number {
   return requireRange(name, value, Number.MIN_VALUE, max)

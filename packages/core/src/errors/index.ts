@@ -1,2 +1,2 @@
-export { CoreError, coreErrorCodes, requirePositive, requireRange } from './core-error.ts'
+export { CoreError, coreErrorCodes, requireFinite, requirePositive, requireRange } from './core-error.ts'
 export type { CoreErrorCode } from './core-error.ts'
