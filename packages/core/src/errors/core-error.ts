@@ -9,6 +9,8 @@ export const coreErrorCodes = {
   'stringing/piece-too-short': 'One run with its end wraps is longer than the greatest handling length.',
   'materials/piece-longer-than-roll': 'A piece is longer than every roll on offer.',
   'materials/no-rolls': 'There is no roll to cut from.',
+  'geometry/points-in-line': 'Three of four marked points lie in one line, or two coincide.',
+  'geometry/points-crossed': 'Four marked points are not in the same order on the photo and on the wall.',
   'units/unknown-gauge': 'The gauge number is not in the table of that gauge system.',
 } as const
 

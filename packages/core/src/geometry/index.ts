@@ -1,3 +1,5 @@
 export { distanceM, lerp, nearestOnSegment, segmentCrossing } from './point.ts'
 export type { Point, Rect } from './point.ts'
 export { cutPolyline, nearestAlong, pointAlong, polylineLengthM } from './polyline.ts'
+export { photoMap } from './homography.ts'
+export type { MarkedPoint, Matrix3, PhotoMap, Pixel } from './homography.ts'
