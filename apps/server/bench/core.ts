@@ -1,8 +1,8 @@
-import type { Wall } from '@klados/core/frame'
 import { replay } from '@klados/core/journal'
 import type { JournalEntry } from '@klados/core/journal'
-import { cutFromRolls, planFrame } from '@klados/core/materials'
-import type { FrameDesign } from '@klados/core/materials'
+import { cutFromRolls } from '@klados/core/materials'
+import { planFrame, usualConditions } from '@klados/core/plan'
+import type { FrameDesign, PlannedSite } from '@klados/core/plan'
 import { seededRandom } from '../src/demo/diary.ts'
 import { measure, ms, report } from './measure.ts'
 
@@ -19,7 +19,7 @@ export async function benchFrame(): Promise<void> {
     radiusM: 0.03,
     what: 'knot',
   }))
-  const wall: Wall = { widthM: 133.6, usableHeightM: 2.4, firstForkM: 0.3, viewingEnd: 'left', avoid }
+  const wall: PlannedSite = { widthM: 133.6, usableHeightM: 2.4, firstForkM: 0.3, viewingEnd: 'left', avoid, surface: 'brick', conditions: usualConditions } // prettier-ignore
   const design: FrameDesign = {
     pattern: {
       kind: 'diamonds',
@@ -36,10 +36,15 @@ export async function benchFrame(): Promise<void> {
     handlingLengthM: 25,
     rolls: [{ lengthM: 100, price: 48 }],
     fixingId: 'eye-100',
+    snap: 'none',
+    light: null,
+    setC: 12,
+    plantKindId: null,
+    repeat: 1,
   }
-  const plan = planFrame(wall, 'brick', design)
-  const { median, p95 } = await measure(RUNS, () => planFrame(wall, 'brick', design))
-  const size = `${plan.frame!.cells!.whole} cells, ${plan.frame!.nodes.length} nodes, ${plan.stringing!.pieces.length} pieces`
+  const plan = planFrame(wall, design)
+  const { median, p95 } = await measure(RUNS, () => planFrame(wall, design))
+  const size = `${plan.frame!.cells!.whole} cells, ${plan.frame!.nodes.length} nodes, ${plan.strings[0]!.stringing!.pieces.length} pieces`
   report(`frame recomputed whole (${size})`, `${ms(median)}, p95 ${ms(p95)}`, 'under 16 ms', median < 16)
 }
 

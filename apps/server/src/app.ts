@@ -14,6 +14,8 @@ import { accountRoutes } from './accounts/routes.ts'
 import { documentRoutes } from './documents/routes.ts'
 import type { App, AppOptions } from './area.ts'
 import { AppError, useErrorShape } from './errors.ts'
+import { exchangeRoutes } from './exchange/routes.ts'
+import { fileRoutes } from './files/routes.ts'
 import { gardenRoutes } from './gardens/routes.ts'
 import { journalRoutes } from './journal/routes.ts'
 
@@ -62,7 +64,8 @@ export async function buildApp(options: AppOptions): Promise<App> {
     return { ok: true }
   })
   app.get('/api/openapi.json', { config: { access: 'public' } }, () => app.swagger())
-  for (const area of [accountRoutes, gardenRoutes, documentRoutes, journalRoutes]) await area(app, options)
+  for (const area of [accountRoutes, gardenRoutes, documentRoutes, journalRoutes, fileRoutes, exchangeRoutes])
+    await area(app, options)
   return app
 }
 

@@ -89,6 +89,7 @@ describe('SQL under the app’s role', () => {
       'document',
       'document_revision',
       'entry',
+      'file',
       'garden',
       'membership',
     ])

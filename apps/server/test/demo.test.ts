@@ -1,5 +1,6 @@
 import type { JournalPage, Session } from '@klados/contract'
-import { replay } from '@klados/core/journal'
+import { replay, replayFrames } from '@klados/core/journal'
+import { planFrame } from '@klados/core/plan'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { seedDemo } from '../src/demo/seed.ts'
 import { makeTarnClose } from '../src/demo/tarn-close.ts'
@@ -22,6 +23,18 @@ describe('the demo garden', () => {
       expect(demo.entries.length).toBeGreaterThan(200)
     },
   )
+
+  it('has a frame of many a kind, each without a problem and each post of the block built', () => {
+    const demo = makeTarnClose('2026-06-20')
+    const places = new Map(demo.places.map((place) => [place.id, place.body]))
+    const plans = demo.frames.map(({ body }) => planFrame(places.get(body.placeId)!, body.design))
+    expect(plans.flatMap((plan) => plan.problems)).toEqual([])
+    expect(new Set(plans.map((plan) => plan.frame!.kind)).size).toBeGreaterThanOrEqual(6)
+    const block = [...replayFrames(demo.entries).values()].find((condition) => condition.drives.size > 0)!
+    expect(block.posts.size).toBe(8)
+    expect(block.drives.get('anchor-right')).toMatchObject({ torqueNm: 380, isRefused: false })
+    expect([...block.tensions.values()][0]!.map((log) => log.what)).toEqual(['set', 'found', 'found'])
+  })
 
   it('opens with one click, is made once, and anew on a later day only while nobody has written in it', async () => {
     const day = (n: number) => new Date(Date.now() + n * 86_400_000)

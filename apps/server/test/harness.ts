@@ -1,5 +1,6 @@
 import { fileURLToPath } from 'node:url'
 import type { Session } from '@klados/contract'
+import { usualConditions } from '@klados/core/plan'
 import pg from 'pg'
 import { v7 as uuidv7 } from 'uuid'
 import { inject } from 'vitest'
@@ -100,6 +101,11 @@ export const wallBody = {
   surface: 'brick',
   viewingEnd: 'left',
   avoid: [],
+  riseM: 0,
+  uprights: null,
+  levels: null,
+  conditions: usualConditions,
+  photo: null,
 }
 
 export async function savePlace(app: App, person: Person, placeId: string = uuidv7()): Promise<string> {

@@ -1,6 +1,15 @@
-import { planFrame } from '@klados/core/materials'
+import { standardCatalogue } from '@klados/core/materials'
+import { planFrame, usualConditions } from '@klados/core/plan'
 import { describe, expect, it } from 'vitest'
-import { appendSchema, errorStatus, frameDesignSchema, placeBodySchema, signUpSchema } from './index.ts'
+import {
+  appendSchema,
+  errorStatus,
+  frameDesignSchema,
+  placeBodySchema,
+  signUpSchema,
+  storesBodySchema,
+} from './index.ts'
+import type { PlaceBody } from './index.ts'
 
 const id = '01890a5d-ac96-774b-bcce-b302099a8057'
 const entry = {
@@ -32,7 +41,20 @@ describe('journal entries', () => {
   })
 })
 
+const place: PlaceBody = {
+  name: 'W', kind: 'wall', widthM: 9.2, usableHeightM: 1.65, firstForkM: 0.3, facingDeg: 180, surface: 'brick', viewingEnd: 'left',
+  avoid: [], riseM: 0, uprights: null, levels: { firstM: 0.075, stepM: 0.075 }, conditions: usualConditions, photo: null,
+} // prettier-ignore
+
 describe('documents', () => {
+  it('take the catalogue that ships as a garden’s own, and refuse a wire without a diameter', () => {
+    const own = { catalogue: standardCatalogue, onHand: [] }
+    expect(storesBodySchema.parse(own)).toEqual(own)
+    const [wire, ...rest] = standardCatalogue.wires
+    const thin = { ...standardCatalogue, wires: [{ ...wire, diameterMm: 0 }, ...rest] }
+    expect(storesBodySchema.safeParse({ ...own, catalogue: thin }).success).toBe(false)
+  })
+
   it('give core a design that it computes', () => {
     const design = frameDesignSchema.parse({
       pattern: { kind: 'tiers', heightsM: [0.5, 1], maxSupportSpacingM: 2 },
@@ -44,13 +66,16 @@ describe('documents', () => {
       handlingLengthM: 20,
       rolls: [{ lengthM: 25, price: 14 }],
       fixingId: 'eye-100',
+      snap: 'none',
+      light: null,
+      setC: 12,
+      plantKindId: 'pear',
+      repeat: 2,
     })
-    const wall = { widthM: 5, usableHeightM: 1.5, firstForkM: 0, viewingEnd: 'left' as const, avoid: [] }
-    expect(planFrame(wall, 'brick', design).problems).toEqual([])
+    expect(planFrame({ ...place, widthM: 5 }, design).problems).toEqual([])
   })
 
   it('have sizes within what a garden has', () => {
-    const place = { name: 'W', kind: 'wall', widthM: 9.2, usableHeightM: 1.65, firstForkM: 0.3, facingDeg: 180, surface: 'brick', viewingEnd: 'left', avoid: [] } // prettier-ignore
     expect(placeBodySchema.safeParse(place).success).toBe(true)
     for (const wrong of [
       { widthM: 0 },

@@ -1,48 +1,34 @@
-import { MAX_DRAGGED, MAX_TIERS } from './limits.ts'
+import type { FrameDesign } from '@klados/core/plan'
 import { z } from 'zod'
 import { documentSchema, saveOf } from './document.ts'
-import { idSchema, lengthM, nameText, pointSchema, positiveLengthM } from './numbers.ts'
+import { MAX_DRAGGED } from './limits.ts'
+import { degreesC, forceN, idSchema, lengthM, money, nameText, partId, pointSchema, positiveLengthM } from './numbers.ts' // prettier-ignore
+import { patternSchema } from './pattern.ts'
 
-export const patternSchema = z.discriminatedUnion('kind', [
-  z.strictObject({
-    kind: z.literal('tiers'),
-    heightsM: z.array(lengthM).min(1).max(MAX_TIERS),
-    maxSupportSpacingM: positiveLengthM,
-  }),
-  z.strictObject({
-    kind: z.literal('diamonds'),
-    cell: z.discriminatedUnion('by', [
-      z.strictObject({ by: z.literal('width'), widthM: positiveLengthM }),
-      z.strictObject({
-        by: z.literal('count'),
-        count: z.number().int().min(1).max(2000),
-        halfAtEnd: z.boolean(),
-      }),
-    ]),
-    cellHeightM: positiveLengthM.nullable(),
-    rows: z.number().int().min(1).max(3),
-    closeCutEnd: z.boolean(),
-  }),
-])
+const rolls = z
+  .array(z.strictObject({ lengthM: positiveLengthM.max(5000), price: money }))
+  .min(1)
+  .max(6)
+const wireChoice = { wireId: partId, tensionN: forceN.max(100_000), rolls }
 
 export const frameDesignSchema = z.strictObject({
   pattern: patternSchema,
   moveToleranceM: lengthM.max(5),
   dragged: z
-    .record(z.string().max(40), pointSchema)
+    .record(z.string().max(60), pointSchema)
     .refine((dragged) => Object.keys(dragged).length <= MAX_DRAGGED, {
       error: `at most ${MAX_DRAGGED} nodes`,
     }),
-  wireId: z.string().max(60),
-  tensionN: z.number().finite().gt(0).max(100_000),
+  snap: z.enum(['none', 'uprights', 'levels', 'both']),
+  ...wireChoice,
+  light: z.strictObject(wireChoice).nullable(),
   endWrapM: lengthM.max(5),
   handlingLengthM: positiveLengthM,
-  rolls: z
-    .array(z.strictObject({ lengthM: positiveLengthM, price: z.number().min(0).max(1e6) }))
-    .min(1)
-    .max(6),
-  fixingId: z.string().max(60),
-})
+  fixingId: partId,
+  setC: degreesC,
+  plantKindId: partId.nullable(),
+  repeat: z.number().int().min(1).max(1000),
+}) satisfies z.ZodType<FrameDesign>
 
 export const frameBodySchema = z.strictObject({
   placeId: idSchema,

@@ -17,9 +17,40 @@ export { frameBodySchema, frameDesignSchema, frameSchema, saveFrameSchema } from
 export type { FrameBody, FrameDocument } from './frame.ts'
 export { appendReplySchema, appendSchema, entrySchema } from './journal.ts'
 export type { AppendReply, JournalPage, StoredEntry } from './journal.ts'
-export { MAX_DRAGGED, MAX_ENTRIES, MAX_PAGE, MAX_TIERS } from './limits.ts'
+export {
+  EXCHANGE_VERSION,
+  MAX_DRAGGED,
+  MAX_ENTRIES,
+  MAX_FREE_NODES,
+  MAX_PAGE,
+  MAX_PHOTO_BYTES,
+  MAX_TIERS,
+} from './limits.ts'
 export { calendarDate, idSchema } from './numbers.ts'
-export { avoidSpotSchema, placeBodySchema, placeSchema, savePlaceSchema, surfaces } from './place.ts'
-export type { Place, PlaceBody } from './place.ts'
+export { patternSchema } from './pattern.ts'
+export {
+  avoidSpotSchema,
+  conditionsSchema,
+  photoSchema,
+  placeBodySchema,
+  placeKinds,
+  placeSchema,
+  savePlaceSchema,
+  soilIds,
+  surfaces,
+} from './place.ts'
+export type { Place, PlaceBody, PlacePhoto } from './place.ts'
 export { plantBodySchema, plantSchema, savePlantSchema } from './plant.ts'
 export type { Plant, PlantBody } from './plant.ts'
+export { catalogueSchema, saveStoresSchema, storesBodySchema, storesSchema } from './stores.ts'
+export type { OnHand, StoresBody, StoresDocument } from './stores.ts'
+export {
+  exchangeJsonSchema,
+  fileHeaderSchema,
+  frameFileSchema,
+  gardenFileSchema,
+  importReplySchema,
+} from './exchange.ts'
+export type { FrameFile, GardenFile, ImportReply } from './exchange.ts'
+export { fileReplySchema } from './file.ts'
+export type { FileReply } from './file.ts'

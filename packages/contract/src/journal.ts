@@ -2,7 +2,7 @@ import type { EntryBodies, EntryKind, JournalEntry } from '@klados/core/journal'
 import { hitches, stemParts } from '@klados/core/wood'
 import { z } from 'zod'
 import { MAX_ENTRIES } from './limits.ts'
-import { calendarDate, idSchema, pointSchema } from './numbers.ts'
+import { calendarDate, degreesC, forceN, idSchema, lengthM, partId, pointSchema } from './numbers.ts'
 
 const v = z.literal(1)
 const line = z.array(pointSchema).min(2).max(200)
@@ -10,6 +10,8 @@ const diameterMm = z.number().finite().gt(0).max(2000)
 const loopLengthMm = z.number().finite().gt(0).max(20_000)
 const reason = z.string().trim().max(200)
 const materialId = z.string().min(1).max(60)
+
+const tension = { v, frameId: idSchema, line: partId, tensionN: forceN.max(100_000), temperatureC: degreesC }
 
 /** A body schema for every kind of entry; the compiler holds them to the shapes that core replays. */
 const bodies = {
@@ -55,6 +57,27 @@ const bodies = {
   }),
   'tie.removed': z.strictObject({ v, tieId: idSchema, reason }),
   'tie.postponed': z.strictObject({ v, tieId: idSchema, untilOn: calendarDate }),
+  'fixing.set': z.strictObject({ v, frameId: idSchema, nodeId: partId, at: pointSchema }),
+  'post.placed': z.strictObject({
+    v,
+    frameId: idSchema,
+    postId: partId,
+    xM: z.number().finite().min(-100).max(1100),
+  }),
+  'anchor.driven': z.strictObject({
+    v,
+    frameId: idSchema,
+    anchorId: partId,
+    depthM: lengthM.max(20),
+    angleDeg: z.number().finite().min(0).max(80),
+    torqueNm: z.number().finite().min(0).max(20_000).nullable(),
+    reworks: z.number().int().min(0).max(50),
+    isRefused: z.boolean(),
+    movedM: lengthM.max(100),
+    pullTestN: z.number().finite().min(0).max(1e6).nullable(),
+  }),
+  'wire.tensioned': z.strictObject(tension),
+  'wire.measured': z.strictObject(tension),
   'note.written': z.strictObject({ v, text: z.string().trim().min(1).max(2000) }),
   'entry.withdrawn': z.strictObject({ v }),
 } satisfies { [K in EntryKind]: z.ZodType<EntryBodies[K]> }

@@ -5,3 +5,9 @@ export const MAX_DRAGGED = 500
 export const MAX_ENTRIES = 500
 /** Entries that one request may read. */
 export const MAX_PAGE = 5000
+/** Nodes that one frame may have drawn by hand. */
+export const MAX_FREE_NODES = 400
+/** Bytes of a photo as it is sent. */
+export const MAX_PHOTO_BYTES = 12 * 1024 * 1024
+/** Of the files that gardens and frames are exchanged as: raised when older ones would be read wrongly; each step gets an upcast. */
+export const EXCHANGE_VERSION = 1

@@ -1,7 +1,7 @@
 import { isCalendarDate } from '@klados/core/season'
 import { z } from 'zod'
 
-/** Metres on an elevation: finite, and no longer than a row can be. */
+/** Metres at a place: finite, and no longer than a row can be. */
 export const lengthM = z.number().finite().min(0).max(1000)
 export const positiveLengthM = z.number().finite().gt(0).max(1000)
 export const pointSchema = z.strictObject({ xM: z.number().finite().min(-100).max(1100), yM: z.number().finite().min(-10).max(200) }) // prettier-ignore
@@ -11,3 +11,9 @@ export const calendarDate = z
   .refine(isCalendarDate, { error: 'must be a calendar date such as 2026-03-01' })
 export const nameText = z.string().trim().min(1).max(80)
 export const versionNumber = z.number().int().min(1).max(1_000_000)
+/** Ids of a frame's own parts, and of what is in the catalogue. */
+export const partId = z.string().min(1).max(60)
+export const count = (most: number) => z.number().int().min(1).max(most)
+export const money = z.number().finite().min(0).max(1e6)
+export const degreesC = z.number().finite().min(-60).max(80)
+export const forceN = z.number().finite().gt(0).max(1e6)

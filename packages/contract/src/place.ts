@@ -1,6 +1,7 @@
+import type { Conditions } from '@klados/core/plan'
 import { z } from 'zod'
 import { documentSchema, saveOf } from './document.ts'
-import { idSchema, lengthM, nameText, positiveLengthM } from './numbers.ts'
+import { degreesC, idSchema, lengthM, nameText, pointSchema, positiveLengthM } from './numbers.ts'
 
 const what = z.string().trim().max(60)
 export const avoidSpotSchema = z.discriminatedUnion('kind', [
@@ -8,22 +9,53 @@ export const avoidSpotSchema = z.discriminatedUnion('kind', [
   z.strictObject({ id: idSchema, kind: z.literal('band'), axis: z.enum(['vertical', 'horizontal']), fromM: lengthM, toM: lengthM, what }),
 ]) // prettier-ignore
 
-export const surfaces = ['brick', 'render', 'concrete', 'boards', 'posts'] as const
+export const placeKinds = ['wall', 'fence', 'row', 'bed', 'terrace', 'bench', 'tub'] as const
+export const surfaces = ['brick', 'render', 'concrete', 'boards', 'posts', 'open'] as const
+export const soilIds = ['gravel', 'sand', 'loam', 'clay', 'soft-clay', 'peat'] as const
+
+export const conditionsSchema = z.strictObject({
+  soil: z.enum(soilIds),
+  frostDepthM: lengthM.max(5),
+  coldestC: degreesC,
+  hottestC: degreesC,
+  windMPerS: z.number().finite().min(0).max(80),
+  snowPa: z.number().finite().min(0).max(20_000),
+  iceMm: z.number().finite().min(0).max(100),
+}) satisfies z.ZodType<Conditions>
+
+const rhythm = z.strictObject({ firstM: lengthM, stepM: positiveLengthM.max(20) })
+const pixel = z.strictObject({ xPx: z.number().finite().min(-1e5).max(1e5), yPx: z.number().finite().min(-1e5).max(1e5) }) // prettier-ignore
+const mark = z.strictObject({ pixel, at: pointSchema })
+
+/** A photo of the place with four points whose places on it are known. */
+export const photoSchema = z.strictObject({
+  fileId: idSchema,
+  widthPx: z.number().int().min(1).max(20_000),
+  heightPx: z.number().int().min(1).max(20_000),
+  marks: z.tuple([mark, mark, mark, mark]),
+})
 
 export const placeBodySchema = z.strictObject({
   name: nameText,
-  kind: z.enum(['wall', 'fence']),
+  kind: z.enum(placeKinds),
   widthM: positiveLengthM,
   usableHeightM: positiveLengthM.max(50),
   firstForkM: lengthM.max(20),
-  /** Direction the surface looks at, degrees clockwise from north. */
+  /** Direction the surface looks at, degrees clockwise from north; of a row, the way its front looks. */
   facingDeg: z.number().min(0).lt(360),
   surface: z.enum(surfaces),
   viewingEnd: z.enum(['left', 'right']),
   avoid: z.array(avoidSpotSchema).max(200),
+  /** How much higher the ground is at the right end than at the left. */
+  riseM: z.number().finite().min(-200).max(200),
+  uprights: rhythm.nullable(),
+  levels: rhythm.nullable(),
+  conditions: conditionsSchema,
+  photo: photoSchema.nullable(),
 })
 
 export const placeSchema = documentSchema(placeBodySchema)
 export const savePlaceSchema = saveOf(placeBodySchema)
 export type PlaceBody = z.infer<typeof placeBodySchema>
+export type PlacePhoto = z.infer<typeof photoSchema>
 export type Place = z.infer<typeof placeSchema>

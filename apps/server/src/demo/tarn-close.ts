@@ -1,10 +1,12 @@
 import type { FrameBody, PlaceBody, PlantBody } from '@klados/contract'
+import { flat } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
 import type { JournalEntry } from '@klados/core/journal'
-import { planFrame } from '@klados/core/materials'
+import { planFrame, usualConditions } from '@klados/core/plan'
 import { yearOf } from '@klados/core/season'
 import { v7 as uuidv7 } from 'uuid'
 import { Diary, seededRandom } from './diary.ts'
+import { buildTrial, openGround } from './open-ground.ts'
 import { growPear } from './pears.ts'
 import type { PearStory } from './pears.ts'
 import { growWisteria } from './wisteria.ts'
@@ -31,7 +33,15 @@ const stainless: Omit<FrameBody['design'], 'pattern'> = {
   handlingLengthM: 12,
   rolls: [{ lengthM: 25, price: 14 }, { lengthM: 50, price: 25 }], // prettier-ignore
   fixingId: 'eye-100',
+  snap: 'none',
+  light: null,
+  setC: 12,
+  plantKindId: null,
+  repeat: 1,
 }
+
+/** What the places of an open, northern garden have in common. */
+const northern = { riseM: 0, uprights: null, levels: null, photo: null, conditions: { ...usualConditions, coldestC: -14, hottestC: 31 } } // prettier-ignore
 
 /** Tarn Close, an invented walled garden, with four seasons of journal that end today. */
 export function makeTarnClose(today: string): DemoGarden {
@@ -57,10 +67,12 @@ export function makeTarnClose(today: string): DemoGarden {
     )
   })
   diary.about(front.place.id, null).note(`${year - 1}-01-19`, 'Gale. The eye low down on the right lifted out of a soft joint; set again with resin, a hand higher.') // prettier-ignore
+  const { stands, trial } = openGround()
+  buildTrial(diary, trial, year)
   return {
-    places: [pears.place, front.place, lane.place],
-    frames: [pears.frame, front.frame, lane.frame],
-    plants: [...pears.plants, ...front.plants].map((p) => ({
+    places: [pears.place, front.place, lane.place, ...stands.map((stand) => stand.place)],
+    frames: [pears.frame, front.frame, lane.frame, ...stands.map((stand) => stand.frame)],
+    plants: [...pears.plants, ...front.plants, ...stands.flatMap((stand) => stand.plants)].map((p) => ({
       ...p,
       body: { ...p.body, plantedOn: `${year - 4}-11-18` },
     })),
@@ -71,6 +83,7 @@ export function makeTarnClose(today: string): DemoGarden {
 function southWall() {
   const id = uuidv7()
   const body: PlaceBody = {
+    ...northern,
     name: 'South wall, east bay', kind: 'wall', widthM: 10.8, usableHeightM: 1.7, firstForkM: 0.45, facingDeg: 178,
     surface: 'brick', viewingEnd: 'left',
     avoid: [
@@ -87,7 +100,7 @@ function southWall() {
       body: {
         placeId: id,
         name: 'Level tiers',
-        design: { ...stainless, pattern: { kind: 'tiers' as const, heightsM: [0.45, 0.85, 1.25, 1.65, 2.05], maxSupportSpacingM: 2.4 } }, // prettier-ignore
+        design: { ...stainless, plantKindId: 'pear', pattern: { kind: 'tiers' as const, heightsM: [0.45, 0.85, 1.25, 1.65, 2.05], maxSupportSpacingM: 2.4 } }, // prettier-ignore
       },
     },
     plants: [1.8, 5.4, 9].map((xM, i) => ({
@@ -100,6 +113,7 @@ function southWall() {
 function gatehouse() {
   const id = uuidv7()
   const body: PlaceBody = {
+    ...northern,
     name: 'Gatehouse front', kind: 'wall', widthM: 4.8, usableHeightM: 2.4, firstForkM: 0.6, facingDeg: 96,
     surface: 'brick', viewingEnd: 'right',
     avoid: [
@@ -117,6 +131,7 @@ function gatehouse() {
         name: 'Diamonds',
         design: {
           ...stainless,
+          plantKindId: 'wisteria',
           pattern: { kind: 'diamonds' as const, cell: { by: 'width' as const, widthM: 0.87 }, cellHeightM: null, rows: 2, closeCutEnd: false }, // prettier-ignore
         },
       },
@@ -138,6 +153,7 @@ function gatehouse() {
 function laneFence() {
   const id = uuidv7()
   const body: PlaceBody = {
+    ...northern,
     name: 'Lane fence', kind: 'fence', widthM: 9.2, usableHeightM: 1.65, firstForkM: 0.25, facingDeg: 352,
     surface: 'boards', viewingEnd: 'left', avoid: [],
   } // prettier-ignore
@@ -161,8 +177,8 @@ function laneFence() {
 
 /** Node by node along the wires: two ways for each wisteria, from the start node up and outward. */
 function wisteriaWays(place: PlaceBody, design: FrameBody['design']): Point[][][] {
-  const { frame } = planFrame(place, place.surface, design)
-  const at = (id: string) => frame!.nodes.find((node) => node.id === id)!.at
+  const { frame } = planFrame(place, design)
+  const at = (id: string) => flat(frame!.nodes.find((node) => node.id === id)!.at)
   const line = (...ids: string[]) => ids.map(at)
   return [
     [line('c0.0', 's0.0', 'c1.0', 's1.0', 'c2.0'), line('c0.0', 's0.1', 'c1.1', 's1.2', 'c2.2')],

@@ -1,6 +1,6 @@
 import type { PoolClient } from 'pg'
 
-export type DocumentKind = 'place' | 'frame' | 'plant'
+export type DocumentKind = 'place' | 'frame' | 'plant' | 'stores'
 
 export interface StoredDocument {
   readonly id: string

@@ -1,9 +1,10 @@
-import { frameSchema, idSchema, placeSchema, plantSchema, saveFrameSchema, savePlaceSchema, savePlantSchema } from '@klados/contract' // prettier-ignore
+import { frameSchema, idSchema, placeSchema, plantSchema, saveFrameSchema, savePlaceSchema, savePlantSchema, saveStoresSchema, storesSchema } from '@klados/contract' // prettier-ignore
 import { z } from 'zod'
 import { caller } from '../access.ts'
 import type { App, Area } from '../area.ts'
 import { inGarden } from '../database/transaction.ts'
 import { AppError } from '../errors.ts'
+import { missingFiles } from '../files/queries.ts'
 import type { Pool } from 'pg'
 import {
   findDocument,
@@ -17,11 +18,12 @@ import type { DocumentKind, Save } from './queries.ts'
 
 const params = z.object({ gardenId: idSchema, id: idSchema })
 
-/** Places, frames and plants are documents with versions and differ in their bodies alone. */
+/** Places, frames, plants and stores are documents with versions and differ in their bodies alone. */
 export const documentRoutes: Area = async (app, { pool }) => {
   documentArea(app, pool, 'place', '/api/gardens/:gardenId/places', placeSchema, savePlaceSchema)
   documentArea(app, pool, 'frame', '/api/gardens/:gardenId/frames', frameSchema, saveFrameSchema)
   documentArea(app, pool, 'plant', '/api/gardens/:gardenId/plants', plantSchema, savePlantSchema)
+  documentArea(app, pool, 'stores', '/api/gardens/:gardenId/stores', storesSchema, saveStoresSchema)
 }
 
 function documentArea(
@@ -76,6 +78,12 @@ async function saveDocument(
         const missing = await missingDocuments(client, gardenId, 'place', [String(save.body.placeId)])
         if (missing.length > 0) throw new AppError('document/unknown-place', 'The place that this stands at is not in this garden') // prettier-ignore
       }
+      const photo = 'photo' in save.body ? (save.body.photo as { fileId: string } | null) : null
+      if (photo && (await missingFiles(client, gardenId, [photo.fileId])).length > 0)
+        throw new AppError(
+          'document/unknown-file',
+          'The photo of this place is not in this garden; send it first',
+        )
       if (!(await writeDocument(client, key, save))) {
         const current = await findDocument(client, gardenId, kind, id)
         if (!current) throw new AppError('document/not-found', `There is no such ${kind}; save it as new`)

@@ -1,4 +1,4 @@
-import type { FrameDocument, Garden, GardenSettings, Place, Plant, Role, Session, SignIn, SignUp } from '@klados/contract' // prettier-ignore
+import type { FrameDocument, Garden, GardenSettings, ImportReply, Place, Plant, Role, Session, SignIn, SignUp, StoresDocument } from '@klados/contract' // prettier-ignore
 import { createApi } from '@reduxjs/toolkit/query/react'
 import type { BaseQueryFn } from '@reduxjs/toolkit/query/react'
 import { Refusal, request } from './request.ts'
@@ -30,7 +30,7 @@ const send: BaseQueryFn<Call, unknown, ApiError> = async ({ method = 'GET', path
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: send,
-  tagTypes: ['Session', 'Garden', 'Place', 'Frame', 'Plant'],
+  tagTypes: ['Session', 'Garden', 'Place', 'Frame', 'Plant', 'Stores'],
   endpoints: (build) => ({
     session: build.query<Session, undefined>({
       query: () => ({ path: '/session' }),
@@ -50,7 +50,7 @@ export const api = createApi({
     }),
     signOut: build.mutation<unknown, undefined>({
       query: () => ({ method: 'DELETE', path: '/session' }),
-      invalidatesTags: ['Session', 'Garden', 'Place', 'Frame', 'Plant'],
+      invalidatesTags: ['Session', 'Garden', 'Place', 'Frame', 'Plant', 'Stores'],
     }),
     setUnits: build.mutation<unknown, 'metric' | 'imperial'>({
       query: (units) => ({ method: 'PUT', path: '/account/preferences', body: { units } }),
@@ -95,6 +95,14 @@ export const api = createApi({
       query: (gardenId) => ({ path: `/gardens/${gardenId}/plants` }),
       providesTags: ['Plant'],
     }),
+    stores: build.query<StoresDocument[], string>({
+      query: (gardenId) => ({ path: `/gardens/${gardenId}/stores` }),
+      providesTags: ['Stores'],
+    }),
+    importGarden: build.mutation<ImportReply, { gardenId: string; file: unknown }>({
+      query: ({ gardenId, file }) => ({ method: 'POST', path: `/gardens/${gardenId}/import`, body: file }),
+      invalidatesTags: ['Place', 'Frame', 'Plant', 'Stores'],
+    }),
     frameRevisions: build.query<FrameDocument[], { gardenId: string; frameId: string }>({
       query: ({ gardenId, frameId }) => ({ path: `/gardens/${gardenId}/frames/${frameId}/revisions` }),
       providesTags: ['Frame'],
@@ -120,5 +128,7 @@ export const {
   usePlacesQuery,
   useFramesQuery,
   usePlantsQuery,
+  useStoresQuery,
+  useImportGardenMutation,
   useFrameRevisionsQuery,
 } = api

@@ -15,6 +15,11 @@ const body = (name: string): FrameBody => ({
     handlingLengthM: 12,
     rolls: [{ lengthM: 25, price: 14 }],
     fixingId: 'eye-100',
+    snap: 'none',
+    light: null,
+    setC: 12,
+    plantKindId: null,
+    repeat: 1,
   },
 })
 const start = { frameId: 'f', basedOn: 3, body: body('stored') }

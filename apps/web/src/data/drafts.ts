@@ -17,7 +17,9 @@ const MAX_STEPS = 100
 /** Drafts outlive a reload and a server that goes away; a broken or foreign value is as good as none. */
 function load(): Record<string, FrameDraft> {
   try {
-    return JSON.parse(localStorage.getItem(STORAGE_KEY) ?? '{}') as Record<string, FrameDraft>
+    const stored = JSON.parse(localStorage.getItem(STORAGE_KEY) ?? '{}') as Record<string, FrameDraft>
+    // A draft of an earlier release lacks what designs have gained since; it cannot be worked on.
+    return Object.fromEntries(Object.entries(stored).filter(([, { body }]) => body.design.snap !== undefined))
   } catch {
     return {}
   }

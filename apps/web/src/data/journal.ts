@@ -1,6 +1,6 @@
 import type { AppendReply, JournalPage, StoredEntry } from '@klados/contract'
 import { MAX_ENTRIES } from '@klados/contract/limits'
-import { replay } from '@klados/core/journal'
+import { replay, replayFrames } from '@klados/core/journal'
 import type { EntryBodies, EntryKind, JournalEntry } from '@klados/core/journal'
 import type { CalendarDate } from '@klados/core/season'
 import { createSelector, createSlice } from '@reduxjs/toolkit'
@@ -183,3 +183,6 @@ export const selectEntries = createSelector(
 )
 /** Wood and ties as they are now. */
 export const selectWoodNow = createSelector([selectEntries], (entries) => replay(entries))
+
+/** What has been built of each frame, and how it is, by frame id. */
+export const selectFramesNow = createSelector([selectEntries], (entries) => replayFrames(entries))

@@ -30,15 +30,20 @@ export function onSignedOut(listener: () => void): void {
 const tell = (isReachable: boolean) => listeners.forEach((listener) => listener(isReachable))
 
 /** Sends one request to the API; answers its JSON, or throws `Refusal` or `ServerAway`. */
-export async function request<T>(method: string, path: string, body?: unknown): Promise<T> {
+export function request<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const json = { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }
+  return send<T>(path, { method, ...(body === undefined ? {} : json) })
+}
+
+/** Sends a photo as it is, under its own media type. */
+export function sendFile<T>(path: string, file: File): Promise<T> {
+  return send<T>(path, { method: 'PUT', body: file, headers: { 'content-type': file.type } })
+}
+
+async function send<T>(path: string, init: RequestInit): Promise<T> {
   let response: Response
   try {
-    response = await fetch(`/api${path}`, {
-      method,
-      ...(body === undefined
-        ? {}
-        : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
-    })
+    response = await fetch(`/api${path}`, init)
   } catch {
     tell(false)
     throw new ServerAway('The server does not answer')

@@ -1,4 +1,13 @@
-import type { FrameBody, FrameDocument, Place, PlaceBody, Plant, PlantBody } from '@klados/contract'
+import type {
+  FrameBody,
+  FrameDocument,
+  Place,
+  PlaceBody,
+  Plant,
+  PlantBody,
+  StoresBody,
+  StoresDocument,
+} from '@klados/contract'
 import { v7 as uuidv7 } from 'uuid'
 import { createSlice } from '@reduxjs/toolkit'
 import type { Action, PayloadAction, ThunkAction } from '@reduxjs/toolkit'
@@ -15,6 +24,7 @@ interface Kinds {
   places: { body: PlaceBody; document: Place }
   frames: { body: FrameBody; document: FrameDocument }
   plants: { body: PlantBody; document: Plant }
+  stores: { body: StoresBody; document: StoresDocument }
 }
 export type DocumentArea = keyof Kinds
 
@@ -106,7 +116,7 @@ export const sendSaves = (): SavesThunk<Promise<void>> => async (dispatch) => {
     }
     await dropSave(waiting.documentId).catch(() => undefined)
   }
-  dispatch(api.util.invalidateTags(['Place', 'Frame', 'Plant']))
+  dispatch(api.util.invalidateTags(['Place', 'Frame', 'Plant', 'Stores']))
 }
 
 function upsert<A extends DocumentArea>(

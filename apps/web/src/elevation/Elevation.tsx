@@ -30,13 +30,13 @@ const KEY_ZOOM = 1.4
 /** The one drawing to work on: a wall to scale with what stands on it. Wheel, pinch and drag move the sheet; so do + − 0 and arrows. */
 export function Elevation(props: ElevationProps) {
   const { label, isDrawing = false, onPress, onDrag, onHover, onKey, ...face } = props
-  const { wall, list } = face
+  const { wall, list, from } = face
   const { t } = useTranslation()
   const svg = useRef<SVGSVGElement>(null)
   const size = useSize(svg)
   const control = useCamera(svg, isDrawing)
   const drag = useRef<Hit | null>(null)
-  const bounds = useMemo(() => boundsOf(wall, list), [wall, list])
+  const bounds = useMemo(() => boundsOf(wall, list, from), [wall, list, from])
   const { camera } = control
   const view = useMemo(() => makeView(bounds, size.width, size.height, camera), [bounds, size, camera])
 
@@ -80,7 +80,7 @@ export function Elevation(props: ElevationProps) {
         onPointerCancel={release}
         onKeyDown={key}
       >
-        <Face {...face} view={view} />
+        <Face {...face} view={view} bounds={bounds} />
       </svg>
       <div className="no-print absolute right-0 top-0 flex">
         <button

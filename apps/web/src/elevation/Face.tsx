@@ -1,6 +1,7 @@
 import type { DisplayList } from '@klados/core/drawing'
-import type { Wall } from '@klados/core/frame'
-import type { Rect } from '@klados/core/geometry'
+import { groundAt } from '@klados/core/frame'
+import type { Site } from '@klados/core/frame'
+import type { Point, Rect, ViewDirection } from '@klados/core/geometry'
 import type { Surface } from '@klados/core/materials'
 import { useCallback } from 'react'
 import type { ReactNode } from 'react'
@@ -12,35 +13,36 @@ import { MARGIN_PX } from './view.ts'
 import type { View } from './view.ts'
 
 export interface FaceProps {
-  readonly wall: Wall
+  readonly wall: Site
   readonly surface: Surface
   readonly list: DisplayList
+  /** From where it is seen; from the front unless said. */
+  readonly from?: ViewDirection
   readonly chosenId?: string | null
   readonly showNumbers?: boolean
   readonly tapeAlong?: boolean
+  /** Drawn between the wall and the marks, such as a photo. */
+  readonly underlay?: (view: View) => ReactNode
   readonly overlay?: (view: View) => ReactNode
 }
 
 /** What every elevation shows, in the view it is given: wall and soil, the marks, the tapes. */
-export function Face({
-  wall,
-  surface,
-  list,
-  chosenId,
-  showNumbers,
-  tapeAlong,
-  overlay,
-  view,
-}: FaceProps & { readonly view: View }) {
+export function Face(props: FaceProps & { readonly view: View; readonly bounds: Rect }) {
+  const { wall, surface, list, chosenId, showNumbers, tapeAlong, underlay, overlay, view, bounds } = props
+  const from = props.from ?? 'elevation'
   const { t } = useTranslation()
   const units = useUnits()
   const movedText = useCallback(
     (movedM: number) => t('elevation.moved', { distance: units.length(movedM, 'fine') }),
     [t, units],
   )
+  const isFront = from === 'elevation'
+  const upM = isFront && surface !== 'open' ? wall.firstForkM + wall.usableHeightM : bounds.topM
   return (
     <>
-      <Ground wall={wall} view={view} surface={surface} />
+      {isFront && <Ground wall={wall} view={view} surface={surface} />}
+      {from === 'side' && <Soil view={view} line={[{ xM: bounds.leftM, yM: 0 }, { xM: bounds.rightM, yM: 0 }]} />}
+      {underlay?.(view)}
       <Marks
         list={list}
         view={view}
@@ -49,27 +51,43 @@ export function Face({
         showNumbers={showNumbers === true && nodeRoomPx(list, view) > NUMBER_ROOM_PX}
       />
       {overlay?.(view)}
-      <StandingTape view={view} system={units.system} lengthM={wall.firstForkM + wall.usableHeightM} />
+      <StandingTape view={view} system={units.system} lengthM={upM} leftM={bounds.leftM} />
       {tapeAlong && (
         <LyingTape
           view={view}
           system={units.system}
-          lengthM={wall.widthM}
-          fromRight={wall.viewingEnd === 'right'}
+          lengthM={isFront || from === 'plan' ? wall.widthM : bounds.rightM}
+          footM={from === 'plan' ? bounds.bottomM : 0}
+          fromRight={from !== 'side' && wall.viewingEnd === 'right'}
         />
       )}
     </>
-  )
+  ) // prettier-ignore
 }
 
-/** The wall and whatever stands out above or beside it. */
-export function boundsOf(wall: Wall, list: DisplayList): Rect {
-  let topM = wall.firstForkM + wall.usableHeightM
-  for (const mark of list) {
-    if (mark.kind === 'wood') for (const p of mark.points) topM = Math.max(topM, p.yM)
+/** The place and whatever stands out above, beside or below it. */
+export function boundsOf(wall: Site, list: DisplayList, from: ViewDirection = 'elevation'): Rect {
+  const isFront = from === 'elevation'
+  const box = isFront
+    ? { leftM: 0, rightM: wall.widthM, bottomM: 0, topM: wall.firstForkM + wall.usableHeightM }
+    : { leftM: 0, rightM: from === 'plan' ? wall.widthM : 0.1, bottomM: 0, topM: 0.1 }
+  const reach = (p: Point) => {
+    box.leftM = Math.min(box.leftM, p.xM)
+    box.rightM = Math.max(box.rightM, p.xM)
+    box.bottomM = Math.min(box.bottomM, p.yM)
+    box.topM = Math.max(box.topM, p.yM)
   }
-  return { leftM: 0, rightM: wall.widthM, bottomM: 0, topM }
-}
+  for (const mark of list) {
+    if (mark.kind === 'wood' || mark.kind === 'member') mark.points.forEach(reach)
+    else if (mark.kind === 'line' && mark.role !== 'first-fork') mark.points.forEach(reach)
+    else if (mark.kind === 'area' && mark.role !== 'ground' && mark.role !== 'wall' && mark.role !== 'spot') mark.points.forEach(reach)
+    else if (mark.kind === 'anchor') {
+      reach(mark.at)
+      if (from !== 'plan') reach({ xM: mark.at.xM, yM: mark.at.yM - mark.depthM })
+    }
+  }
+  return box
+} // prettier-ignore
 
 /** Height in pixels at which a drawing of this width is no taller than what it shows. */
 export function fittingHeightPx(bounds: Rect, widthPx: number): number {
@@ -93,27 +111,48 @@ const COURSE_M = { brick: 0.075, boards: 0.15 } as const
 const MIN_COURSE_PX = 4
 
 /** Face of the wall with its courses or boards, and the soil with its hatching: ground for the eye, not for measuring. */
-function Ground({ wall, view, surface }: { wall: Wall; view: View; surface: Surface }) {
+function Ground({ wall, view, surface }: { wall: Site; view: View; surface: Surface }) {
   const topM = wall.firstForkM + wall.usableHeightM
-  const step = surface === 'brick' ? COURSE_M.brick : surface === 'boards' ? COURSE_M.boards : 0
+  // The lines that were measured are drawn where they are; otherwise ordinary ones.
+  const rhythm = surface === 'boards' ? wall.uprights : wall.levels
+  const usual = surface === 'brick' ? COURSE_M.brick : surface === 'boards' ? COURSE_M.boards : 0
+  const step = rhythm?.stepM ?? usual
+  const first = rhythm?.firstM ?? step
   const isDrawn = step * view.pxPerM >= MIN_COURSE_PX
-  const lines = isDrawn ? Math.floor((surface === 'boards' ? wall.widthM : topM) / step) : 0
+  const lines = isDrawn
+    ? Math.min(800, Math.floor(((surface === 'boards' ? wall.widthM : topM) - first) / step) + 1)
+    : 0
   const [left, right, top, soil] = [view.x(0), view.x(wall.widthM), view.y(topM), view.y(0)]
-  const hatches = Math.min(400, Math.floor((right - left) / 16))
+  const isOpen = surface === 'open'
   return (
     <g aria-hidden="true">
-      <rect className="draw-wall" x={left} y={top} width={right - left} height={soil - top} />
-      {Array.from({ length: lines }, (_, i) => (i + 1) * step).map((at) =>
+      {!isOpen && <rect className="draw-wall" x={left} y={top} width={right - left} height={soil - top} />}
+      {!isOpen && Array.from({ length: Math.max(0, lines) }, (_, i) => first + i * step).map((at) =>
         surface === 'boards' ? (
           <line key={at} className="draw-course" x1={view.x(at)} x2={view.x(at)} y1={top} y2={soil} />
         ) : (
           <line key={at} className="draw-course" x1={left} x2={right} y1={view.y(at)} y2={view.y(at)} />
         ),
       )}
-      <line className="draw-ground" x1={left - 24} x2={right + 24} y1={soil} y2={soil} />
-      {Array.from({ length: hatches }, (_, i) => left + i * 16).map((x) => (
-        <line key={x} className="draw-hatch" x1={x + 6} x2={x} y1={soil + 3} y2={soil + 9} />
+      <Soil view={view} line={[{ xM: 0, yM: 0 }, { xM: wall.widthM, yM: isOpen ? groundAt(wall, wall.widthM) : 0 }]} />
+    </g>
+  ) // prettier-ignore
+}
+
+const SOIL_OUT_PX = 24
+
+/** The line of the ground with its hatching, drawn on a little beyond both ends. */
+function Soil({ view, line: [a, b] }: { view: View; line: readonly [Point, Point] }) {
+  const [x1, y1, x2, y2] = [view.x(a.xM), view.y(a.yM), view.x(b.xM), view.y(b.yM)]
+  const slope = (y2 - y1) / Math.max(1, x2 - x1)
+  const at = (x: number) => y1 + (x - x1) * slope
+  const hatches = Math.min(400, Math.floor((x2 - x1) / 16))
+  return (
+    <g aria-hidden="true">
+      <line className="draw-ground" x1={x1 - SOIL_OUT_PX} x2={x2 + SOIL_OUT_PX} y1={at(x1 - SOIL_OUT_PX)} y2={at(x2 + SOIL_OUT_PX)} />
+      {Array.from({ length: hatches }, (_, i) => x1 + i * 16).map((x) => (
+        <line key={x} className="draw-hatch" x1={x + 6} x2={x} y1={at(x) + 3} y2={at(x) + 9} />
       ))}
     </g>
-  )
+  ) // prettier-ignore
 }

@@ -14,8 +14,8 @@ interface StillElevationProps extends FaceProps {
 export function StillElevation({ label, maxHeight, ...face }: StillElevationProps) {
   const svg = useRef<SVGSVGElement>(null)
   const size = useSize(svg)
-  const { wall, list } = face
-  const bounds = useMemo(() => boundsOf(wall, list), [wall, list])
+  const { wall, list, from } = face
+  const bounds = useMemo(() => boundsOf(wall, list, from), [wall, list, from])
   const view = useMemo(() => makeView(bounds, size.width, size.height, FITTED), [bounds, size])
   return (
     <svg
@@ -23,9 +23,9 @@ export function StillElevation({ label, maxHeight, ...face }: StillElevationProp
       role="img"
       aria-label={label}
       className="block w-full"
-      style={{ height: fittingHeightPx(bounds, size.width), maxHeight }}
+      style={{ height: fittingHeightPx(bounds, size.width), maxHeight: maxHeight ?? 'min(420px, 60vh)' }}
     >
-      <Face {...face} view={view} />
+      <Face {...face} view={view} bounds={bounds} />
     </svg>
   )
 }

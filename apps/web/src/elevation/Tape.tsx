@@ -29,8 +29,8 @@ interface TapeProps {
 }
 
 /** The measuring tape that stands at the edge of every elevation, from the soil up. */
-export function StandingTape({ view, system, lengthM }: TapeProps) {
-  const left = Math.max(6, Math.min(view.x(0) - 44, view.widthPx - 60))
+export function StandingTape({ view, system, lengthM, leftM }: TapeProps & { readonly leftM: number }) {
+  const left = Math.max(6, Math.min(view.x(leftM) - 44, view.widthPx - 60))
   const unitM = system === 'metric' ? METRES_PER.cm : METRES_PER.in
   const [figureStep, tickStep] = stepsFor(system, view.pxPerM)
   const count = Math.floor(lengthM / unitM / tickStep + 1e-9)
@@ -67,11 +67,17 @@ export function StandingTape({ view, system, lengthM }: TapeProps) {
 }
 
 /** The tape laid along the foot, counting from the viewing end: what mark-out distances are read on. */
-export function LyingTape({ view, system, lengthM, fromRight }: TapeProps & { readonly fromRight: boolean }) {
+export function LyingTape({
+  view,
+  system,
+  lengthM,
+  footM,
+  fromRight,
+}: TapeProps & { readonly footM: number; readonly fromRight: boolean }) {
   const unitM = system === 'metric' ? METRES_PER.cm : METRES_PER.in
   const [figureStep, tickStep] = stepsFor(system, view.pxPerM)
   const count = Math.floor(lengthM / unitM / tickStep + 1e-9)
-  const y = Math.min(view.y(0) + 9, view.heightPx - TAPE_PX - 4)
+  const y = Math.min(view.y(footM) + 9, view.heightPx - TAPE_PX - 4)
   const at = (units: number) => view.x(fromRight ? lengthM - units * unitM : units * unitM)
   return (
     <g aria-hidden="true">

@@ -85,6 +85,12 @@ function MarkShape({ mark, view, isChosen, movedText, showNumber }: MarkShapePro
           showNumber={showNumber}
         />
       )
+    case 'joint':
+      return <JointShape mark={mark} view={view} />
+    case 'member':
+      return <MemberShape mark={mark} view={view} isChosen={isChosen} />
+    case 'anchor':
+      return <AnchorShape mark={mark} view={view} isChosen={isChosen} showLabel={showNumber} />
     case 'wood':
       return <WoodShape mark={mark} view={view} isChosen={isChosen} />
     case 'tie':
@@ -104,6 +110,7 @@ type Of<K extends Mark['kind']> = Extract<Mark, { kind: K }>
 function NodeShape({ mark, view, isChosen, movedText, showNumber }: MarkShapeProps & { mark: Of<'node'> }) {
   const x = view.x(mark.at.xM)
   const y = view.y(mark.at.yM)
+  const numbered = mark.number > 0
   const isMoved = mark.state === 'moved' || (mark.state === 'dragged' && mark.movedM > 5e-4)
   return (
     <g data-mark={mark.id} data-node={mark.id} data-claims-drag="">
@@ -132,13 +139,72 @@ function NodeShape({ mark, view, isChosen, movedText, showNumber }: MarkShapePro
         cy={y}
         r={NODE_PX * symbolScale(view)}
       />
-      {showNumber && (
+      {showNumber && numbered && (
         <text className="draw-label draw-halo" x={x + 6} y={y - 6}>
           {mark.number}
         </text>
       )}
     </g>
   )
+}
+
+/** A staple, a lashing, a bolt, an end: small and square, so that it is not taken for a fixing to be drilled. */
+function JointShape({ mark, view }: { mark: Of<'joint'>; view: View }) {
+  if (mark.joint === 'through') return null
+  const half = (mark.joint === 'end' ? 2.6 : 1.8) * symbolScale(view)
+  return <rect className="draw-joint" x={view.x(mark.at.xM) - half} y={view.y(mark.at.yM) - half} width={2 * half} height={2 * half} /> // prettier-ignore
+}
+
+/** Thinner than this a cane or rod would vanish. */
+const MIN_MEMBER_PX = 2.4
+const DRAGGABLE: ReadonlySet<Of<'member'>['part']> = new Set(['line-post'])
+
+/** Posts, canes and bars as wide as they are, in two lines of ink with pale wood between. */
+function MemberShape({ mark, view, isChosen }: { mark: Of<'member'>; view: View; isChosen: boolean }) {
+  const points = pointList(mark.points, view)
+  const width = Math.max(MIN_MEMBER_PX, mark.widthM * view.pxPerM)
+  const grip = DRAGGABLE.has(mark.part) ? { 'data-node': mark.id, 'data-claims-drag': '' } : {}
+  return (
+    <g data-mark={mark.id} {...grip}>
+      {DRAGGABLE.has(mark.part) && <polyline points={points} fill="none" stroke="transparent" strokeWidth={Math.max(14, width)} />}
+      {isChosen && <polyline className="draw-member-chosen" points={points} strokeWidth={width + 7} />}
+      <polyline className="draw-member-edge" points={points} strokeWidth={width + 1.4} />
+      {width > 3 && <polyline className="draw-member" points={points} strokeWidth={width - 1.2} />}
+    </g>
+  ) // prettier-ignore
+}
+
+/** A ground screw: its shaft into the soil along the line of its pull, and two turns of its helix. */
+function AnchorShape({
+  mark,
+  view,
+  isChosen,
+  showLabel,
+}: {
+  mark: Of<'anchor'>
+  view: View
+  isChosen: boolean
+  showLabel: boolean
+}) {
+  const [x, y] = [view.x(mark.at.xM), view.y(mark.at.yM)]
+  const [dx, dy] = [x - view.x(mark.towards.xM), y - view.y(mark.towards.yM)]
+  const length = Math.hypot(dx, dy) || 1
+  // Seen from above, or pulled straight up, the shaft goes straight down.
+  const [ux, uy] = dy / length > 0.2 ? [dx / length, dy / length] : [0, 1]
+  const deep = Math.max(14, mark.depthM * view.pxPerM)
+  const turn = (share: number) => {
+    const [cx, cy] = [x + ux * deep * share, y + uy * deep * share]
+    return <line key={share} x1={cx - uy * 7} y1={cy + ux * 7 - 2} x2={cx + uy * 7} y2={cy - ux * 7 + 2} />
+  }
+  return (
+    <g className="draw-anchor" data-mark={mark.id}>
+      {isChosen && <circle className="draw-chosen-halo" cx={x} cy={y} r={9} />}
+      <line x1={x} y1={y} x2={x + ux * deep} y2={y + uy * deep} />
+      {[0.6, 0.9].map(turn)}
+      <circle cx={x} cy={y} r={3} />
+      {showLabel && <text className="draw-label draw-halo-ground" stroke="none" x={x + 8} y={y + 18}>{mark.label}</text>}
+    </g>
+  ) // prettier-ignore
 }
 
 const smooth = line<readonly [number, number]>().curve(curveCatmullRom.alpha(0.5))

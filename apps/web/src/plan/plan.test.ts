@@ -1,12 +1,13 @@
 import type { Place, Plant } from '@klados/contract'
-import { makeFrame } from '@klados/core/frame'
+import { standardCatalogue } from '@klados/core/materials'
 import { describe, expect, it } from 'vitest'
 import { sampleDesign, sampleWall } from '../sample/sample-wall.ts'
+import { layOut } from './lay-out.ts'
 import { plantWants } from './plant-wants.ts'
 import { pieceLetter } from './words.ts'
 
 const head = { version: 1, isRemoved: false, note: '', savedAt: '', savedBy: '' }
-const place: Place = { ...head, id: 'place', body: { ...sampleWall, avoid: [], name: 'Wall', kind: 'wall', facingDeg: 180, surface: 'brick' } } // prettier-ignore
+const place: Place = { ...head, id: 'place', body: { ...sampleWall, avoid: [], name: 'Wall', kind: 'wall', facingDeg: 180, surface: 'brick', riseM: 0, uprights: null, levels: null, photo: null } } // prettier-ignore
 const plant = (startNodeId: string | null, rest: Partial<Plant> = {}): Plant => ({
   ...head,
   id: `plant ${startNodeId}`,
@@ -15,12 +16,12 @@ const plant = (startNodeId: string | null, rest: Partial<Plant> = {}): Plant => 
 })
 
 describe('what a pattern wants', () => {
-  const diamonds = makeFrame(sampleWall, sampleDesign.pattern, sampleDesign)
-  const tiers = makeFrame(
+  const diamonds = layOut(sampleWall, sampleDesign, standardCatalogue)!
+  const tiers = layOut(
     sampleWall,
-    { kind: 'tiers', heightsM: [0.5, 1], maxSupportSpacingM: 2 },
-    sampleDesign,
-  )
+    { ...sampleDesign, pattern: { kind: 'tiers', heightsM: [0.5, 1], maxSupportSpacingM: 2 } },
+    standardCatalogue,
+  )!
 
   it('is a plant at each start node, and the nodes without one are named', () => {
     const wants = plantWants(place, diamonds, [plant('c0.0'), plant('c0.1', { isRemoved: true })])

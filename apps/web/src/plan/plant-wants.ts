@@ -10,7 +10,7 @@ export interface PlantWants {
   readonly freeNodes: readonly { readonly id: string; readonly number: number; readonly xM: number }[]
 }
 
-/** How many plants a pattern wants: one at each start node, or where it has none, as many as the kind's spacing allows. */
+/** How many plants a pattern wants: one at each start node or spot, or where it has none, as many as the kind's spacing allows. */
 export function plantWants(
   place: Place,
   frame: Frame,
@@ -26,6 +26,9 @@ export function plantWants(
       .map((node) => ({ id: node.id, number: node.number, xM: node.at.xM }))
       .sort((a, b) => a.number - b.number)
     return { want: starts.length, have: starts.length - freeNodes.length, freeNodes }
+  }
+  if (frame.plants.length > 0) {
+    return { want: Math.max(frame.plants.length, here.length), have: here.length, freeNodes: [] }
   }
   const kind = findKind(kindId ?? here[0]?.body.kindId ?? '')
   const want = kind ? spacedAlong(place.body.widthM, kind.spacingM).length : here.length

@@ -1,6 +1,5 @@
 import type { CoreError } from '@klados/core/errors'
 import type { FrameFinding } from '@klados/core/frame'
-import type { MaterialItem } from '@klados/core/materials'
 import type { TFunction } from 'i18next'
 import type { Units } from '../ui/units.tsx'
 
@@ -19,49 +18,39 @@ export function problemWords(t: TFunction, units: Units, error: CoreError): stri
       })
     case 'frame/height-outside-wall':
       return t('problem.frame/height-outside-wall', { tier: d.tier, height: length('heightM'), from: length('fromM'), to: length('toM') }) // prettier-ignore
+    case 'frame/levels-do-not-clear':
+      return t('problem.frame/levels-do-not-clear', { apart: units.length(Number(d.apartM), 'fine'), bar: units.length(Number(d.barM), 'fine') }) // prettier-ignore
+    case 'frame/not-in-pot':
+      return t('problem.frame/not-in-pot', { buried: length('buriedM'), most: length('mostM') })
+    case 'frame/unknown-stock':
+      return t('problem.frame/unknown-stock', { stock: d.stockId })
     case 'frame/too-many-nodes':
-      return t('problem.frame/too-many-nodes')
+    case 'materials/no-rolls':
+    case 'geometry/points-in-line':
+    case 'geometry/points-crossed':
+      return t(`problem.${error.code}`)
     case 'stringing/piece-too-short':
       return t('problem.stringing/piece-too-short', { needed: units.length(Number(d.runM) + Number(d.wrapsM)), handling: length('handlingM') }) // prettier-ignore
     case 'materials/piece-longer-than-roll':
       return t('problem.materials/piece-longer-than-roll', { piece: length('pieceM'), roll: length('rollM') })
-    case 'materials/no-rolls':
-      return t('problem.materials/no-rolls')
     case 'core/out-of-range':
     case 'core/not-finite':
-      return t(`problem.${error.code}`, { field: d.field })
+      return t(`problem.${error.code}`, { field: t(`field.${d.field}`, { defaultValue: String(d.field) }) })
     case 'units/unknown-gauge':
       return t('problem.other', { message: error.message })
   }
 }
 
 export function findingWords(t: TFunction, units: Units, finding: FrameFinding): string {
-  const spot = finding.spot || t('place.spot')
-  return finding.code === 'frame/spot-unavoidable'
-    ? t('problem.spot-unavoidable', {
-        number: finding.number,
-        spot,
-        tolerance: units.length(finding.toleranceM, 'short'),
-      })
-    : t('problem.dragged-onto-spot', { number: finding.number, spot })
-}
-
-export function itemWords(
-  t: TFunction,
-  units: Units,
-  item: MaterialItem,
-  names: { fixingId: string; plugMm: number | null },
-): string {
-  // prettier-ignore
-  switch (item.what) {
-    case 'roll':
-      return t('sheet.items.roll', { length: units.length(item.lengthM) })
-    case 'fixing':
-      return t(`frame.fixingName.${names.fixingId}`)
-    case 'plug':
-      return t('sheet.items.plug', { mm: names.plugMm })
-    case 'strainer':
-      return t('sheet.items.strainer')
+  switch (finding.code) {
+    case 'frame/spot-unavoidable':
+      return t('problem.spot-unavoidable', { number: finding.number, spot: finding.spot || t('place.spot'), tolerance: units.length(finding.toleranceM, 'short') }) // prettier-ignore
+    case 'frame/dragged-onto-spot':
+      return t('problem.dragged-onto-spot', { number: finding.number, spot: finding.spot || t('place.spot') })
+    case 'frame/no-line-near':
+      return t('problem.no-line-near', { number: finding.number, tolerance: units.length(finding.toleranceM, 'short') }) // prettier-ignore
+    case 'frame/post-on-spot':
+      return t('problem.post-on-spot', { post: finding.label, spot: finding.spot || t('place.spot'), tolerance: units.length(finding.toleranceM, 'short') }) // prettier-ignore
   }
 }
 

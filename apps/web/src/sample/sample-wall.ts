@@ -1,14 +1,15 @@
-import type { Wall } from '@klados/core/frame'
-import { findWire } from '@klados/core/materials'
-import type { FrameDesign } from '@klados/core/materials'
+import { usualConditions } from '@klados/core/plan'
+import type { FrameDesign, PlannedSite } from '@klados/core/plan'
 
 /** The worked example shown before there is anything of one's own. */
-export const sampleWall: Wall = {
+export const sampleWall: PlannedSite = {
   widthM: 9.2,
   usableHeightM: 1.65,
   firstForkM: 0.3,
   viewingEnd: 'left',
   avoid: [],
+  surface: 'brick',
+  conditions: usualConditions,
 }
 
 export const sampleDesign: FrameDesign = {
@@ -25,6 +26,11 @@ export const sampleDesign: FrameDesign = {
   tensionN: 150,
   endWrapM: 0.15,
   handlingLengthM: 10,
-  rolls: findWire('stainless-2')!.rolls,
+  rolls: [{ lengthM: 25, price: 14 }, { lengthM: 50, price: 25 }], // prettier-ignore
   fixingId: 'eye-100',
+  snap: 'none',
+  light: null,
+  setC: 12,
+  plantKindId: null,
+  repeat: 1,
 }

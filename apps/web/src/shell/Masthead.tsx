@@ -46,9 +46,10 @@ function Wire({ gardenId }: { gardenId: string }) {
       to: `/g/${gardenId}/places`,
       isHere: /\/places$|\/measures$|\/g\/[^/]+\/?$/.test(pathname),
     },
-    { key: 'frame', to: at('frame'), isHere: /\/frame(\/|$)/.test(pathname) },
+    { key: 'frame', to: at('frame'), isHere: /\/(frame|variants)(\/|$)/.test(pathname) },
     { key: 'wood', to: at('wood'), isHere: pathname.endsWith('/wood') },
     { key: 'round', to: `/g/${gardenId}/round`, isHere: pathname.endsWith('/round') },
+    { key: 'stores', to: `/g/${gardenId}/stores`, isHere: pathname.endsWith('/stores') },
   ]
   // The line sags a little with width, and hangs tighter while a stage is tied in.
   const sag = Math.min(10, width / 110) * (stages.some((stage) => stage.isHere) ? 0.7 : 1)

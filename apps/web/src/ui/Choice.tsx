@@ -64,3 +64,24 @@ export function Pick({ label, value, options, onChange, disabled }: PickProps) {
     </div>
   )
 }
+
+interface CheckProps {
+  readonly label: string
+  readonly isOn: boolean
+  readonly onChange: (isOn: boolean) => void
+}
+
+/** Yes or no. */
+export function Check({ label, isOn, onChange }: CheckProps) {
+  return (
+    <label className="flex min-h-8 items-center gap-1.5">
+      <input
+        type="checkbox"
+        className="h-4 w-4 accent-[var(--verdigris)]"
+        checked={isOn}
+        onChange={(event) => onChange(event.target.checked)}
+      />
+      {label}
+    </label>
+  )
+}

@@ -1,4 +1,11 @@
-import { formatForce, formatLength } from '@klados/core/units'
+import {
+  formatArea,
+  formatForce,
+  formatLength,
+  formatMoment,
+  formatSpeed,
+  formatTemperature,
+} from '@klados/core/units'
 import type { LengthStyle, LengthUnit, UnitSystem } from '@klados/core/units'
 import { useSessionQuery } from '../data/api.ts'
 
@@ -6,6 +13,10 @@ export interface Units {
   readonly system: UnitSystem
   readonly length: (metres: number, style?: LengthStyle) => string
   readonly force: (newtons: number) => string
+  readonly moment: (newtonMetres: number) => string
+  readonly speed: (metresPerSecond: number) => string
+  readonly temperature: (celsius: number) => string
+  readonly area: (squareMetres: number) => string
   /** What a bare number means in a field of that style. */
   readonly bare: (style: LengthStyle) => LengthUnit
 }
@@ -20,6 +31,10 @@ function unitsOf(system: UnitSystem): Units {
     system,
     length: (metres, style) => formatLength(metres, system, style),
     force: (newtons) => formatForce(newtons, system),
+    moment: (newtonMetres) => formatMoment(newtonMetres, system),
+    speed: (metresPerSecond) => formatSpeed(metresPerSecond, system),
+    temperature: (celsius) => formatTemperature(celsius, system),
+    area: (squareMetres) => formatArea(squareMetres, system),
     bare: (style) => BARE[system][style],
   }
 }

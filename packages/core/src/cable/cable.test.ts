@@ -1,37 +1,48 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { expectReference, referenceCases } from '../../test/reference.ts'
-import { cableState, inclinedCable, levelCable, loosening, strainFromReading, strainerTravel } from './index.ts'
+import {
+  cableState,
+  inclinedCable,
+  levelCable,
+  loosening,
+  slantState,
+  strainFromReading,
+  strainerTravel,
+} from './index.ts'
 import type { CableMaterial } from './index.ts'
 
 const steel: CableMaterial = { weightNPerM: 0.3778857, axialStiffnessN: 981_747.7, expansionPerC: 1.2e-5 }
 const degrees = (rad: number) => (rad * 180) / Math.PI
 
 describe('cableState', () => {
-  it.each(referenceCases('cable-state').map((c) => [c.name, c] as const))('%s, to a millionth', (_, reference) => {
-    const { input } = reference
-    const state = cableState(
+  it.each(referenceCases('cable-state').map((c) => [c.name, c] as const))(
+    '%s, to a millionth',
+    (_, reference) => {
+      const { input } = reference
+      const state = cableState(
       { weightNPerM: input.weightNPerM, axialStiffnessN: input.axialStiffnessN, expansionPerC: input.thermalExpansionPerC },
       { spansM: input.spansM ?? [input.spanM], horizontalTensionN: input.installHorizontalTensionN, temperatureC: input.installTemperatureC },
       { temperatureC: input.temperatureC, verticalNPerM: input.extraVerticalLoadNPerM, windNPerM: input.windLoadNPerM },
     ) // prettier-ignore
-    const sag = state.sagsInPlaneM[0]!
-    const total = state.unstretchedLengthsM.reduce((sum, length) => sum + length, 0)
-    expectReference(
-      reference,
-      {
-        ...state,
-        sagInPlaneM: sag,
-        sagVerticalM: sag * Math.cos(state.swingRad),
-        sagHorizontalM: sag * Math.sin(state.swingRad),
-        swingAngleDeg: degrees(state.swingRad),
-        unstretchedLengthAtT2M: total,
-        totalUnstretchedLengthAtT2M: total,
-        unstretchedLengthsPerSpanM: state.unstretchedLengthsM,
-      },
-      { maxRel: 1e-6 },
-    )
-  })
+      const sag = state.sagsInPlaneM[0]!
+      const total = state.unstretchedLengthsM.reduce((sum, length) => sum + length, 0)
+      expectReference(
+        reference,
+        {
+          ...state,
+          sagInPlaneM: sag,
+          sagVerticalM: sag * Math.cos(state.swingRad),
+          sagHorizontalM: sag * Math.sin(state.swingRad),
+          swingAngleDeg: degrees(state.swingRad),
+          unstretchedLengthAtT2M: total,
+          totalUnstretchedLengthAtT2M: total,
+          unstretchedLengthsPerSpanM: state.unstretchedLengthsM,
+        },
+        { maxRel: 1e-6 },
+      )
+    },
+  )
 
   const loadArb = fc.record({
     temperatureC: fc.double({ min: -30, max: 50, noNaN: true }),
@@ -71,7 +82,12 @@ describe('cableState', () => {
     const installed = { spansM: [6, 6, 6], horizontalTensionN: 800, temperatureC: 15, endStiffnessNPerM: 40_000 } // prettier-ignore
     const state = cableState(steel, installed, { temperatureC: -15, verticalNPerM: 0, windNPerM: 0 })
     const nearer = (state.horizontalTensionN - 800) / 40_000
-    const spanNow = levelCable(6 - nearer / 3, state.horizontalTensionN, steel.weightNPerM, steel.axialStiffnessN)
+    const spanNow = levelCable(
+      6 - nearer / 3,
+      state.horizontalTensionN,
+      steel.weightNPerM,
+      steel.axialStiffnessN,
+    )
     expect(spanNow.unstretchedLengthM / state.unstretchedLengthsM[0]!).toBeCloseTo(1, 9)
   })
 
@@ -87,17 +103,24 @@ describe('cableState', () => {
 
   it('refuses what no wire can be', () => {
     const load = { temperatureC: 0, verticalNPerM: 0, windNPerM: 0 }
-    expect(() => cableState(steel, { spansM: [], horizontalTensionN: 1, temperatureC: 0 }, load)).toThrow(/spans/)
-    expect(() => cableState(steel, { spansM: [6, -1], horizontalTensionN: 1, temperatureC: 0 }, load)).toThrow(/spanM/)
+    expect(() => cableState(steel, { spansM: [], horizontalTensionN: 1, temperatureC: 0 }, load)).toThrow(
+      /spans/,
+    )
+    expect(() =>
+      cableState(steel, { spansM: [6, -1], horizontalTensionN: 1, temperatureC: 0 }, load),
+    ).toThrow(/spanM/)
     expect(() => cableState(steel, { spansM: [6], horizontalTensionN: 1, temperatureC: 0 }, { ...load, verticalNPerM: NaN })).toThrow(/finite/) // prettier-ignore
   })
 })
 
 describe('inclinedCable', () => {
-  it.each(referenceCases('cable-uneven').map((c) => [c.name, c] as const))('%s, to a millionth', (_, reference) => {
-    const cable = inclinedCable(reference.input)
-    expectReference(reference, { ...cable }, { maxRel: 1e-6 })
-  })
+  it.each(referenceCases('cable-uneven').map((c) => [c.name, c] as const))(
+    '%s, to a millionth',
+    (_, reference) => {
+      const cable = inclinedCable(reference.input)
+      expectReference(reference, { ...cable }, { maxRel: 1e-6 })
+    },
+  )
 
   it('closes its forces: reactions carry the weight, and mirrors when turned round', () => {
     const distance = fc.double({ min: 0.5, max: 40, noNaN: true })
@@ -146,9 +169,30 @@ describe('a wire through the years', () => {
       return { afterDays, tensionN: state.horizontalTensionN, temperatureC: 20 }
     }
     const one = loosening(steel, installed, 2e-4, [read(365)]).firstYearStrain
-    const many = loosening(steel, installed, 2e-4, [read(90), read(365), read(500), read(700)]).firstYearStrain
+    const many = loosening(steel, installed, 2e-4, [
+      read(90),
+      read(365),
+      read(500),
+      read(700),
+    ]).firstYearStrain
     expect(one).toBeGreaterThan(2e-4)
     expect(many).toBeGreaterThan(one)
     expect(many).toBeLessThan(real)
+  })
+})
+
+describe('slantState', () => {
+  it('agrees with the level span where there is no slope, and keeps its pull where nothing changed', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.5, max: 20, noNaN: true }), fc.double({ min: 50, max: 2000, noNaN: true }), fc.double({ min: -20, max: 40, noNaN: true }), (span, tensionN, temperatureC) => {
+        const load = { temperatureC, verticalNPerM: 12, windNPerM: 0 }
+        const slant = slantState(steel, { horizontalDistanceM: span, heightDifferenceM: 0, tensionN, temperatureC: 10 }, load)
+        const level = cableState(steel, { spansM: [span], horizontalTensionN: tensionN, temperatureC: 10 }, load)
+        expect(slant.horizontalTensionN / level.horizontalTensionN).toBeCloseTo(1, 6)
+        expect(slant.maxSagBelowChordM / level.sagsInPlaneM[0]!).toBeCloseTo(1, 6)
+        const still = slantState(steel, { horizontalDistanceM: span, heightDifferenceM: span / 2, tensionN, temperatureC: 10 }, { temperatureC: 10, verticalNPerM: 0, windNPerM: 0 })
+        expect((still.horizontalTensionN * Math.hypot(1, 0.5)) / tensionN).toBeCloseTo(1, 7)
+      }),
+    ) // prettier-ignore
   })
 })

@@ -1,8 +1,9 @@
+import type { Joint, MemberPart } from '../frame/index.ts'
 import type { Point } from '../geometry/index.ts'
 
 /** What a mark stands for. Renderers choose ink and width by role; roles never name a colour. */
 export type Role =
-  | 'wall' | 'ground' | 'first-fork' | 'spot' | 'wire' | 'wire-chosen' | 'moved-from' | 'dimension' | 'plant' | 'ghost' // prettier-ignore
+  | 'wall' | 'ground' | 'first-fork' | 'spot' | 'wire' | 'wire-light' | 'string' | 'wire-chosen' | 'mesh' | 'cover' | 'tub' | 'moved-from' | 'dimension' | 'plant' | 'ghost' // prettier-ignore
 
 export type NodeMark = 'set' | 'moved' | 'dragged' | 'blocked'
 export type WoodAge = 'shoot' | 'one-year' | 'two-year' | 'older'
@@ -14,6 +15,9 @@ export type Mark =
   | { readonly kind: 'disc'; readonly role: Role; readonly id: string; readonly at: Point; readonly radiusM: number }
   | { readonly kind: 'line'; readonly role: Role; readonly id?: string; readonly points: readonly Point[] }
   | { readonly kind: 'node'; readonly id: string; readonly number: number; readonly at: Point; readonly state: NodeMark; readonly ideal: Point; readonly movedM: number; readonly isStart: boolean }
+  | { readonly kind: 'joint'; readonly id: string; readonly joint: Joint; readonly at: Point }
+  | { readonly kind: 'member'; readonly id: string; readonly part: MemberPart; readonly points: readonly Point[]; readonly widthM: number; readonly label: string | null }
+  | { readonly kind: 'anchor'; readonly id: string; readonly at: Point; readonly towards: Point; readonly depthM: number; readonly label: string }
   | { readonly kind: 'wood'; readonly id: string; readonly age: WoodAge; readonly points: readonly Point[]; readonly diameterMm: number; readonly buds: readonly Bud[] }
   | { readonly kind: 'tie'; readonly id: string; readonly at: Point; readonly state: TieMark }
   | { readonly kind: 'foot'; readonly id: string; readonly at: Point; readonly label: string }

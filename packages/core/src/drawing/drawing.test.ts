@@ -1,13 +1,15 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { makeFrame } from '../frame/index.ts'
-import type { Wall } from '../frame/index.ts'
+import type { Site } from '../frame/index.ts'
+import { options } from '../../test/frames.ts'
 import { distanceM } from '../geometry/index.ts'
 import type { Stem, Tie } from '../wood/index.ts'
-import { budsAlong, drawFrame, drawWall, drawWood } from './index.ts'
+import { budsAlong, drawFrame, drawSite, drawWood } from './index.ts'
 import type { WoodView } from './index.ts'
 
-const wall: Wall = {
+const front = { view: 'elevation' as const, stockWidthM: options.stockWidthM }
+const wall: Site = {
   widthM: 4,
   usableHeightM: 1.6,
   firstForkM: 0.4,
@@ -20,24 +22,24 @@ const wall: Wall = {
 
 describe('a wall', () => {
   it('is drawn with its ground, its first fork and every spot to avoid, inside its own outline', () => {
-    const list = drawWall(wall)
+    const list = drawSite(wall, 'brick')
     expect(list.filter((mark) => 'role' in mark && mark.role === 'spot')).toHaveLength(2)
     expect(list.some((mark) => mark.kind === 'line' && mark.role === 'first-fork')).toBe(true)
     for (const mark of list) {
       if (mark.kind === 'area')
         for (const p of mark.points) expect(p.xM >= 0 && p.xM <= 4 && p.yM <= 2).toBe(true)
     }
-    expect(drawWall({ ...wall, firstForkM: 0 }).some((mark) => mark.kind === 'line')).toBe(false)
+    expect(drawSite({ ...wall, firstForkM: 0 }, 'brick').some((mark) => mark.kind === 'line')).toBe(false)
   })
 })
 
 describe('a frame', () => {
   it('is drawn as many wires and nodes as it has, each where it is and a moved one with where it should be', () => {
-    const frame = makeFrame(wall, { kind: 'tiers', heightsM: [0.4, 1], maxSupportSpacingM: 1 }, { moveToleranceM: 0.05, dragged: {} }) // prettier-ignore
-    const list = drawFrame(frame)
+    const frame = makeFrame(wall, { kind: 'tiers', heightsM: [0.4, 1], maxSupportSpacingM: 1 }, options) // prettier-ignore
+    const list = drawFrame(frame, front)
     expect(list.filter((mark) => mark.kind === 'line')).toHaveLength(frame.runs.length)
     const nodes = list.flatMap((mark) => (mark.kind === 'node' ? [mark] : []))
-    expect(nodes.map((mark) => mark.at)).toEqual(frame.nodes.map((node) => node.at))
+    expect(nodes.map((mark) => mark.at)).toEqual(frame.nodes.map(({ at: { xM, yM } }) => ({ xM, yM })))
     const moved = nodes.filter((mark) => mark.state === 'moved')
     expect(moved).toHaveLength(1)
     expect(distanceM(moved[0]!.at, moved[0]!.ideal)).toBeCloseTo(moved[0]!.movedM, 12)

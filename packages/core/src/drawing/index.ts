@@ -1,4 +1,6 @@
 export { budsAlong } from './buds.ts'
 export type { Bud, DisplayList, Mark, NodeMark, Role, TieMark, WoodAge } from './display-list.ts'
-export { drawFrame, drawWall, drawWood } from './elevation.ts'
-export type { WoodView } from './elevation.ts'
+export { drawFrame } from './draw-frame.ts'
+export type { FrameView } from './draw-frame.ts'
+export { drawSite, drawWood } from './site-and-wood.ts'
+export type { WoodView } from './site-and-wood.ts'

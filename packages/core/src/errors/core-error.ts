@@ -6,6 +6,9 @@ export const coreErrorCodes = {
   'frame/heights-out-of-order': 'Tier heights do not rise from the lowest to the highest.',
   'frame/height-outside-wall': 'A tier lies below the first fork or above the usable height.',
   'frame/too-many-nodes': 'The pattern would have more nodes than anyone could drill.',
+  'frame/levels-do-not-clear': 'Two levels of bars are nearer to each other than a bar is thick.',
+  'frame/unknown-stock': 'The frame is built of something that the catalogue does not have.',
+  'frame/not-in-pot': 'What stands in the ground of a pot does not fit into it.',
   'stringing/piece-too-short': 'One run with its end wraps is longer than the greatest handling length.',
   'materials/piece-longer-than-roll': 'A piece is longer than every roll on offer.',
   'materials/no-rolls': 'There is no roll to cut from.',
@@ -45,6 +48,15 @@ export function requireRange(
       min,
       max,
     })
+  }
+  return value
+}
+
+/** As `requireRange`, and the number must be whole. */
+export function requireWhole(name: string, value: number, min: number, max: number): number {
+  requireRange(name, value, min, max)
+  if (!Number.isInteger(value)) {
+    throw new CoreError('core/out-of-range', `${name} must be a whole number, got ${value}`, { field: name, value, min, max }) // prettier-ignore
   }
   return value
 }

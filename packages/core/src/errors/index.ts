@@ -1,2 +1,9 @@
-export { CoreError, coreErrorCodes, requireFinite, requirePositive, requireRange } from './core-error.ts'
+export {
+  CoreError,
+  coreErrorCodes,
+  requireFinite,
+  requirePositive,
+  requireRange,
+  requireWhole,
+} from './core-error.ts'
 export type { CoreErrorCode } from './core-error.ts'

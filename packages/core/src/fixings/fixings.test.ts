@@ -3,12 +3,22 @@ import { plugHoldingN, withdrawalN } from './index.ts'
 
 describe('withdrawal from wood', () => {
   it('matches the NDS table for a 1/2 inch lag screw: 378 lb an inch at G = 0.50', () => {
-    const perInch = withdrawalN({ threadMm: 12.7, penetrationMm: 25.4, specificGravity: 0.5, exposure: 'dry' })
+    const perInch = withdrawalN({
+      threadMm: 12.7,
+      penetrationMm: 25.4,
+      specificGravity: 0.5,
+      exposure: 'dry',
+    })
     expect(perInch / 4.4482216).toBeCloseTo(378, 0)
   })
 
   it('matches it for 1/4 inch at G = 0.42: 173 lb an inch', () => {
-    const perInch = withdrawalN({ threadMm: 6.35, penetrationMm: 25.4, specificGravity: 0.42, exposure: 'dry' })
+    const perInch = withdrawalN({
+      threadMm: 6.35,
+      penetrationMm: 25.4,
+      specificGravity: 0.42,
+      exposure: 'dry',
+    })
     expect(perInch / 4.4482216).toBeCloseTo(173, 0)
   })
 

@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest'
-import { drawFrame, drawWall } from '../drawing/index.ts'
+import { drawFrame, drawSite } from '../drawing/index.ts'
 import { makeFrame, markOut } from '../frame/index.ts'
-import type { Wall } from '../frame/index.ts'
+import { options } from '../../test/frames.ts'
+import type { Site } from '../frame/index.ts'
 import { elevationSvg, markOutCsv, materialsCsv, toCsv } from './index.ts'
 
-const wall: Wall = { widthM: 2, usableHeightM: 1, firstForkM: 0.4, viewingEnd: 'left', avoid: [] }
-const frame = makeFrame(wall, { kind: 'tiers', heightsM: [0.5, 1], maxSupportSpacingM: 1 }, { moveToleranceM: 0, dragged: {} }) // prettier-ignore
+const wall: Site = { widthM: 2, usableHeightM: 1, firstForkM: 0.4, viewingEnd: 'left', avoid: [] }
+const frame = makeFrame(wall, { kind: 'tiers', heightsM: [0.5, 1], maxSupportSpacingM: 1 }, options) // prettier-ignore
 
 describe('CSV', () => {
   it('quotes what RFC 4180 wants quoted and ends lines with CRLF', () => {
@@ -19,18 +20,28 @@ describe('CSV', () => {
   it('gives the mark-out in whole millimetres, a line a node', () => {
     const lines = markOutCsv(markOut(frame, wall)).trimEnd().split('\r\n')
     expect(lines).toHaveLength(7)
-    expect(lines[1]).toBe('1,0,500,0,500,0,set')
-    expect(lines[6]).toBe('6,2000,1000,2000,1000,0,set')
+    expect(lines[1]).toBe('1,node,0,500,0,0,500,0,set')
+    expect(lines[6]).toBe('6,node,2000,1000,0,2000,1000,0,set')
   })
 
   it('gives materials with the price of each line', () => {
-    const csv = materialsCsv([{ what: 'fixing', quantity: 6, price: 8.4 }], 'EUR', () => 'Eye, 100 mm')
+    const csv = materialsCsv(
+      [{ what: 'fixing', fixingId: 'eye-100', quantity: 6, price: 8.4 }],
+      'EUR',
+      () => 'Eye, 100 mm',
+    )
     expect(csv).toBe('item,quantity,price_EUR\r\n"Eye, 100 mm",6,8.40\r\n')
   })
 })
 
 describe('the true-scale SVG', () => {
-  const svg = elevationSvg([...drawWall(wall), ...drawFrame(frame)], 'South <wall>')
+  const svg = elevationSvg(
+    [
+      ...drawSite(wall, 'brick'),
+      ...drawFrame(frame, { view: 'elevation', stockWidthM: options.stockWidthM }),
+    ],
+    'South <wall>',
+  )
 
   it('has one user unit to the millimetre and runs the wires at their lengths', () => {
     const [, widthMm, , viewWidth] = /width="(\d+)mm" height="(\d+)mm" viewBox="\S+ \S+ (\d+)/.exec(svg)!

@@ -1,3 +1,3 @@
 export { toCsv } from './csv.ts'
-export { markOutCsv, materialsCsv } from './frame-csv.ts'
+export { catalogueCsv, markOutCsv, materialsCsv, shoppingCsv } from './frame-csv.ts'
 export { elevationSvg } from './svg.ts'

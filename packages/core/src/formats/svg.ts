@@ -11,6 +11,11 @@ const STROKES: Readonly<Record<string, string>> = {
   'first-fork': 'fill="none" stroke="#000" stroke-width="2" stroke-dasharray="40 30"',
   spot: 'fill="none" stroke="#000" stroke-width="3" stroke-dasharray="12 12"',
   wire: 'fill="none" stroke="#000" stroke-width="3"',
+  'wire-light': 'fill="none" stroke="#000" stroke-width="1.6"',
+  string: 'fill="none" stroke="#000" stroke-width="3" stroke-dasharray="10 6"',
+  mesh: 'fill="none" stroke="#000" stroke-width="2" stroke-dasharray="6 6"',
+  cover: 'fill="none" stroke="#000" stroke-width="2" stroke-dasharray="4 12"',
+  tub: 'fill="none" stroke="#000" stroke-width="4"',
 }
 const PLAIN = 'fill="none" stroke="#000" stroke-width="3"'
 
@@ -42,11 +47,15 @@ function pointsOf(mark: Mark): readonly Point[] {
     case 'area':
     case 'line':
     case 'wood':
+    case 'member':
       return mark.points
+    case 'anchor':
+      return [mark.at, mark.towards]
     case 'dimension':
       return [mark.from, mark.to]
     case 'disc':
     case 'node':
+    case 'joint':
     case 'tie':
     case 'foot':
       return [mark.at]
@@ -63,6 +72,13 @@ function markSvg(mark: Mark): string {
       return `<circle ${STROKES[mark.role] ?? PLAIN} cx="${x(mark.at)}" cy="${y(mark.at)}" r="${num(mark.radiusM * MM)}"/>`
     case 'node':
       return `<g id="node-${mark.number}"><circle ${PLAIN} cx="${x(mark.at)}" cy="${y(mark.at)}" r="12"/><text font-size="40" font-family="sans-serif" x="${num(mark.at.xM * MM + 20)}" y="${num(-mark.at.yM * MM - 20)}">${mark.number}</text></g>`
+    case 'joint':
+      return `<circle ${PLAIN} cx="${x(mark.at)}" cy="${y(mark.at)}" r="8"/>`
+    case 'member':
+      // As thick as it is, hollow, so that the centre line stays measurable.
+      return `<g id="${escapeXml(mark.id)}"><polyline fill="none" stroke="#000" stroke-width="${num(mark.widthM * MM + 3)}" points="${path(mark.points)}"/><polyline fill="none" stroke="#fff" stroke-width="${num(Math.max(1, mark.widthM * MM - 3))}" points="${path(mark.points)}"/></g>`
+    case 'anchor':
+      return `<g id="${escapeXml(mark.id)}"><path ${PLAIN} d="M${x(mark.at)} ${y(mark.at)} l-40 90 h80 z"/><text font-size="50" font-family="sans-serif" x="${num(mark.at.xM * MM + 50)}" y="${num(-mark.at.yM * MM + 80)}">${escapeXml(mark.label)}</text></g>`
     case 'wood':
       return `<polyline fill="none" stroke="#000" stroke-linecap="round" stroke-linejoin="round" stroke-width="${num(mark.diameterMm)}" points="${path(mark.points)}"/>`
     case 'tie':

@@ -1,6 +1,7 @@
+import { CoreError, requirePositive } from '../errors/index.ts'
 import type { Point, Rect } from '../geometry/index.ts'
 import { distanceM } from '../geometry/index.ts'
-import type { AvoidSpot } from './wall.ts'
+import type { AvoidSpot, Rhythm } from './site.ts'
 
 /** A fixing may stand on the very edge of a spot; deeper than this it stands in it. */
 const EDGE_M = 1e-9
@@ -16,12 +17,12 @@ export function isInSpot(p: Point, spot: AvoidSpot): boolean {
  * Exact: the nearest free point is the ideal point itself, its foot on one edge (circle, band edge or side of the
  * area), or a crossing of two edges; all of these are tried.
  */
-export function nearestFreePoint(
-  ideal: Point,
+export function nearestFreePoint<P extends Point>(
+  ideal: P,
   spots: readonly AvoidSpot[],
   area: Rect,
   toleranceM: number,
-): Point | null {
+): P | Point | null {
   if (!spots.some((spot) => isInSpot(ideal, spot))) return ideal
   const near = spots.filter((spot) => reaches(spot, ideal, toleranceM))
   const circles = near.flatMap((s) => (s.kind === 'point' ? [s] : []))
@@ -36,11 +37,70 @@ export function nearestFreePoint(
     ...circles.flatMap((circle) => circleMeetsLines(circle, uprights, levels)),
     ...circles.flatMap((a, i) => circles.slice(i + 1).flatMap((b) => circlesMeet(a, b))),
   ]
+  return nearestOf(candidates, ideal, near, area, toleranceM)
+}
+
+/**
+ * The free point nearest to `ideal` that also sits on an upright line, a level line, or a crossing of both, where those are
+ * given; `null` when none lies within the tolerance. Exact, by the same reasoning: on a line the nearest free point is
+ * the foot of the ideal or an edge of a spot.
+ */
+export function nearestOnLines(
+  ideal: Point,
+  spots: readonly AvoidSpot[],
+  area: Rect,
+  toleranceM: number,
+  lines: { readonly uprights: Rhythm | null; readonly levels: Rhythm | null },
+): Point | null {
+  const near = spots.filter((spot) => reaches(spot, ideal, toleranceM))
+  const xs = lines.uprights ? linesNear(lines.uprights, ideal.xM, toleranceM) : null
+  const ys = lines.levels ? linesNear(lines.levels, ideal.yM, toleranceM) : null
+  const candidates: Point[] = []
+  if (xs && ys) candidates.push(...xs.flatMap((xM) => ys.map((yM) => ({ xM, yM }))))
+  else if (xs)
+    for (const xM of xs)
+      for (const yM of [ideal.yM, area.bottomM, area.topM, ...edgesAcross(near, 'vertical', xM)])
+        candidates.push({ xM, yM })
+  else if (ys)
+    for (const yM of ys)
+      for (const xM of [ideal.xM, area.leftM, area.rightM, ...edgesAcross(near, 'horizontal', yM)])
+        candidates.push({ xM, yM })
+  return nearestOf(candidates, ideal, near, area, toleranceM)
+}
+
+/** Lines of a rhythm within the tolerance of a position. */
+function linesNear({ firstM, stepM }: Rhythm, atM: number, toleranceM: number): number[] {
+  const step = requirePositive('stepM', stepM)
+  const [from, to] = [Math.ceil((atM - toleranceM - firstM) / step - 1e-9), Math.floor((atM + toleranceM - firstM) / step + 1e-9)] // prettier-ignore
+  if (!(to - from < MAX_LINES)) throw new CoreError('frame/too-many-nodes', `${to - from} lines within the tolerance are too many`, {}) // prettier-ignore
+  return Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => firstM + (from + i) * step)
+}
+
+/** More lines than this within one tolerance is a slip of the decimal point. */
+const MAX_LINES = 1000
+
+/** Where spots begin and end along an upright line at x, or a level one at y. */
+function edgesAcross(spots: readonly AvoidSpot[], line: 'vertical' | 'horizontal', at: number): number[] {
+  return spots.flatMap((spot) => {
+    if (spot.kind === 'band') return spot.axis === line ? [] : [spot.fromM, spot.toM]
+    const [own, across] = line === 'vertical' ? [spot.yM, spot.xM] : [spot.xM, spot.yM]
+    const reach = spot.radiusM ** 2 - (at - across) ** 2
+    return reach < 0 ? [] : [own - Math.sqrt(reach), own + Math.sqrt(reach)]
+  })
+}
+
+function nearestOf(
+  candidates: readonly Point[],
+  ideal: Point,
+  spots: readonly AvoidSpot[],
+  area: Rect,
+  toleranceM: number,
+): Point | null {
   let best: Point | null = null
   let bestM = toleranceM + EDGE_M
   for (const p of candidates) {
     const move = distanceM(p, ideal)
-    if (move <= bestM && isInside(p, area) && !near.some((spot) => isInSpot(p, spot))) {
+    if (move <= bestM && isInside(p, area) && !spots.some((spot) => isInSpot(p, spot))) {
       best = p
       bestM = move
     }

@@ -1,16 +1,16 @@
-import { CoreError, requirePositive, requireRange } from '../errors/index.ts'
+import { CoreError, requirePositive, requireWhole } from '../errors/index.ts'
 import { LENGTH_TOLERANCE_M, LayoutBuilder, MAX_NODES, wholeTimes } from './layout.ts'
 import type { Layout } from './layout.ts'
-import { alongToX } from './wall.ts'
-import type { Wall } from './wall.ts'
+import { alongToX } from './site.ts'
+import type { Site } from './site.ts'
 import type { DiamondsPattern } from './pattern.ts'
 
 /** Width and height of a cell as the pattern and the wall make it, metres. */
-export function diamondCell(wall: Wall, pattern: DiamondsPattern): { widthM: number; heightM: number } {
-  const rows = requireRange('rows', pattern.rows, 1, 50)
+export function diamondCell(wall: Site, pattern: DiamondsPattern): { widthM: number; heightM: number } {
+  const rows = requireWhole('rows', pattern.rows, 1, 50)
   const heightM = pattern.cellHeightM ?? wall.usableHeightM / rows
   if (pattern.cell.by === 'width') return { widthM: pattern.cell.widthM, heightM }
-  const cells = requireRange('count', pattern.cell.count, 1, MAX_NODES) + (pattern.cell.halfAtEnd ? 0.5 : 0)
+  const cells = requireWhole('count', pattern.cell.count, 1, MAX_NODES) + (pattern.cell.halfAtEnd ? 0.5 : 0)
   return { widthM: wall.widthM / cells, heightM }
 }
 
@@ -19,7 +19,7 @@ export function diamondCell(wall: Wall, pattern: DiamondsPattern): { widthM: num
  * the whole cells comes the near half of one more where at least half a cell's width is left, otherwise nothing.
  * Corners that cells share are one node. Throws `frame/cell-too-large` when not one whole cell fits.
  */
-export function layDiamonds(wall: Wall, pattern: DiamondsPattern): Layout {
+export function layDiamonds(wall: Site, pattern: DiamondsPattern): Layout {
   const { widthM: w, heightM: h } = diamondCell(wall, pattern)
   requirePositive('cellWidthM', w)
   requirePositive('cellHeightM', h)

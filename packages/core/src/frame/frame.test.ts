@@ -4,17 +4,9 @@ import { expectReference, referenceCases } from '../../test/reference.ts'
 import { distanceM } from '../geometry/index.ts'
 import { planStringing, trailBound } from '../stringing/index.ts'
 import { isInSpot, makeFrame, markOut, nearestFreePoint } from './index.ts'
-import type { AvoidSpot, DiamondsPattern, Frame, Pattern, Wall } from './index.ts'
+import type { AvoidSpot, DiamondsPattern, Frame, Pattern } from './index.ts'
+import { options as free, siteOf as wallOf } from '../../test/frames.ts'
 
-const wallOf = (widthM: number, usableHeightM: number, rest: Partial<Wall> = {}): Wall => ({
-  widthM,
-  usableHeightM,
-  firstForkM: 0,
-  viewingEnd: 'left',
-  avoid: [],
-  ...rest,
-})
-const free = { moveToleranceM: 0.05, dragged: {} }
 const diamonds = (rest: Partial<DiamondsPattern> = {}): DiamondsPattern => ({
   kind: 'diamonds',
   cell: { by: 'width', widthM: 0.8 },
@@ -94,7 +86,14 @@ describe('lattice reference cases', () => {
         }
       }
       case 'fan': {
-        const frame = make({ kind: 'fan', ribs: input.ribs, spreadDeg: input.spreadDeg })
+        const frame = make({
+          kind: 'fan',
+          ribs: input.ribs,
+          spreadDeg: input.spreadDeg,
+          wireStepM: null,
+          maxSupportSpacingM: 2,
+          ribStockId: 'cane-12',
+        })
         return { frame, extra: { ribLengthsM: frame.runs.map((run) => run.lengthM) } }
       }
       default:
@@ -182,7 +181,7 @@ describe('avoided spots', () => {
         fc.double({ min: 0, max: 0.2, noNaN: true }),
         (avoid, tol) => {
           const wall = wallOf(4, 2, { avoid })
-          const frame = makeFrame(wall, diamonds({ rows: 2 }), { moveToleranceM: tol, dragged: {} })
+          const frame = makeFrame(wall, diamonds({ rows: 2 }), { ...free, moveToleranceM: tol, dragged: {} })
           for (const node of frame.nodes) {
             const isInside = avoid.some((spot) => isInSpot(node.at, spot))
             expect(isInside).toBe(node.state === 'blocked')
@@ -219,7 +218,7 @@ describe('avoided spots', () => {
     const avoid: AvoidSpot[] = [{ id: 'a', kind: 'point', xM: 1, yM: 1, radiusM: 0.1, what: 'cable' }]
     const wall = wallOf(4, 2, { avoid })
     const dragged = { 's0.0': { xM: 1, yM: 1 } }
-    const frame = makeFrame(wall, diamonds(), { moveToleranceM: 0.05, dragged })
+    const frame = makeFrame(wall, diamonds(), { ...free, moveToleranceM: 0.05, dragged })
     expect(frame.findings).toContainEqual(
       expect.objectContaining({ code: 'frame/dragged-onto-spot', spot: 'cable' }),
     )
@@ -242,7 +241,7 @@ describe('mark-out', () => {
           const wall = wallOf(4, 2, { viewingEnd, avoid })
           const { rows } = markOut(makeFrame(wall, p, free), wall)
           rows.forEach((row, i) => {
-            expect(row.number).toBe(i + 1)
+            expect(row.label).toBe(String(i + 1))
             if (i > 0) expect(row.alongM).toBeGreaterThanOrEqual(rows[i - 1]!.alongM - 1e-6)
           })
         },
@@ -258,7 +257,7 @@ describe('makeFrame fed with extremes', () => {
       fc.property(number, number, number, number, number, (width, height, fork, cell, tol) => {
         try {
           const wall = wallOf(width, height, { firstForkM: fork })
-          const frame = makeFrame(wall, diamonds({ cell: { by: 'width', widthM: cell } }), { moveToleranceM: tol, dragged: {} }) // prettier-ignore
+          const frame = makeFrame(wall, diamonds({ cell: { by: 'width', widthM: cell } }), { ...free, moveToleranceM: tol, dragged: {} }) // prettier-ignore
           for (const node of frame.nodes) expect(Number.isFinite(node.at.xM + node.at.yM)).toBe(true)
         } catch (error) {
           expect(error).toHaveProperty('name', 'CoreError')

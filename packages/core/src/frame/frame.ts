@@ -1,23 +1,33 @@
 import { requirePositive, requireRange } from '../errors/index.ts'
-import { distanceM } from '../geometry/index.ts'
-import type { Point, Rect } from '../geometry/index.ts'
-import { isInSpot, nearestFreePoint } from './avoid.ts'
+import { at3, distance3M } from '../geometry/index.ts'
+import type { Point, Point3, Rect } from '../geometry/index.ts'
+import { isInSpot, nearestFreePoint, nearestOnLines } from './avoid.ts'
+import { layBrush } from './brush.ts'
 import { layDiamonds } from './diamonds.ts'
-import { layFan, layGrid, layTiers, layZigzag } from './lines.ts'
-import type { Layout } from './layout.ts'
-import type { Pattern } from './pattern.ts'
-import { MAX_WALL_M } from './wall.ts'
-import type { Wall } from './wall.ts'
+import { layFan } from './fan.ts'
+import { layFree } from './free.ts'
+import { layGrid, layTiers, layTriangles, layZigzag } from './lines.ts'
+import type { Joint, LaidNode, Layout, WireSlot } from './layout.ts'
+import { layNet } from './net.ts'
+import { layArch, layOverhead } from './overhead.ts'
+import type { Pattern, PatternKind } from './pattern.ts'
+import { layColumn, layObelisk, layPole, laySpiral, layStakes } from './potted.ts'
+import { layRow } from './row.ts'
+import { MAX_SITE_M } from './site.ts'
+import type { Site } from './site.ts'
 
 /** `set`: as the pattern says; `moved`: off an avoided spot; `dragged`: put there by hand; `blocked`: nowhere to go. */
 export type NodeState = 'set' | 'moved' | 'dragged' | 'blocked'
 
 export interface FrameNode {
   readonly id: string
-  /** Number on the mark-out, from the viewing end and from below, starting at 1. */
+  /** Number on the mark-out, from the viewing end and from below, starting at 1; 0 for what is not marked out. */
   readonly number: number
-  readonly ideal: Point
-  readonly at: Point
+  /** What it is called: its number, or the name of the post that it is on. */
+  readonly label: string
+  readonly joint: Joint
+  readonly ideal: Point3
+  readonly at: Point3
   readonly state: NodeState
   readonly movedM: number
   readonly isStart: boolean
@@ -27,113 +37,175 @@ export interface FrameRun {
   readonly id: string
   readonly from: number
   readonly to: number
+  readonly slot: WireSlot
+  /** The straight wire that this run is a span of. */
+  readonly line: string
+  /** Between its nodes. */
   readonly lengthM: number
+  /** String taken up by wraps and knots. */
+  readonly wrapM: number
 }
 
 /** Something about a frame that the grower has to know; not an error. */
 export type FrameFinding =
   | { readonly code: 'frame/spot-unavoidable'; readonly nodeId: string; readonly number: number; readonly spot: string; readonly toleranceM: number }
-  | { readonly code: 'frame/dragged-onto-spot'; readonly nodeId: string; readonly number: number; readonly spot: string } // prettier-ignore
+  | { readonly code: 'frame/dragged-onto-spot'; readonly nodeId: string; readonly number: number; readonly spot: string }
+  | { readonly code: 'frame/no-line-near'; readonly nodeId: string; readonly number: number; readonly toleranceM: number }
+  | { readonly code: 'frame/post-on-spot'; readonly nodeId: string; readonly label: string; readonly spot: string; readonly toleranceM: number } // prettier-ignore
 
-export interface Frame {
+export interface Frame extends Pick<Layout, 'members' | 'anchors' | 'sheets' | 'units' | 'fills' | 'plants' | 'figures' | 'shifts' | 'cells'> {
+  readonly kind: PatternKind
   readonly nodes: readonly FrameNode[]
   readonly runs: readonly FrameRun[]
-  readonly cells: Layout['cells']
   readonly findings: readonly FrameFinding[]
-}
+  /** Has parts in front of or behind its plane, so that a side view and a plan say more. */
+  readonly hasDepth: boolean
+} // prettier-ignore
+
+export type Snap = 'none' | 'uprights' | 'levels' | 'both'
 
 export interface FrameOptions {
-  /** How far a node may move off an avoided spot, metres. */
+  /** How far a node or post may move off an avoided spot, or to a line of the place, metres. */
   readonly moveToleranceM: number
-  /** Nodes put elsewhere by hand, by node id. Ids that the pattern no longer has are passed over. */
+  /** Nodes put elsewhere by hand, by node id; posts of a row by post id. Ids that the pattern no longer has are passed over. */
   readonly dragged: Readonly<Record<string, Point>>
+  /** Which lines of the place (studs, courses) fixings must sit on. */
+  readonly snap: Snap
+  /** Width of a stock as seen from the front, and its depth in bending, metres. Throws for a stock that is not known. */
+  readonly stockWidthM: (stockId: string) => number
+  readonly stockDepthM: (stockId: string) => number
 }
 
 /**
- * Nodes and runs of a pattern on a wall, in metres on the elevation. Nodes leave avoided spots by the least distance
- * within the tolerance, or stay and are reported as findings. Throws a `frame/*` or `core/*` error for a pattern that
- * cannot be laid on this wall.
+ * A pattern laid out at a place: nodes, wires and whatever else stands, in metres. Fixings in the wall leave avoided
+ * spots and go to lines of the wall by the least distance within the tolerance, each by itself, which is the least in
+ * total; those that cannot are reported as findings. Throws a `frame/*` or `core/*` error for a pattern that cannot be
+ * laid here.
  */
-export function makeFrame(wall: Wall, pattern: Pattern, options: FrameOptions): Frame {
-  requirePositive('widthM', wall.widthM, MAX_WALL_M)
-  requirePositive('usableHeightM', wall.usableHeightM, MAX_WALL_M)
-  requireRange('firstForkM', wall.firstForkM, 0, MAX_WALL_M)
-  requireRange('moveToleranceM', options.moveToleranceM, 0, MAX_WALL_M)
-  const layout = layPattern(wall, pattern)
+export function makeFrame(site: Site, pattern: Pattern, options: FrameOptions): Frame {
+  requirePositive('widthM', site.widthM, MAX_SITE_M)
+  requirePositive('usableHeightM', site.usableHeightM, MAX_SITE_M)
+  requireRange('firstForkM', site.firstForkM, 0, MAX_SITE_M)
+  requireRange('riseM', site.riseM ?? 0, -MAX_SITE_M, MAX_SITE_M)
+  requireRange('moveToleranceM', options.moveToleranceM, 0, MAX_SITE_M)
+  const layout = layPattern(site, pattern, options)
   // Below the first fork there is still wall: a node may step down there off a spot.
-  const area: Rect = { leftM: 0, rightM: wall.widthM, bottomM: 0, topM: wall.firstForkM + wall.usableHeightM }
+  const area: Rect = { leftM: 0, rightM: site.widthM, bottomM: 0, topM: site.firstForkM + site.usableHeightM }
   const findings: FrameFinding[] = []
-  const placed = layout.nodes.map((node) => placeNode(node.id, node.ideal, wall, options, area))
-  const numbers = markOutNumbers(placed, wall)
+  const placed = layout.nodes.map((node) => placeNode(node, site, options, area))
+  const numbers = markOutNumbers(layout.nodes, placed, site)
   // Written out rather than spread: at a thousand nodes a keystroke, copying by spread is most of the time.
   const nodes = layout.nodes.map((node, index): FrameNode => {
-    const { at, state, spot } = placed[index]!
+    const { at, state, trouble } = placed[index]!
     const number = numbers[index]!
-    if (spot !== null) {
-      findings.push(
-        state === 'dragged'
-          ? { code: 'frame/dragged-onto-spot', nodeId: node.id, number, spot }
-          : {
-              code: 'frame/spot-unavoidable',
-              nodeId: node.id,
-              number,
-              spot,
-              toleranceM: options.moveToleranceM,
-            },
-      )
-    }
-    const { id, ideal, isStart } = node
-    return { id, number, ideal, at, state, movedM: distanceM(ideal, at), isStart }
+    if (trouble !== null) findings.push(findingOf(node.id, number, state, trouble, options.moveToleranceM))
+    const { id, ideal, isStart, joint } = node
+    const movedM = at === ideal ? 0 : distance3M(ideal, at)
+    return { id, number, label: node.label ?? String(number), joint, ideal, at, state, movedM, isStart }
   })
-  const runs = layout.runs.map(([from, to]): FrameRun => ({
-    id: `${nodes[from]!.id}-${nodes[to]!.id}`,
-    from,
-    to,
-    lengthM: distanceM(nodes[from]!.at, nodes[to]!.at),
-  }))
-  return { nodes, runs, cells: layout.cells, findings }
+  for (const shift of layout.shifts) {
+    if (shift.spot !== null)
+      findings.push({ code: 'frame/post-on-spot', nodeId: shift.id, label: shift.label, spot: shift.spot, toleranceM: options.moveToleranceM }) // prettier-ignore
+  }
+  const runs = layout.runs.map((run): FrameRun => {
+    const [a, b] = [nodes[run.from]!, nodes[run.to]!]
+    const id = `${a.id}-${b.id}`
+    return { id, from: run.from, to: run.to, slot: run.slot, line: run.line ?? id, lengthM: distance3M(a.at, b.at), wrapM: run.wrapM } // prettier-ignore
+  })
+  // A stock that the catalogue lacks is refused here, where it is named, and not where its width is missed.
+  for (const stockId of new Set(layout.members.map((member) => member.stockId))) options.stockWidthM(stockId)
+  const { members, anchors, sheets, units, fills, plants, figures, shifts, cells } = layout
+  const hasDepth =
+    nodes.some((node) => Math.abs(node.at.zM) > 1e-3) ||
+    members.some((member) => member.path.some((p) => Math.abs(p.zM) > 1e-3))
+  return { kind: pattern.kind, nodes, runs, members, anchors, sheets, units, fills, plants, figures, shifts, cells, findings, hasDepth } // prettier-ignore
 }
 
-function layPattern(wall: Wall, pattern: Pattern): Layout {
+function layPattern(site: Site, pattern: Pattern, options: FrameOptions): Layout {
   switch (pattern.kind) {
     case 'tiers':
-      return layTiers(wall, pattern)
+      return layTiers(site, pattern)
     case 'diamonds':
-      return layDiamonds(wall, pattern)
+      return layDiamonds(site, pattern)
     case 'zigzag':
-      return layZigzag(wall, pattern)
-    case 'fan':
-      return layFan(wall, pattern)
+      return layZigzag(site, pattern)
+    case 'triangles':
+      return layTriangles(site, pattern)
     case 'grid':
-      return layGrid(wall, pattern)
+      return layGrid(site, pattern)
+    case 'free':
+      return layFree(pattern)
+    case 'fan':
+      return layFan(site, pattern)
+    case 'row':
+      return layRow(site, pattern, options)
+    case 'overhead':
+      return layOverhead(site, pattern, options)
+    case 'arch':
+      return layArch(site, pattern)
+    case 'net':
+      return layNet(site, pattern)
+    case 'spiral':
+      return laySpiral(site, pattern, options)
+    case 'obelisk':
+      return layObelisk(site, pattern)
+    case 'pole':
+      return layPole(site, pattern, options)
+    case 'stakes':
+      return layStakes(site, pattern)
+    case 'column':
+      return layColumn(site, pattern, options)
+    case 'brush':
+      return layBrush(site, pattern)
   }
 }
 
-function placeNode(
-  id: string,
-  ideal: Point,
-  wall: Wall,
-  options: FrameOptions,
-  area: Rect,
-): { at: Point; state: NodeState; spot: string | null } {
-  const dragged = options.dragged[id]
-  if (dragged) {
-    return { at: dragged, state: 'dragged', spot: wall.avoid.find((s) => isInSpot(dragged, s))?.what ?? null }
-  }
-  const free = nearestFreePoint(ideal, wall.avoid, area, options.moveToleranceM)
-  if (free === ideal) return { at: ideal, state: 'set', spot: null }
-  if (free) return { at: free, state: 'moved', spot: null }
-  return { at: ideal, state: 'blocked', spot: wall.avoid.find((s) => isInSpot(ideal, s))?.what ?? null }
+type Trouble = { readonly kind: 'spot'; readonly spot: string } | { readonly kind: 'line' }
+interface Placed {
+  readonly at: Point3
+  readonly state: NodeState
+  readonly trouble: Trouble | null
 }
 
-/** Numbers nodes along the tape from the viewing end, from below upward where two stand at one distance. */
-function markOutNumbers(nodes: readonly { at: Point }[], wall: Wall): number[] {
-  const towards = wall.viewingEnd === 'left' ? 1 : -1
-  const steps = nodes.map((node) => towards * tapeStep(node.at.xM))
-  const order = nodes
-    .map((_, i) => i)
-    .sort((a, b) => steps[a]! - steps[b]! || nodes[a]!.at.yM - nodes[b]!.at.yM)
-  const numbers: number[] = []
+/** Only fixings in the wall step aside; posts are placed by their rows, and all other joints go with what they are on. */
+function placeNode(node: LaidNode, site: Site, options: FrameOptions, area: Rect): Placed {
+  const { ideal } = node
+  if (node.joint !== 'eye') return { at: ideal, state: 'set', trouble: null }
+  const spotAt = (p: Point): Trouble | null => {
+    const spot = site.avoid.find((s) => isInSpot(p, s))
+    return spot ? { kind: 'spot', spot: spot.what } : null
+  }
+  const dragged = options.dragged[node.id]
+  if (dragged) return { at: at3(dragged.xM, dragged.yM), state: 'dragged', trouble: spotAt(dragged) }
+  const lines = {
+    uprights: options.snap === 'uprights' || options.snap === 'both' ? (site.uprights ?? null) : null,
+    levels: options.snap === 'levels' || options.snap === 'both' ? (site.levels ?? null) : null,
+  }
+  const isSnapped = lines.uprights !== null || lines.levels !== null
+  const free = isSnapped
+    ? nearestOnLines(ideal, site.avoid, area, options.moveToleranceM, lines)
+    : nearestFreePoint(ideal, site.avoid, area, options.moveToleranceM)
+  if (free && (free === ideal || (free.xM === ideal.xM && free.yM === ideal.yM))) return { at: ideal, state: 'set', trouble: null } // prettier-ignore
+  if (free) return { at: at3(free.xM, free.yM), state: 'moved', trouble: null }
+  return { at: ideal, state: 'blocked', trouble: spotAt(ideal) ?? { kind: 'line' } }
+}
+
+function findingOf(nodeId: string, number: number, state: NodeState, trouble: Trouble, toleranceM: number): FrameFinding {
+  if (trouble.kind === 'line') return { code: 'frame/no-line-near', nodeId, number, toleranceM }
+  if (state === 'dragged') return { code: 'frame/dragged-onto-spot', nodeId, number, spot: trouble.spot }
+  return { code: 'frame/spot-unavoidable', nodeId, number, spot: trouble.spot, toleranceM }
+} // prettier-ignore
+
+/** Numbers fixings along the tape from the viewing end, from below upward where two stand at one distance. */
+function markOutNumbers(nodes: readonly LaidNode[], placed: readonly Placed[], site: Site): number[] {
+  const towards = site.viewingEnd === 'left' ? 1 : -1
+  const steps = placed.map(({ at }) => towards * tapeStep(at.xM))
+  const order: number[] = []
+  nodes.forEach((node, i) => {
+    if (node.joint === 'eye') order.push(i)
+  })
+  order.sort((a, b) => steps[a]! - steps[b]! || placed[a]!.at.yM - placed[b]!.at.yM)
+  const numbers = nodes.map(() => 0)
   order.forEach((node, rank) => (numbers[node] = rank + 1))
   return numbers
 }

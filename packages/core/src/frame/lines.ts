@@ -1,15 +1,15 @@
-import { CoreError, requirePositive, requireRange } from '../errors/index.ts'
+import { CoreError, requirePositive, requireRange, requireWhole } from '../errors/index.ts'
 import { LayoutBuilder, MAX_NODES, fewestParts, wholeTimes } from './layout.ts'
 import type { Layout } from './layout.ts'
-import { alongToX, usableRect } from './wall.ts'
-import type { Wall } from './wall.ts'
-import type { FanPattern, GridPattern, TiersPattern, ZigzagPattern } from './pattern.ts'
+import { alongToX, usableRect } from './site.ts'
+import type { Site } from './site.ts'
+import type { GridPattern, TiersPattern, TrianglesPattern, ZigzagPattern } from './pattern.ts'
 
 /**
  * Level wires across the whole width, each in the fewest equal spans that are none longer than the greatest support
  * spacing. Heights are above the soil, must rise, and lie between the first fork and the highest fixing line.
  */
-export function layTiers(wall: Wall, pattern: TiersPattern): Layout {
+export function layTiers(wall: Site, pattern: TiersPattern): Layout {
   requirePositive('maxSupportSpacingM', pattern.maxSupportSpacingM)
   requireRange('tiers', pattern.heightsM.length, 1, 100)
   const rect = usableRect(wall)
@@ -48,14 +48,14 @@ export function layTiers(wall: Wall, pattern: TiersPattern): Layout {
     }
     for (let i = 0; i <= spans; i++) {
       const node = builder.node(`t${tier}.${i}`, alongToX(wall, (i * wall.widthM) / spans), heightM)
-      if (i > 0) builder.run(node - 1, node)
+      if (i > 0) builder.run(node - 1, node, { line: `t${tier}` })
     }
   })
   return builder.build()
 }
 
 /** Whole strokes only, the first from the foot at the viewing end up to the top. */
-export function layZigzag(wall: Wall, pattern: ZigzagPattern): Layout {
+export function layZigzag(wall: Site, pattern: ZigzagPattern): Layout {
   const stroke = requirePositive('strokeWidthM', pattern.strokeWidthM)
   const strokes = wholeTimes(wall.widthM, stroke)
   if (strokes < 1) {
@@ -77,33 +77,10 @@ export function layZigzag(wall: Wall, pattern: ZigzagPattern): Layout {
   return builder.build({ whole: strokes, half: 0, remainderM: Math.max(0, wall.widthM - strokes * stroke) })
 }
 
-/** Ribs from the middle of the foot, at equal angles over `spreadDeg`, each ending at the edge of the usable wall. */
-export function layFan(wall: Wall, pattern: FanPattern): Layout {
-  const ribs = requireRange('ribs', pattern.ribs, 1, 99)
-  requireRange('spreadDeg', pattern.spreadDeg, 0, 180)
-  const { bottomM, topM } = usableRect(wall)
-  const midM = wall.widthM / 2
-  const builder = new LayoutBuilder()
-  const foot = builder.node('f', midM, bottomM, true)
-  for (let i = 0; i < ribs; i++) {
-    const share = ribs === 1 ? 0.5 : i / (ribs - 1)
-    const angle = ((share - 0.5) * pattern.spreadDeg * Math.PI) / 180
-    const reach = Math.min(
-      Math.abs(Math.sin(angle)) < 1e-12 ? Infinity : midM / Math.abs(Math.sin(angle)),
-      Math.cos(angle) < 1e-12 ? Infinity : (topM - bottomM) / Math.cos(angle),
-    )
-    builder.run(
-      foot,
-      builder.node(`r${i}`, midM + reach * Math.sin(angle), bottomM + reach * Math.cos(angle)),
-    )
-  }
-  return builder.build()
-}
-
 /** Equally spaced uprights and levels from edge to edge. */
-export function layGrid(wall: Wall, pattern: GridPattern): Layout {
-  const across = requireRange('verticals', pattern.verticals, 2, MAX_NODES)
-  const up = requireRange('horizontals', pattern.horizontals, 2, MAX_NODES)
+export function layGrid(wall: Site, pattern: GridPattern): Layout {
+  const across = requireWhole('verticals', pattern.verticals, 2, MAX_NODES)
+  const up = requireWhole('horizontals', pattern.horizontals, 2, MAX_NODES)
   if (across * up > MAX_NODES) {
     throw new CoreError('frame/too-many-nodes', `${across * up} crossings are too many`, {
       crossings: across * up,
@@ -120,9 +97,53 @@ export function layGrid(wall: Wall, pattern: GridPattern): Layout {
     )
   for (let j = 0; j < up; j++) {
     for (let i = 0; i < across; i++) {
-      if (i > 0) builder.run(at(i - 1, j), at(i, j))
-      if (j > 0) builder.run(at(i, j - 1), at(i, j))
+      if (i > 0) builder.run(at(i - 1, j), at(i, j), { line: `h${j}` })
+      if (j > 0) builder.run(at(i, j - 1), at(i, j), { line: `v${i}` })
     }
   }
   return builder.build()
+}
+
+/**
+ * Level lines in equal steps over the usable height, corners of each level over the middles of the bases below, joined by
+ * slanting wires. As many whole bases as fit from the viewing end.
+ */
+export function layTriangles(wall: Site, pattern: TrianglesPattern): Layout {
+  const base = requirePositive('baseM', pattern.baseM)
+  const rows = requireWhole('rows', pattern.rows, 1, 50)
+  const whole = wholeTimes(wall.widthM, base)
+  if (whole < 1) {
+    throw new CoreError('frame/cell-too-large', `A base ${base} m wide does not fit ${wall.widthM} m`, {
+      side: 'width',
+      cellM: base,
+      spaceM: wall.widthM,
+    })
+  }
+  if ((whole + 1) * (rows + 1) > MAX_NODES)
+    throw new CoreError('frame/too-many-nodes', `${whole * rows} triangles are too many`, {
+      cells: whole * rows,
+    })
+  const { bottomM, topM } = usableRect(wall)
+  const builder = new LayoutBuilder()
+  const stepM = (topM - bottomM) / rows
+  // Odd levels are half a base further along and so have one corner fewer.
+  const corners = (level: number) => whole + 1 - (level % 2)
+  const at = (level: number, i: number) =>
+    builder.node(
+      `a${level}.${i}`,
+      alongToX(wall, (i + (level % 2) / 2) * base),
+      bottomM + level * stepM,
+      level === 0,
+    )
+  for (let level = 0; level <= rows; level++) {
+    for (let i = 1; i < corners(level); i++)
+      builder.run(at(level, i - 1), at(level, i), { line: `l${level}` })
+    if (level === 0) continue
+    const [odd, even] = level % 2 === 1 ? [level, level - 1] : [level - 1, level]
+    for (let i = 0; i < corners(odd); i++) {
+      builder.run(at(even, i), at(odd, i))
+      builder.run(at(odd, i), at(even, i + 1))
+    }
+  }
+  return builder.build({ whole: whole * rows, half: 0, remainderM: Math.max(0, wall.widthM - whole * base) })
 }

@@ -31,7 +31,9 @@ describe('photoMap', () => {
   })
 
   it('comes back from the wall to the same pixel', () => {
-    const jitter = fc.tuple(...Array.from({ length: 8 }, () => fc.double({ min: -150, max: 150, noNaN: true })))
+    const jitter = fc.tuple(
+      ...Array.from({ length: 8 }, () => fc.double({ min: -150, max: 150, noNaN: true })),
+    )
     const share = fc.double({ min: 0, max: 1, noNaN: true })
     fc.assert(
       fc.property(jitter, share, share, (j, sx, sy) => {

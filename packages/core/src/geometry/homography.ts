@@ -47,7 +47,10 @@ export function photoMap(marks: readonly [MarkedPoint, MarkedPoint, MarkedPoint,
   // The marks must all lie on one side of the photo's horizon, or the picture is turned inside out.
   const sides = pixels.map(([x, y]) => Math.sign(g * x + h * y + 1))
   if (sides.some((side) => side !== sides[0])) {
-    throw new CoreError('geometry/points-crossed', 'The four marks are not in the same order on photo and wall')
+    throw new CoreError(
+      'geometry/points-crossed',
+      'The four marks are not in the same order on photo and wall',
+    )
   }
   const inverse = adjugate(matrix)
   return {

@@ -43,7 +43,8 @@ const LEAST_REWORK_SHARE = 0.5
  */
 export function screwHolding(screw: GroundScrew, soil: Soil, drive: Drive): Holding {
   const depthAlong = requireRange('depthAlongM', drive.depthAlongM, 0, screw.lengthM * 1.5)
-  const depthM = depthAlong * Math.cos(requireRange('angleFromVerticalRad', drive.angleFromVerticalRad, 0, 1.4))
+  const depthM =
+    depthAlong * Math.cos(requireRange('angleFromVerticalRad', drive.angleFromVerticalRad, 0, 1.4))
   const diameter = requirePositive('helixDiameterM', screw.helixDiameterM)
   const shallow = Math.min(1, depthM / (DEEP_DIAMETERS * diameter))
   const rework = Math.max(LEAST_REWORK_SHARE, REWORK_SHARE ** requireRange('reworks', drive.reworks, 0, 50))

@@ -2,6 +2,15 @@ import type { Point } from '../geometry/index.ts'
 import type { CalendarDate } from '../season/index.ts'
 import type { Hitch, StemPart } from '../wood/index.ts'
 
+/** A wire's pull: set to this, or found at this, at a temperature. */
+interface WireTension {
+  readonly v: 1
+  readonly frameId: string
+  readonly line: string
+  readonly tensionN: number
+  readonly temperatureC: number
+}
+
 /** What the grower did or saw, by kind. Each body has its own shape; `v` lets a later shape read an earlier one. */
 export interface EntryBodies {
   'stem.drawn': {
@@ -57,6 +66,24 @@ export interface EntryBodies {
   }
   'tie.removed': { readonly v: 1; readonly tieId: string; readonly reason: string }
   'tie.postponed': { readonly v: 1; readonly tieId: string; readonly untilOn: CalendarDate }
+  /** A fixing of a frame is in the wall, where it really went. */
+  'fixing.set': { readonly v: 1; readonly frameId: string; readonly nodeId: string; readonly at: Point }
+  'post.placed': { readonly v: 1; readonly frameId: string; readonly postId: string; readonly xM: number }
+  /** A ground screw as it went in; angle from the vertical. A refused one did not reach its depth. */
+  'anchor.driven': {
+    readonly v: 1
+    readonly frameId: string
+    readonly anchorId: string
+    readonly depthM: number
+    readonly angleDeg: number
+    readonly torqueNm: number | null
+    readonly reworks: number
+    readonly isRefused: boolean
+    readonly movedM: number
+    readonly pullTestN: number | null
+  }
+  'wire.tensioned': WireTension
+  'wire.measured': WireTension
   'note.written': { readonly v: 1; readonly text: string }
   /** Takes back the entry that it supersedes and puts nothing in its place. */
   'entry.withdrawn': { readonly v: 1 }

@@ -1,3 +1,5 @@
 export type { EntryBodies, EntryKind, JournalEntry } from './entry.ts'
 export { inForce, replay } from './replay.ts'
 export type { Misfit, WoodState } from './replay.ts'
+export { NOTHING_BUILT, replayFrames } from './replay-frames.ts'
+export type { DriveLog, FrameCondition, TensionLog } from './replay-frames.ts'

@@ -131,6 +131,13 @@ function apply(draft: Draft, entry: JournalEntry): void {
       return changeTie(draft, entry, (tie) => ({ ...tie, endedOn: entry.at, endedWhy: 'removed' }))
     case 'tie.postponed':
       return changeTie(draft, entry, (tie) => ({ ...tie, postponedUntil: entry.body.untilOn }))
+    case 'fixing.set':
+    case 'post.placed':
+    case 'anchor.driven':
+    case 'wire.tensioned':
+    case 'wire.measured':
+      // What was done to frames is told by `replayFrames`.
+      return
     case 'note.written':
       draft.notes.push({
         entryId: entry.id,

@@ -1,120 +1,113 @@
-export type WireMaterial = 'high-tensile' | 'soft-galvanised' | 'stainless' | 'stainless-rope' | 'aluminium' | 'coated' | 'polyamide' // prettier-ignore
+import { standardStock } from './stock.ts'
+import type { Stock } from './stock.ts'
+import { standardWires } from './wire.ts'
+import type { Wire } from './wire.ts'
 
-/**
- * A kind of wire as sold. Figures are ordinary trade values for planning; the label on the coil goes first. Rope has
- * less metal and more give than a rod of its diameter, so section and modulus are its own.
- */
-export interface Wire {
-  readonly id: string
-  readonly material: WireMaterial
-  readonly diameterMm: number
-  readonly metalAreaMm2: number
-  readonly massKgPerM: number
-  readonly modulusGPa: number
-  readonly breakingLoadN: number
-  /** Share of the breaking load that a wire should carry for years. */
-  readonly workingShare: number
-  readonly lifeYears: number
-  readonly mayTouchBark: boolean
-  readonly usualTensionN: number
-  readonly rolls: readonly { readonly lengthM: number; readonly price: number }[]
-}
-
-function solidWire(
-  id: string,
-  material: WireMaterial,
-  diameterMm: number,
-  of: { densityKgPerM3: number; modulusGPa: number; strengthMPa: number },
-  rest: Pick<Wire, 'workingShare' | 'lifeYears' | 'mayTouchBark' | 'usualTensionN' | 'rolls'>,
-): Wire {
-  const metalAreaMm2 = (Math.PI * diameterMm ** 2) / 4
-  return {
-    id,
-    material,
-    diameterMm,
-    metalAreaMm2,
-    massKgPerM: metalAreaMm2 * 1e-6 * of.densityKgPerM3,
-    modulusGPa: of.modulusGPa,
-    breakingLoadN: metalAreaMm2 * of.strengthMPa,
-    ...rest,
-  }
-}
-
-const STEEL = { densityKgPerM3: 7850, modulusGPa: 200 }
-const STAINLESS = { densityKgPerM3: 7950, modulusGPa: 190 }
-
-export const wires: readonly Wire[] = [
-  solidWire('stainless-2', 'stainless', 2, { ...STAINLESS, strengthMPa: 700 }, {
-    workingShare: 0.4, lifeYears: 40, mayTouchBark: true, usualTensionN: 150,
-    rolls: [{ lengthM: 25, price: 14 }, { lengthM: 50, price: 25 }],
-  }),
-  {
-    id: 'stainless-rope-3', material: 'stainless-rope', diameterMm: 3, metalAreaMm2: 3.9, massKgPerM: 0.034,
-    modulusGPa: 100, breakingLoadN: 5300, workingShare: 0.25, lifeYears: 40, mayTouchBark: true, usualTensionN: 180,
-    rolls: [{ lengthM: 25, price: 29 }, { lengthM: 50, price: 54 }],
-  },
-  solidWire('soft-galvanised-2', 'soft-galvanised', 2, { ...STEEL, strengthMPa: 400 }, {
-    workingShare: 0.35, lifeYears: 15, mayTouchBark: true, usualTensionN: 120,
-    rolls: [{ lengthM: 25, price: 6 }, { lengthM: 50, price: 10.5 }],
-  }),
-  solidWire('high-tensile-2.5', 'high-tensile', 2.5, { ...STEEL, strengthMPa: 1050 }, {
-    workingShare: 0.4, lifeYears: 25, mayTouchBark: true, usualTensionN: 600,
-    rolls: [{ lengthM: 100, price: 26 }, { lengthM: 650, price: 118 }],
-  }),
-  solidWire('aluminium-2.5', 'aluminium', 2.5, { densityKgPerM3: 2700, modulusGPa: 69, strengthMPa: 160 }, {
-    workingShare: 0.3, lifeYears: 25, mayTouchBark: true, usualTensionN: 80,
-    rolls: [{ lengthM: 20, price: 8 }, { lengthM: 50, price: 17 }],
-  }),
-  {
-    id: 'coated-3.5', material: 'coated', diameterMm: 3.5, metalAreaMm2: 4.91, massKgPerM: 0.045, modulusGPa: 200,
-    breakingLoadN: 2100, workingShare: 0.35, lifeYears: 12, mayTouchBark: true, usualTensionN: 120,
-    rolls: [{ lengthM: 25, price: 11 }, { lengthM: 50, price: 19 }],
-  },
-  solidWire('polyamide-2.2', 'polyamide', 2.2, { densityKgPerM3: 1140, modulusGPa: 2.5, strengthMPa: 500 }, {
-    workingShare: 0.3, lifeYears: 10, mayTouchBark: true, usualTensionN: 60,
-    rolls: [{ lengthM: 100, price: 9 }],
-  }),
-] // prettier-ignore
-
-export type Surface = 'brick' | 'render' | 'concrete' | 'boards' | 'posts'
+/** What fixings go into; `open` where there is nothing but the ground. */
+export type Surface = 'brick' | 'render' | 'concrete' | 'boards' | 'posts' | 'open'
 
 /** A screw-in or plugged eye that holds a node. */
 export interface Fixing {
   readonly id: string
+  readonly name: string | null
   readonly threadMm: number
   readonly lengthMm: number
   /** How far off the surface the wire runs, metres: air behind the leaves. */
   readonly standOffM: number
   /** Pilot in wood: smaller than the core of the thread. */
   readonly woodPilotMm: number
-  /** Plug and bit in masonry. */
+  /** Plug and bit in masonry, and the plug's rated load with the distances at which it holds in full, from its packet. */
   readonly plugMm: number
+  readonly plugRatedN: number
+  readonly plugFullSpacingM: number
+  readonly plugFullEdgeM: number
   readonly price: number
 }
 
-export const fixings: readonly Fixing[] = [
-  { id: 'eye-60', threadMm: 5, lengthMm: 60, standOffM: 0.03, woodPilotMm: 3.5, plugMm: 8, price: 0.9 },
-  { id: 'eye-100', threadMm: 6, lengthMm: 100, standOffM: 0.05, woodPilotMm: 4, plugMm: 8, price: 1.4 },
-  { id: 'eye-150', threadMm: 8, lengthMm: 150, standOffM: 0.1, woodPilotMm: 5.5, plugMm: 10, price: 2.3 },
-]
-
-export const strainer = { travelM: 0.11, price: 3.2 } as const
-export const plugPrice = 0.12
-
-export function findWire(id: string): Wire | undefined {
-  return wires.find((wire) => wire.id === id)
+/** Ground screws: an eye to tie back to, or a flange to set a post on. */
+export interface ScrewOnOffer {
+  readonly id: string
+  readonly name: string | null
+  readonly head: 'eye' | 'flange'
+  readonly helixDiameterM: number
+  readonly lengthM: number
+  readonly torqueFactorPerM: number
+  readonly price: number
 }
 
-export function findFixing(id: string): Fixing | undefined {
-  return fixings.find((fixing) => fixing.id === id)
+/** Everything that is bought by number, length, area or volume and has no figures of its own but its price. */
+export type GoodId =
+  | 'plug' | 'strainer' | 'staple' | 'lashing' | 'clip' | 'bolt' | 'post-base' | 'net' | 'mesh' | 'padding'
+  | 'fibre-medium' | 'gravel' | 'concrete' | 'soil' | 'pole-module' | 'tub' // prettier-ignore
+export type GoodUnit = 'piece' | 'square-metre' | 'litre' | 'metre'
+
+export interface Good {
+  readonly id: GoodId
+  readonly unit: GoodUnit
+  readonly price: number
 }
 
-/** Axial stiffness EA in newtons. */
-export function axialStiffnessN(wire: Wire): number {
-  return wire.modulusGPa * 1e3 * wire.metalAreaMm2
+/** Minutes that one practised person takes: a start that every garden will correct. */
+export interface WorkRates {
+  readonly markNode: number
+  readonly drillMasonry: number
+  readonly drillWood: number
+  readonly setPost: number
+  readonly driveScrew: number
+  readonly cutMember: number
+  readonly makeJoint: number
+  readonly pushStake: number
+  readonly stringMetre: number
+  readonly endPiece: number
+  readonly coverM2: number
+  readonly fillTenLitres: number
 }
 
-/** Weight of the wire itself, newtons per metre, from standard gravity. */
-export function wireWeightNPerM(wire: Wire): number {
-  return wire.massKgPerM * 9.80665
+/** What can be bought, with its figures and prices. Growers edit their own copy; every computation gets it as an argument. */
+export interface Catalogue {
+  readonly wires: readonly Wire[]
+  readonly fixings: readonly Fixing[]
+  readonly stock: readonly Stock[]
+  readonly screws: readonly ScrewOnOffer[]
+  readonly goods: readonly Good[]
+  readonly rates: WorkRates
 }
+
+const eye = (lengthMm: number, threadMm: number, standOffM: number, woodPilotMm: number, plugMm: number, plugRatedN: number, price: number): Fixing => ({
+  id: `eye-${lengthMm}`, name: null, threadMm, lengthMm, standOffM, woodPilotMm, plugMm, plugRatedN, plugFullSpacingM: plugMm / 100, plugFullEdgeM: plugMm / 100, price,
+}) // prettier-ignore
+
+const good = (id: GoodId, unit: GoodUnit, price: number): Good => ({ id, unit, price })
+
+export const standardCatalogue: Catalogue = {
+  wires: standardWires,
+  fixings: [eye(60, 5, 0.03, 3.5, 8, 500, 0.9), eye(100, 6, 0.05, 4, 8, 600, 1.4), eye(150, 8, 0.1, 5.5, 10, 900, 2.3)], // prettier-ignore
+  stock: standardStock,
+  screws: [
+    { id: 'screw-eye-800', name: null, head: 'eye', helixDiameterM: 0.1, lengthM: 0.8, torqueFactorPerM: 33, price: 14 },
+    { id: 'screw-eye-1200', name: null, head: 'eye', helixDiameterM: 0.15, lengthM: 1.2, torqueFactorPerM: 33, price: 24 },
+    { id: 'screw-flange-900', name: null, head: 'flange', helixDiameterM: 0.12, lengthM: 0.9, torqueFactorPerM: 26, price: 28 },
+  ],
+  goods: [
+    good('plug', 'piece', 0.12), good('strainer', 'piece', 3.2), good('staple', 'piece', 0.05), good('lashing', 'piece', 0.06),
+    good('clip', 'piece', 0.2), good('bolt', 'piece', 0.9), good('post-base', 'piece', 7.5), good('net', 'square-metre', 1.6),
+    good('mesh', 'square-metre', 6), good('padding', 'square-metre', 4), good('fibre-medium', 'litre', 0.6), good('gravel', 'litre', 0.12),
+    good('concrete', 'litre', 0.22), good('soil', 'litre', 0.15), good('pole-module', 'piece', 6.5), good('tub', 'piece', 45),
+  ],
+  rates: {
+    markNode: 1.5, drillMasonry: 6, drillWood: 3, setPost: 25, driveScrew: 12, cutMember: 2, makeJoint: 1, pushStake: 1.5,
+    stringMetre: 1, endPiece: 4, coverM2: 0.6, fillTenLitres: 2,
+  },
+} // prettier-ignore
+
+/** Turns a strainer can take up, metres, from fully open. */
+export const STRAINER_TRAVEL_M = 0.11
+
+const find = <T extends { readonly id: string }>(list: readonly T[], id: string): T | undefined => list.find((item) => item.id === id) // prettier-ignore
+export const findWire = (catalogue: Catalogue, id: string): Wire | undefined => find(catalogue.wires, id)
+export const findFixing = (catalogue: Catalogue, id: string): Fixing | undefined => find(catalogue.fixings, id) // prettier-ignore
+export const findStock = (catalogue: Catalogue, id: string): Stock | undefined => find(catalogue.stock, id)
+export const findScrew = (catalogue: Catalogue, id: string): ScrewOnOffer | undefined => find(catalogue.screws, id) // prettier-ignore
+export const priceOf = (catalogue: Catalogue, id: GoodId): number => find(catalogue.goods, id)?.price ?? 0
+
+export const isMasonry = (surface: Surface): boolean => surface === 'brick' || surface === 'render' || surface === 'concrete' // prettier-ignore

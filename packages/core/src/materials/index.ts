@@ -1,16 +1,26 @@
-export {
-  axialStiffnessN,
-  findFixing,
-  findWire,
-  fixings,
-  plugPrice,
-  strainer,
-  wireWeightNPerM,
-  wires,
+export { STRAINER_TRAVEL_M, findFixing, findScrew, findStock, findWire, isMasonry, priceOf, standardCatalogue } from './catalogue.ts' // prettier-ignore
+export type {
+  Catalogue,
+  Fixing,
+  Good,
+  GoodId,
+  GoodUnit,
+  ScrewOnOffer,
+  Surface,
+  WorkRates,
 } from './catalogue.ts'
-export type { Fixing, Surface, Wire, WireMaterial } from './catalogue.ts'
+export { cutFromStores } from './on-hand.ts'
+export type { CutOnHand, FromStores, LengthOnHand } from './on-hand.ts'
 export { cutFromRolls } from './rolls.ts'
 export type { CuttingPlan, CutRoll, PieceDemand, RollSize } from './rolls.ts'
-export { planFrame } from './design.ts'
-export type { FrameDesign, FramePlan, SpanGroup } from './design.ts'
-export type { Caution, MaterialItem, TakeOff } from './take-off.ts'
+export { bendingMomentNm, sectionModulusM3, standardStock, stockMassKgPerM, stockMaterials, stockWidthM } from './stock.ts' // prettier-ignore
+export type { Section, Stock, StockMaterial } from './stock.ts'
+export {
+  axialStiffnessN,
+  isString,
+  roundWire,
+  standardWires,
+  wireMaterials,
+  wireWeightNPerM,
+} from './wire.ts'
+export type { RollOnOffer, Wire, WireMaterial } from './wire.ts'

@@ -1,9 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { expectReference, referenceCases } from '../../test/reference.ts'
-import type { Wall } from '../frame/index.ts'
-import { cutFromRolls, planFrame, wires } from './index.ts'
-import type { FrameDesign } from './index.ts'
+import {
+  bendingMomentNm,
+  cutFromRolls,
+  cutFromStores,
+  sectionModulusM3,
+  standardStock,
+  standardWires,
+} from './index.ts'
 
 describe('cutting stock reference cases', () => {
   it.each(referenceCases('cutting-stock').map((c) => [c.name, c] as const))('%s', (_, reference) => {
@@ -89,57 +94,56 @@ describe('cutFromRolls', () => {
   })
 })
 
-describe('planFrame', () => {
-  const wall: Wall = { widthM: 9.2, usableHeightM: 1.65, firstForkM: 0.3, viewingEnd: 'left', avoid: [] }
-  const design: FrameDesign = {
-    pattern: {
-      kind: 'diamonds',
-      cell: { by: 'width', widthM: 0.8 },
-      cellHeightM: null,
-      rows: 1,
-      closeCutEnd: false,
-    },
-    moveToleranceM: 0.05,
-    dragged: {},
-    wireId: 'stainless-2',
-    tensionN: 150,
-    endWrapM: 0.15,
-    handlingLengthM: 10,
-    rolls: [{ lengthM: 25, price: 14 }],
-    fixingId: 'eye-100',
-  }
-
-  it('bills what the drawing shows: an eye and a plug a node, a strainer a piece, the rolls of the cutting', () => {
-    const plan = planFrame(wall, 'brick', design)
-    const quantity = (what: string) => plan.takeOff!.items.find((item) => item.what === what)?.quantity
-    expect(quantity('fixing')).toBe(36)
-    expect(quantity('plug')).toBe(36)
-    expect(quantity('strainer')).toBe(plan.stringing!.pieces.length)
-    expect(quantity('roll')).toBe(plan.cutting!.rolls.length)
-    expect(plan.stringing!.netLengthM).toBeCloseTo(46 * Math.hypot(0.4, 0.825), 6)
-    const cut = plan.cutting!.rolls.reduce((sum, roll) => sum + roll.lengthM - roll.offcutM, 0)
-    expect(cut).toBeCloseTo(plan.stringing!.cutLengthM, 6)
-    expect(plan.spans.reduce((n, span) => n + span.count, 0)).toBe(46)
-    expect(plan.problems).toEqual([])
-  })
-
-  it('keeps the drawing when only the stringing is impossible', () => {
-    const plan = planFrame(wall, 'boards', { ...design, handlingLengthM: 1 })
-    expect(plan.frame!.nodes).toHaveLength(36)
-    expect(plan.stringing).toBeNull()
-    expect(plan.problems.map((p) => p.code)).toEqual(['stringing/piece-too-short'])
-    expect(plan.takeOff!.drill).toEqual({ plugMm: null, bitMm: 4 })
-  })
-
-  it('warns of the ladder only where something is fixed above reach', () => {
-    const low = planFrame({ ...wall, usableHeightM: 1.2 }, 'brick', design)
-    expect(low.takeOff!.cautions).not.toContain('ladder')
-    expect(planFrame(wall, 'brick', design).takeOff!.cautions).toContain('ladder')
+describe('the wire catalogue', () => {
+  it('sets every wire to less than its working load', () => {
+    for (const wire of standardWires)
+      expect(wire.usualTensionN).toBeLessThan(wire.breakingLoadN * wire.workingShare)
   })
 })
 
-describe('the wire catalogue', () => {
-  it('sets every wire to less than its working load', () => {
-    for (const wire of wires) expect(wire.usualTensionN).toBeLessThan(wire.breakingLoadN * wire.workingShare)
+describe('stock', () => {
+  it('bends as its section says: a tube less than the rod of its size, a beam on edge more than on the flat', () => {
+    expect(sectionModulusM3({ shape: 'round', diameterMm: 100 })).toBeCloseTo(9.817e-5, 8)
+    expect(sectionModulusM3({ shape: 'tube', diameterMm: 48.3, wallMm: 3.2 })).toBeLessThan(sectionModulusM3({ shape: 'round', diameterMm: 48.3 })) // prettier-ignore
+    const edge = sectionModulusM3({ shape: 'rectangle', widthMm: 50, depthMm: 150 })
+    expect(edge).toBeCloseTo(3 * sectionModulusM3({ shape: 'rectangle', widthMm: 150, depthMm: 50 }), 12)
+    for (const stock of standardStock) expect(bendingMomentNm(stock)).toBeGreaterThan(0)
+  })
+})
+
+describe('cutting from what is on hand', () => {
+  const demandArb = fc.array(fc.record({ lengthM: fc.integer({ min: 3, max: 60 }).map((dm) => dm / 10), quantity: fc.integer({ min: 0, max: 3 }) }), { maxLength: 6 }) // prettier-ignore
+  const onHandArb = fc.array(fc.record({ lengthM: fc.integer({ min: 1, max: 120 }).map((dm) => dm / 10), quantity: fc.integer({ min: 0, max: 2 }) }), { maxLength: 4 }) // prettier-ignore
+
+  it('cuts no more than there is, and leaves for new rolls exactly what it did not cut', () => {
+    fc.assert(
+      fc.property(demandArb, onHandArb, (demands, onHand) => {
+        const { cut, rest } = cutFromStores(demands, onHand)
+        const cutCounts = demands.map((_, i) =>
+          cut.reduce((n, one) => n + one.cuts.filter((d) => d === i).length, 0),
+        )
+        demands.forEach((demand, i) => expect(rest[i]!.quantity + cutCounts[i]!).toBe(demand.quantity))
+        onHand.forEach((length, i) => expect(cut.filter((one) => one.length === i).length).toBeLessThanOrEqual(length.quantity)) // prettier-ignore
+        for (const one of cut) {
+          const used = one.cuts.reduce((sum, d) => sum + demands[d]!.lengthM, 0)
+          expect(used + one.offcutM).toBeCloseTo(onHand[one.length]!.lengthM, 6)
+        }
+      }),
+    )
+  })
+
+  it('fills an offcut as full as a search through all subsets can', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 3, max: 40 }), { minLength: 1, maxLength: 8 }), fc.integer({ min: 5, max: 90 }), (lengths, room) => {
+        const { cut } = cutFromStores(lengths.map((dm) => ({ lengthM: dm / 10, quantity: 1 })), [{ lengthM: room / 10, quantity: 1 }]) // prettier-ignore
+        let best = 0
+        for (let mask = 0; mask < 1 << lengths.length; mask++) {
+          const sum = lengths.reduce((total, dm, i) => total + ((mask >> i) & 1) * dm, 0)
+          if (sum <= room) best = Math.max(best, sum)
+        }
+        const used = cut.flatMap((one) => one.cuts).reduce((sum, d) => sum + lengths[d]!, 0)
+        expect(used).toBe(best)
+      }),
+    ) // prettier-ignore
   })
 })

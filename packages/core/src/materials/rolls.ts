@@ -1,5 +1,6 @@
 import { CoreError, requirePositive, requireRange } from '../errors/index.ts'
 import { makeBoundTable, mayHold } from './rolls-bound.ts'
+import { countRolls } from './rolls-count.ts'
 import { fillRolls } from './rolls-fill.ts'
 import type { FillPiece, FilledRoll } from './rolls-fill.ts'
 
@@ -44,7 +45,8 @@ const MAX_UNDECIDED = 8
 const MAX_MIXES = 20_000
 
 /**
- * The cheapest set of rolls to cut the pieces from, and what to cut from each; nothing is lost per cut. Mixes of rolls
+ * The cheapest set of rolls to cut the pieces from, and what to cut from each; nothing is lost per cut. A few different
+ * lengths are counted out by dynamic programming. Otherwise mixes of rolls
  * are tried in order of cost, those that a bound rules out are skipped, the rest are filled by an exact search
  * (Gilmore and Gomory 1961 for the problem). Throws `materials/piece-longer-than-roll`, `materials/no-rolls` or
  * `core/*`. An empty demand needs no rolls.
@@ -52,6 +54,8 @@ const MAX_MIXES = 20_000
 export function cutFromRolls(demands: readonly PieceDemand[], sizes: readonly RollSize[]): CuttingPlan {
   const problem = readProblem(demands, sizes)
   if (problem.pieces.length === 0) return { rolls: [], cost: 0, wasteM: 0, isProvenLeast: true, leastCost: 0 }
+  const counted = countRolls(problem.pieces, problem.lengths, problem.prices)
+  if (counted) return toPlan(problem, demands, sizes, counted, Infinity)
   const table = makeBoundTable(problem.pieces, problem.lengths)
   let best: readonly FilledRoll[] = firstFit(problem)
   let undecided: Mix[] = []

@@ -3,8 +3,11 @@ export type { LengthStyle, LengthUnit, Parsed, ParseFailure, UnitSystem } from '
 export {
   KG_PER_LB,
   STANDARD_GRAVITY,
+  formatArea,
   formatForce,
   formatMass,
+  formatMoment,
+  formatSpeed,
   formatTemperature,
   parseForce,
   parseTemperature,

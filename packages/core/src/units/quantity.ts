@@ -1,4 +1,4 @@
-import { normaliseNumberText, trimZeros } from './length.ts'
+import { METRES_PER, normaliseNumberText, trimZeros } from './length.ts'
 import type { Parsed, UnitSystem } from './length.ts'
 
 /** Standard gravity, m/s² (3rd CGPM, 1901); turns pounds and kilograms of pull into newtons. */
@@ -56,4 +56,25 @@ export function formatTemperature(celsius: number, system: UnitSystem): string {
 export function formatMass(kg: number, system: UnitSystem): string {
   const value = system === 'metric' ? kg : kg / KG_PER_LB
   return `${trimZeros(value.toFixed(value < 10 ? 1 : 0))} ${system === 'metric' ? 'kg' : 'lb'}`
+}
+
+/** Bending moment in newton metres or pound-feet, whole units. */
+export function formatMoment(newtonMetres: number, system: UnitSystem): string {
+  return system === 'metric'
+    ? `${Math.round(newtonMetres)} Nm`
+    : `${Math.round(newtonMetres / (NEWTONS_PER.lbf! * METRES_PER.ft))} lbf·ft`
+}
+
+/** Wind speed in metres per second or miles per hour (1609.344 m, exact). */
+export function formatSpeed(metresPerSecond: number, system: UnitSystem): string {
+  return system === 'metric'
+    ? `${Math.round(metresPerSecond)} m/s`
+    : `${Math.round((metresPerSecond * 3600) / 1609.344)} mph`
+}
+
+/** Area with one decimal, square metres or square feet. */
+export function formatArea(squareMetres: number, system: UnitSystem): string {
+  return system === 'metric'
+    ? `${trimZeros(squareMetres.toFixed(1))} m²`
+    : `${Math.round(squareMetres / METRES_PER.ft ** 2)} sq ft`
 }

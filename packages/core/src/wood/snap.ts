@@ -1,4 +1,4 @@
-import { distanceM, nearestOnSegment } from '../geometry/index.ts'
+import { distanceM, flat, nearestOnSegment } from '../geometry/index.ts'
 import type { Point } from '../geometry/index.ts'
 
 export interface Snap {
@@ -16,11 +16,8 @@ export function snapPoint(
   },
   reachM: number,
 ): Snap {
-  const node = nearestOf(
-    near.nodes.map((n) => n),
-    p,
-  )
-  if (node && distanceM(node, p) <= reachM) return { point: node, to: 'node' }
+  const node = nearestOf(near.nodes, p)
+  if (node && distanceM(node, p) <= reachM) return { point: flat(node), to: 'node' }
   const onRun = nearestOf(
     near.runs.map(([a, b]) => nearestOnSegment(p, a, b).point),
     p,

@@ -1,4 +1,4 @@
-import { distanceM, nearestAlong, segmentCrossing } from '../geometry/index.ts'
+import { distanceM, flat, nearestAlong, segmentCrossing } from '../geometry/index.ts'
 import type { Point } from '../geometry/index.ts'
 
 /** A stem running along a wire meets it at every sample; ties nearer together than this are one. */
@@ -22,7 +22,7 @@ export function tiePoints(
     if (found.some((other) => distanceM(other.at, at) < SAME_PLACE_M)) return
     found.push({ at, alongM: near.alongM })
   }
-  for (const node of frame.nodes) add(node, NODE_REACH_M)
+  for (const node of frame.nodes) add(flat(node), NODE_REACH_M)
   for (const [a, b] of frame.runs) {
     for (let i = 1; i < stem.length; i++) {
       const crossing = segmentCrossing(stem[i - 1]!, stem[i]!, a, b)

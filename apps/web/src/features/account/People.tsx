@@ -12,6 +12,7 @@ import {
 import type { ApiError } from '../../data/api.ts'
 import { Pick } from '../../ui/Choice.tsx'
 import { Field } from '../../ui/Field.tsx'
+import { Exchange } from './Exchange.tsx'
 import { refusalWords } from '../../ui/refusal.ts'
 import { Loading, Message } from '../../ui/Message.tsx'
 
@@ -27,6 +28,7 @@ export function People() {
     <div className="grid max-w-4xl gap-10 md:grid-cols-2">
       <Settings garden={garden} />
       <Members garden={garden} />
+      <Exchange gardenId={gardenId} isOwner={garden.role === 'owner'} />
     </div>
   )
 }

@@ -1,5 +1,4 @@
-import { drawFrame, drawWall } from '@klados/core/drawing'
-import { planFrame } from '@klados/core/materials'
+import { standardCatalogue } from '@klados/core/materials'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { useTranslation } from 'react-i18next'
@@ -15,6 +14,7 @@ import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { Field } from '../../ui/Field.tsx'
 import { refusalWords } from '../../ui/refusal.ts'
 import { Message } from '../../ui/Message.tsx'
+import { drawPlace, layOut } from '../../plan/lay-out.ts'
 import { sampleDesign, sampleWall } from '../../sample/sample-wall.ts'
 
 interface Form {
@@ -106,13 +106,13 @@ export function SignIn() {
 
 function SampleDrawing() {
   const { t } = useTranslation()
-  const { frame } = planFrame(sampleWall, 'brick', sampleDesign)
+  const frame = layOut(sampleWall, sampleDesign, standardCatalogue)
   return (
     <StillElevation
       label={t('account.pitch')}
       wall={sampleWall}
       surface="brick"
-      list={[...drawWall(sampleWall), ...drawFrame(frame!)]}
+      list={drawPlace(sampleWall, [frame], standardCatalogue)}
       tapeAlong
     />
   )

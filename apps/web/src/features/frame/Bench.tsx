@@ -1,29 +1,45 @@
 import type { FrameBody, FrameDocument, Place } from '@klados/contract'
-import { drawFrame, drawWall } from '@klados/core/drawing'
+import { drawSite } from '@klados/core/drawing'
+import type { DisplayList } from '@klados/core/drawing'
 import type { Frame } from '@klados/core/frame'
-import type { Point } from '@klados/core/geometry'
-import { planFrame } from '@klados/core/materials'
-import type { FramePlan } from '@klados/core/materials'
+import type { Point, ViewDirection } from '@klados/core/geometry'
+import type { FramePlan } from '@klados/core/plan'
 import { useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
+import { v7 as uuidv7 } from 'uuid'
 import { useGardenQuery } from '../../data/api.ts'
+import { useCatalogue } from '../../data/catalogue.ts'
 import { changed, redone, undone } from '../../data/drafts.ts'
 import type { FrameDraft } from '../../data/drafts.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
 import { useAppDispatch } from '../../data/store.ts'
 import { Elevation } from '../../elevation/Elevation.tsx'
+import type { Hit } from '../../elevation/Elevation.tsx'
+import { PhotoUnderlay } from '../../elevation/PhotoUnderlay.tsx'
 import type { View } from '../../elevation/view.ts'
-import { DimensionShape } from '../../elevation/marks.tsx'
+import { DimensionShape, Marks } from '../../elevation/marks.tsx'
+import { drawLaid, layOut } from '../../plan/lay-out.ts'
+import { usePlan } from '../../plan/use-plan.ts'
 import { Message } from '../../ui/Message.tsx'
-import { Pick } from '../../ui/Choice.tsx'
+import { Choice, Pick } from '../../ui/Choice.tsx'
 import { Slip } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { findingWords, problemWords } from '../../plan/words.ts'
 import type { Change } from './change.ts'
 import { Consequences } from './Consequences.tsx'
+import { Fit } from './Fit.tsx'
+import { movedNode, nextNodeId } from './free-nodes.ts'
 import { Inputs } from './Inputs.tsx'
 import { Saving } from './Saving.tsx'
+import { stepBy } from './Stringing.tsx'
+import type { Step } from './Stringing.tsx'
+
+interface Sibling {
+  readonly id: string
+  readonly name: string
+  readonly body: FrameBody
+}
 
 interface BenchProps {
   readonly gardenId: string
@@ -31,12 +47,13 @@ interface BenchProps {
   readonly frameId: string
   readonly stored: FrameDocument | undefined
   readonly draft: FrameDraft | undefined
-  readonly siblings: readonly { readonly id: string; readonly name: string }[]
+  readonly siblings: readonly Sibling[]
 }
 
 /** Keystrokes in one field, or one drag, within this time of each other are one step of undo. */
 const SAME_STEP_MS = 1500
 const STEP_M = { metric: 0.01, imperial: 0.0127 } as const
+const VIEWS = ['elevation', 'side', 'plan'] as const
 
 /** The frame bench: measured inputs, the elevation that follows every keystroke, and the slip of consequences. */
 export function Bench({ gardenId, place, frameId, stored, draft, siblings }: BenchProps) {
@@ -49,14 +66,17 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
   const body = draft?.body ?? stored!.body
   const { design } = body
   const [nodeId, setNodeId] = useState<string | null>(null)
-  const [piece, setPiece] = useState<number | null>(null)
+  const [step, setStep] = useState<Step | null>(null)
+  const [chosenView, setView] = useState<ViewDirection>('elevation')
   const lastChange = useRef({ what: '', time: 0 })
-  const plan = useMemo(() => planFrame(place.body, place.body.surface, design), [place, design])
+  const plan = usePlan(gardenId, frameId, place.body, design)
   // While a measure is impossible the last possible drawing stays in sight, pale, so that nothing jumps away.
   const [lastFrame, setLastFrame] = useState<Frame | null>(plan.frame)
   if (plan.frame && plan.frame !== lastFrame) setLastFrame(plan.frame)
   const frame = plan.frame ?? lastFrame
-  const list = useMemo(() => [...drawWall(place.body), ...(frame ? drawFrame(frame) : [])], [place, frame])
+  const view = frame?.hasDepth ? chosenView : 'elevation'
+  const list = useBenchList(gardenId, place, frame, view)
+  const others = useSiblingMarks(gardenId, place, siblings, frameId)
 
   const changeBody = (what: string, next: FrameBody) => {
     const now = Date.now()
@@ -67,11 +87,12 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
   }
   const change: Change = (what, part) => changeBody(what, { ...body, design: { ...design, ...part } })
   const moveNode = (id: string, at: Point) => {
-    if (!canWrite) return
+    if (!canWrite || view !== 'elevation') return
     const { widthM, firstForkM, usableHeightM } = place.body
     const hold = (value: number, most: number) => Math.round(Math.min(most, Math.max(0, value)) * 1000) / 1000
     const to = { xM: hold(at.xM, widthM), yM: hold(at.yM, firstForkM + usableHeightM) }
-    change(`drag ${id}`, { dragged: { ...design.dragged, [id]: to } })
+    if (design.pattern.kind === 'free') change(`drag ${id}`, { pattern: movedNode(design.pattern, id, to) })
+    else change(`drag ${id}`, { dragged: { ...design.dragged, [id]: to } })
   }
   const putBack = (id: string) => {
     const { [id]: _, ...dragged } = design.dragged
@@ -79,13 +100,33 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
   }
   const stepNode = (by: number) => {
     if (!frame) return
-    const order = [...frame.nodes].sort((a, b) => a.number - b.number)
+    const order = frame.nodes.filter((node) => node.number > 0).sort((a, b) => a.number - b.number)
+    if (order.length === 0) return
     const at = order.findIndex((node) => node.id === nodeId)
     setNodeId(order[(at + by + order.length) % order.length]!.id)
+  }
+  const press = (at: Point, hit: Hit | null) => {
+    if (hit?.kind === 'node') return setNodeId(hit.id)
+    // On a frame drawn by hand a click beside all nodes puts a new one there, wired to the chosen one.
+    if (design.pattern.kind !== 'free' || !canWrite || nodeId === null) return setNodeId(null)
+    const id = nextNodeId(design.pattern)
+    const round = (m: number) => Math.round(Math.max(0, m) * 1000) / 1000
+    const node = { id, xM: Math.min(place.body.widthM, round(at.xM)), yM: round(at.yM), isStart: false }
+    change(`add ${id}`, { pattern: { ...design.pattern, nodes: [...design.pattern.nodes, node], runs: [...design.pattern.runs, [nodeId, id]] } }) // prettier-ignore
+    setNodeId(id)
   }
   const key = (event: React.KeyboardEvent): boolean => {
     if (event.key === 'n' || event.key === 'p') {
       stepNode(event.key === 'n' ? 1 : -1)
+      return true
+    }
+    if (event.key === '.' || event.key === ',') {
+      setStep(stepBy(plan, step, event.key === '.' ? 1 : -1))
+      return true
+    }
+    if (event.key === 'Escape') {
+      setNodeId(null)
+      setStep(null)
       return true
     }
     const node = frame?.nodes.find((one) => one.id === nodeId)
@@ -97,11 +138,18 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
     const [dx, dy] =
       { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key] ?? []
     if (!event.shiftKey || dx === undefined || dy === undefined) return false
-    const step = STEP_M[units.system]
-    moveNode(node.id, { xM: node.at.xM + dx * step, yM: node.at.yM + dy * step })
+    const stepM = STEP_M[units.system]
+    moveNode(node.id, { xM: node.at.xM + dx * stepM, yM: node.at.yM + dy * stepM })
     return true
   }
-  const patternName = t(`frame.${design.pattern.kind}`)
+  const copy = () => {
+    const copyId = uuidv7()
+    const copied: FrameBody = { ...body, name: t('frame.copyOf', { name: body.name }).slice(0, 80) }
+    dispatch(changed({ draft: { frameId: copyId, basedOn: 0, body: copied }, body: copied, isContinued: false })) // prettier-ignore
+    void navigate(`/g/${gardenId}/places/${place.id}/frame/${copyId}`)
+  }
+  const kindName = t(`frame.${design.pattern.kind}`)
+  const base = `/g/${gardenId}/places/${place.id}`
   return (
     <div className="grid min-h-0 flex-1 gap-6 lg:grid-cols-[minmax(0,1fr)_340px]">
       <section className="flex min-w-0 flex-col gap-2">
@@ -109,45 +157,59 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
           <h1>{place.body.name}</h1>
           {siblings.length > 1 && (
             <div className="w-48">
-              <Pick label={t('frame.which')} value={frameId} options={siblings.map((s) => ({ value: s.id, label: s.name }))} onChange={(id) => void navigate(`/g/${gardenId}/places/${place.id}/frame/${id}`)} />
+              <Pick label={t('frame.which')} value={frameId} options={siblings.map((s) => ({ value: s.id, label: s.name }))} onChange={(id) => void navigate(`${base}/frame/${id}`)} />
             </div>
           )}
           <p className="flex-1 text-slate">
-            {patternName}, {units.length(place.body.widthM)} × {units.length(place.body.usableHeightM)}.{' '}
-            <Link to={`/g/${gardenId}/places/${place.id}/measures`}>{t('places.measure')}</Link>
+            {kindName}, {units.length(place.body.widthM)} × {units.length(place.body.usableHeightM)}.{' '}
+            <Link to={`${base}/measures`}>{t('places.measure')}</Link>
+            {siblings.length > 1 && <>{' '}<Link to={`${base}/variants`}>{t('frame.compare')}</Link></>}
           </p>
           {canWrite && (
-            <div className="flex gap-2">
+            <div className="flex flex-wrap gap-2">
               <button type="button" className="btn" disabled={!draft?.past.length} onClick={() => dispatch(undone(frameId))}>{t('frame.undo')}</button>
               <button type="button" className="btn" disabled={!draft?.future.length} onClick={() => dispatch(redone(frameId))}>{t('frame.redo')}</button>
-              <Link className="btn btn-plain" to={`/g/${gardenId}/places/${place.id}/frame/new`}>{t('frame.another')}</Link>
+              <button type="button" className="btn btn-plain px-1" onClick={copy}>{t('frame.variant')}</button>
+              <Link className="btn btn-plain px-1" to={`${base}/frame/new`}>{t('frame.another')}</Link>
             </div>
           )}
         </div>
+        {frame?.hasDepth && <Choice label={t('frame.view')} value={view} options={VIEWS.map((value) => ({ value, label: t(`frame.views.${value}`) }))} onChange={setView} />}
         <div className={plan.frame ? '' : 'opacity-45'}>
           <Elevation
-            label={t('frame.drawing', { pattern: patternName, place: place.body.name, nodes: frame?.nodes.length ?? 0, runs: frame?.runs.length ?? 0 })}
+            label={t('frame.drawing', { pattern: kindName, place: place.body.name, nodes: frame?.nodes.length ?? 0, runs: frame?.runs.length ?? 0 })}
             wall={place.body}
             surface={place.body.surface}
             list={list}
+            from={view}
             chosenId={nodeId}
             showNumbers
             tapeAlong
-            onPress={(_, hit) => setNodeId(hit?.kind === 'node' ? hit.id : null)}
-            {...(canWrite ? { onDrag: (at: Point, hit: { id: string }) => moveNode(hit.id, at) } : {})}
+            onPress={press}
+            {...(canWrite && view === 'elevation' ? { onDrag: (at: Point, hit: Hit) => moveNode(hit.id, at) } : {})}
             onKey={key}
-            overlay={(view) => frame && <BenchOverlay view={view} place={place} frame={frame} plan={plan} nodeId={nodeId} piece={piece} />}
+            underlay={(v) => view === 'elevation' && (
+              <>
+                {place.body.photo && <PhotoUnderlay gardenId={gardenId} photo={place.body.photo} view={v} />}
+                {others.length > 0 && <g className="draw-sibling" aria-hidden="true" pointerEvents="none"><Marks list={others} view={v} movedText={() => ''} /></g>}
+              </>
+            )}
+            overlay={(v) => frame && view === 'elevation' && <BenchOverlay view={v} place={place} frame={frame} plan={plan} nodeId={nodeId} step={step} />}
           />
         </div>
         <Troubles plan={plan} />
+        {canWrite && <Fit gardenId={gardenId} place={place} design={design} onTake={(pattern) => change('fit', { pattern, dragged: {} })} />}
         <Inputs
+          gardenId={gardenId}
           place={place.body}
           design={design}
           name={body.name}
           onName={(name) => changeBody('name', { ...body, name })}
           onChange={change}
           canWrite={canWrite}
-          node={frame?.nodes.find((node) => node.id === nodeId) ?? null}
+          node={frame?.nodes.find((node) => node.id === nodeId && node.number > 0) ?? null}
+          nodeId={nodeId}
+          onNode={setNodeId}
           onStep={stepNode}
           onMove={moveNode}
           onPutBack={putBack}
@@ -156,11 +218,39 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
       <div className="flex flex-col gap-5">
         <Slip label={t('slip.label')}>
           <Saving gardenId={gardenId} place={place} frameId={frameId} stored={stored} draft={draft} body={body} plan={plan} currency={garden?.currency ?? 'EUR'} canWrite={canWrite} />
-          <Consequences gardenId={gardenId} place={place} design={design} plan={plan} currency={garden?.currency ?? 'EUR'} nodeId={nodeId} onNode={setNodeId} piece={piece} onPiece={setPiece} />
+          <Consequences gardenId={gardenId} place={place} frameId={frameId} design={design} plan={plan} currency={garden?.currency ?? 'EUR'} nodeId={nodeId} onNode={setNodeId} step={step} onStep={setStep} />
         </Slip>
       </div>
     </div>
   ) // prettier-ignore
+}
+
+function useBenchList(gardenId: string, place: Place, frame: Frame | null, view: ViewDirection): DisplayList {
+  const catalogue = useCatalogue(gardenId)
+  return useMemo(() => {
+    const site = view === 'elevation' ? drawSite(place.body, place.body.surface) : []
+    return [...site, ...(frame ? drawLaid(frame, catalogue, view) : [])]
+  }, [place, frame, view, catalogue])
+}
+
+/** The wires and posts of the other frames here, faintly: what a later tier has to fit. */
+function useSiblingMarks(
+  gardenId: string,
+  place: Place,
+  siblings: readonly Sibling[],
+  frameId: string,
+): DisplayList {
+  const catalogue = useCatalogue(gardenId)
+  return useMemo(
+    () =>
+      siblings
+        .filter((sibling) => sibling.id !== frameId)
+        .flatMap((sibling) => {
+          const frame = layOut(place.body, sibling.body.design, catalogue)
+          return frame ? drawLaid(frame, catalogue).filter((mark) => mark.kind === 'line' || mark.kind === 'member') : [] // prettier-ignore
+        }),
+    [siblings, frameId, place, catalogue],
+  )
 }
 
 function Troubles({ plan }: { plan: FramePlan }) {
@@ -170,8 +260,8 @@ function Troubles({ plan }: { plan: FramePlan }) {
   if (plan.problems.length === 0 && findings.length === 0) return null
   return (
     <div className="flex flex-col gap-1">
-      {plan.problems.map((problem) => (
-        <Message key={problem.code} tone="limit">
+      {plan.problems.map((problem, i) => (
+        <Message key={`${problem.code} ${i}`} tone="limit">
           {problemWords(t, units, problem)}
         </Message>
       ))}
@@ -190,23 +280,22 @@ interface OverlayProps {
   readonly frame: Frame
   readonly plan: FramePlan
   readonly nodeId: string | null
-  readonly piece: number | null
+  readonly step: Step | null
 }
 
-/** What was asked for: the chosen node's distances from the datum, and the chosen piece of wire along its way. */
-function BenchOverlay({ view, place, frame, plan, nodeId, piece }: OverlayProps) {
+/** What was asked for: the chosen node's distances from the datum, and the chosen piece of wire as far as it is strung. */
+function BenchOverlay({ view, place, frame, plan, nodeId, step }: OverlayProps) {
   const units = useUnits()
-  const node = frame.nodes.find((one) => one.id === nodeId)
-  const way = piece === null ? undefined : plan.stringing?.pieces[piece]
+  const node = frame.nodes.find((one) => one.id === nodeId && one.number > 0)
+  const way = step === null ? undefined : plan.strings[step.string]?.stringing?.pieces[step.piece]
   const datumM = place.body.viewingEnd === 'left' ? 0 : place.body.widthM
+  const pointAt = (index: number) =>
+    `${view.x(frame.nodes[index]!.at.xM)},${view.y(frame.nodes[index]!.at.yM)}`
+  const last = way && step ? frame.nodes[way.nodes[step.runs]!] : undefined
   return (
     <>
-      {way && (
-        <polyline
-          className="draw-wire-chosen"
-          points={way.nodes.map((i) => `${view.x(frame.nodes[i]!.at.xM)},${view.y(frame.nodes[i]!.at.yM)}`).join(' ')}
-        />
-      )}
+      {way && step && <polyline className="draw-wire-chosen" points={way.nodes.slice(0, step.runs + 1).map(pointAt).join(' ')} />}
+      {last && <circle className="draw-chosen-halo" cx={view.x(last.at.xM)} cy={view.y(last.at.yM)} r={8} />}
       {node && (
         <>
           <DimensionShape view={view} from={{ xM: datumM, yM: node.at.yM }} to={node.at} text={units.length(Math.abs(node.at.xM - datumM), 'short')} />

@@ -1,49 +1,68 @@
 import type { FrameBody, Place } from '@klados/contract'
-import type { FramePlan } from '@klados/core/materials'
-import { useState } from 'react'
+import type { FramePlan } from '@klados/core/plan'
+import { isWoundWrongly } from '@klados/core/plan'
+import { lazy, Suspense, useState } from 'react'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
-import { pieceLetter } from '../../plan/words.ts'
+import { useHemisphere } from '../../data/agenda.ts'
+import { useCatalogue } from '../../data/catalogue.ts'
+import { quantityText, useNames } from '../../plan/names.ts'
 import { usePlantWants } from '../../plan/plant-wants.ts'
+import { useCondition } from '../../plan/use-plan.ts'
 import { formatMoney } from '../../ui/money.ts'
 import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
+import { TemperatureField } from '../../ui/TemperatureField.tsx'
 import { useUnits } from '../../ui/units.tsx'
+import { Checks } from './Checks.tsx'
+import { Stringing } from './Stringing.tsx'
+import type { Step } from './Stringing.tsx'
+
+/** Charts are a third of the app's weight: fetched when one is looked at. */
+const WireYear = lazy(async () => ({ default: (await import('./WireYear.tsx')).WireYear }))
 
 interface ConsequencesProps {
   readonly gardenId: string
   readonly place: Place
+  readonly frameId: string
   readonly design: FrameBody['design']
   readonly plan: FramePlan
   readonly currency: string
   readonly nodeId: string | null
   readonly onNode: (id: string) => void
-  readonly piece: number | null
-  readonly onPiece: (piece: number | null) => void
+  readonly step: Step | null
+  readonly onStep: (step: Step | null) => void
 }
 
 /** What follows from the design, grouped by the question it answers. */
 export function Consequences(props: ConsequencesProps) {
+  const catalogue = useCatalogue(props.gardenId)
   return (
     <>
       <PatternFigures {...props} />
-      <WireFigures {...props} />
-      <Stringing {...props} />
+      <Checks plan={props.plan} catalogue={catalogue} />
+      <Wires {...props} />
+      <Stringing plan={props.plan} design={props.design} step={props.step} onStep={props.onStep} />
+      <Materials {...props} />
       <MarkOutTable {...props} />
-      <Cautions plan={props.plan} />
+      <Work plan={props.plan} />
       <HowKnown />
     </>
   )
 }
 
-function PatternFigures({ gardenId, place, plan, currency }: ConsequencesProps) {
+function PatternFigures({ gardenId, place, design, plan, currency }: ConsequencesProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const wants = usePlantWants(gardenId, place, plan.frame)
   const { frame, takeOff } = plan
   if (!frame) return null
-  const count = (state: string) => frame.nodes.filter((node) => node.state === state).length
-  const moved = count('moved')
+  const fixings = frame.nodes.filter((node) => node.number > 0)
+  const count = (state: string) => fixings.filter((node) => node.state === state).length
+  const moved = count('moved') + frame.shifts.length
   const dragged = count('dragged')
+  const posts = frame.members.filter((member) => member.foot !== null && member.label !== null).length
+  const figure = (unit: string, value: number) =>
+    unit === 'm' ? units.length(value) : unit === 'm2' ? units.area(value) : unit === 'litres' ? t('slip.litres', { litres: value.toFixed(1) }) : String(Math.round(value * 100) / 100) // prettier-ignore
   return (
     <SlipGroup title={t('slip.pattern')}>
       {frame.cells && (
@@ -52,75 +71,103 @@ function PatternFigures({ gardenId, place, plan, currency }: ConsequencesProps) 
         </SlipRow>
       )}
       {frame.cells && frame.cells.remainderM > 5e-4 && <SlipRow label={t('slip.remainder')}>{units.length(frame.cells.remainderM, 'short')}</SlipRow>}
-      <SlipRow label={t('slip.nodes')} isDeciding={!frame.cells}>{frame.nodes.length}</SlipRow>
+      {fixings.length > 0 && <SlipRow label={t('slip.nodes')} isDeciding={!frame.cells}>{fixings.length}</SlipRow>}
+      {posts > 0 && <SlipRow label={t('slip.posts')} isDeciding={fixings.length === 0}>{posts}</SlipRow>}
+      {frame.anchors.length > 0 && <SlipRow label={t('slip.anchors')}>{frame.anchors.length}</SlipRow>}
+      {frame.figures.map((one) => <SlipRow key={one.key} label={t(`figure.${one.key}`)}>{figure(one.unit, one.value)}</SlipRow>)}
       {moved > 0 && <SlipRow label={t('slip.moved')} tone="due">{moved}</SlipRow>}
       {dragged > 0 && <SlipRow label={t('slip.dragged')}>{dragged}</SlipRow>}
+      {isWoundWrongly(design) === true && <SlipRow label={t('slip.winding')} tone="limit">{t('slip.windsOther')}</SlipRow>}
+      {isWoundWrongly(design) === false && <SlipRow label={t('slip.winding')} tone="sound">{t('slip.windsSame')}</SlipRow>}
       {wants && <SlipRow label={t('slip.plants')}>{t('slip.plantsOf', { have: wants.have, want: wants.want })}</SlipRow>}
-      {takeOff && (
+      {takeOff?.drill && (
         <SlipRow label={t('slip.drill')}>
           {takeOff.drill.plugMm === null ? t('slip.pilotBit', { bit: takeOff.drill.bitMm }) : t('slip.plugBit', { bit: takeOff.drill.bitMm, plug: takeOff.drill.plugMm })}
         </SlipRow>
       )}
-      {takeOff && <SlipRow label={t('slip.cost')} isDeciding>{formatMoney(takeOff.cost, currency)}</SlipRow>}
-      {takeOff && <SlipRow label={t('slip.hours')}>{((takeOff.minutes.marking + takeOff.minutes.drilling + takeOff.minutes.stringing) / 60).toFixed(1)} h</SlipRow>}
+      {takeOff && <SlipRow label={design.repeat > 1 ? t('slip.costOf', { count: design.repeat }) : t('slip.cost')} isDeciding>{formatMoney(takeOff.cost, currency)}</SlipRow>}
+      {takeOff && <SlipRow label={t('slip.hours')}>{t('slip.hoursOf', { hours: (takeOff.minutes / 60).toFixed(1) })}</SlipRow>}
     </SlipGroup>
   ) // prettier-ignore
 }
 
-function WireFigures({ design, plan, currency }: ConsequencesProps) {
+function Wires({ gardenId, place, frameId, design, plan, currency }: ConsequencesProps) {
   const { t } = useTranslation()
   const units = useUnits()
-  const { stringing, cutting, spans, workingLoadN } = plan
-  const longest = spans[0]
-  const share = workingLoadN && longest ? longest.maxTensionN / workingLoadN : null
-  const bought = design.rolls.flatMap((roll, size) => {
-    const count = cutting?.rolls.filter((cut) => cut.size === size).length ?? 0
-    return count > 0 ? [t('slip.rollsOf', { count, length: units.length(roll.lengthM) })] : []
-  })
-  const isPriced = design.rolls.length > 1
+  const names = useNames()
+  const hemisphere = useHemisphere(gardenId)
+  const condition = useCondition(frameId)
+  const [openLine, setOpenLine] = useState<string | null>(null)
+  const [todayC, setTodayC] = useState(design.setC)
   return (
     <SlipGroup title={t('slip.wire')}>
-      {stringing && <SlipRow label={t('slip.net')}>{units.length(stringing.netLengthM)}</SlipRow>}
-      {stringing && <SlipRow label={t('slip.cut')} isDeciding>{units.length(stringing.cutLengthM)}</SlipRow>}
-      {cutting && (
-        <SlipRow label={<>{t('slip.buy')} <span className="text-slate">({cutting.isProvenLeast ? t(isPriced ? 'slip.provenCost' : 'slip.proven') : isPriced ? t('slip.notProvenCost', { saving: formatMoney(cutting.cost - cutting.leastCost, currency) }) : t('slip.notProven')})</span></>} isDeciding>
-          {bought.join(' + ')}
-        </SlipRow>
-      )}
-      {cutting && <SlipRow label={t('slip.offcuts')}>{cutting.rolls.map((roll) => units.length(roll.offcutM)).join(', ')}</SlipRow>}
-      {spans.length > 0 && <SlipRow label={t('slip.spans')}>{spans.slice(0, 2).map((span) => t('slip.spanOf', { count: span.count, length: units.length(span.lengthM) })).join('; ')}{spans.length > 2 ? ' …' : ''}</SlipRow>}
-      {longest && <SlipRow label={t('slip.sag')}>{units.length(longest.sagM, 'fine')}</SlipRow>}
-      {share !== null && <SlipRow label={t('slip.load')} tone={share > 1 ? 'limit' : undefined}>{Math.round(share * 100)} %</SlipRow>}
+      {plan.strings.map(({ slot, wire, choice, stringing, cutting }) => {
+        const isPriced = choice.rolls.length > 1
+        const bought = choice.rolls.flatMap((roll, size) => {
+          const count = cutting?.rolls.filter((cut) => cut.size === size).length ?? 0
+          return count > 0 ? [t('slip.rollsOf', { count, length: units.length(roll.lengthM) })] : []
+        })
+        return (
+          <div key={slot} className="mb-2">
+            {plan.strings.length > 1 && <h3 className="font-semibold">{names.wire(wire)}</h3>}
+            {stringing && <SlipRow label={t('slip.net')}>{units.length(stringing.netLengthM)}</SlipRow>}
+            {stringing && <SlipRow label={t('slip.cut')} isDeciding>{units.length(stringing.cutLengthM)}</SlipRow>}
+            {cutting && (
+              <SlipRow label={<>{t('slip.buy')} <span className="text-slate">({cutting.isProvenLeast ? t(isPriced ? 'slip.provenCost' : 'slip.proven') : isPriced ? t('slip.notProvenCost', { saving: formatMoney(cutting.cost - cutting.leastCost, currency) }) : t('slip.notProven')})</span></>} isDeciding>
+                {bought.join(' + ')}
+              </SlipRow>
+            )}
+            {cutting && cutting.rolls.length <= 6 && <SlipRow label={t('slip.offcuts')}>{cutting.rolls.map((roll) => units.length(roll.offcutM)).join(', ')}</SlipRow>}
+          </div>
+        )
+      })}
+      {plan.lines.length > 0 && <h3 className="mt-1 font-semibold">{t('wire.through')}</h3>}
+      {plan.lines.slice(0, 8).map((line) => (
+        <details key={line.id} className="border-b border-dotted border-faint py-[3px]" open={openLine === line.id} onToggle={(event) => setOpenLine((old) => (event.currentTarget.open ? line.id : old === line.id ? null : old))}>
+          <summary className="flex items-baseline gap-3">
+            <span className="flex-1">{t('wire.lines', { count: line.ids.length, length: units.length(line.lengthM), spans: line.spansM.length })}</span>
+            <span>{t('wire.sags', { sag: units.length(line.greatestSag.sagM, 'fine') })}</span>
+          </summary>
+          {openLine === line.id && (
+            <>
+              <table className="my-1 w-full text-right">
+                <thead className="text-[13px] text-slate"><tr><th scope="col" className="text-left font-normal">{t('wire.when')}</th><th scope="col" className="font-normal">{t('wire.pull')}</th><th scope="col" className="font-normal">{t('wire.sag')}</th></tr></thead>
+                <tbody>
+                  {line.states.map((state) => (
+                    <tr key={state.scenario}>
+                      <th scope="row" className="text-left font-normal">{t(`wire.scenario.${state.scenario}`, { temperature: units.temperature(state.temperatureC) })}</th>
+                      <td className={state.tensionN > line.workingLoadN ? 'font-semibold text-iron' : ''}>{units.force(state.tensionN)}</td>
+                      <td>{units.length(state.sagM, 'fine')}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+              <TemperatureField label={t('wire.todayC')} valueC={todayC} onChange={setTodayC} />
+              <Suspense fallback={<p className="text-slate">{t('app.loading')}</p>}>
+                <WireYear line={line} loads={plan.loads} conditions={place.body.conditions} hemisphere={hemisphere} condition={condition} todayC={todayC} />
+              </Suspense>
+            </>
+          )}
+        </details>
+      ))}
     </SlipGroup>
   ) // prettier-ignore
 }
 
-function Stringing({ design, plan, piece, onPiece }: ConsequencesProps) {
+function Materials({ gardenId, plan, currency }: ConsequencesProps) {
   const { t } = useTranslation()
-  const units = useUnits()
-  const { stringing, frame } = plan
-  if (!stringing || !frame) return null
-  const { pieces, leastPieces } = stringing
-  const number = (index: number) => frame.nodes[index]!.number
+  const catalogue = useCatalogue(gardenId)
+  const names = useNames()
+  if (!plan.takeOff || plan.takeOff.items.length === 0) return null
   return (
-    <section>
-      <h2>{t('slip.stringing')}</h2>
-      <p className="mb-1 text-slate">
-        {t('slip.pieces', { length: units.length(design.handlingLengthM) })}:{' '}
-        <strong className="text-ink">{pieces.length === leastPieces ? t('slip.piecesLeast', { count: pieces.length }) : t('slip.piecesAtLeast', { count: pieces.length, least: leastPieces })}</strong>
-      </p>
-      <ol className="max-h-44 overflow-y-auto" tabIndex={0} aria-label={t('slip.stringing')}>
-        {pieces.map((one, i) => (
-          <li key={i} className={i === piece ? 'bg-wash' : ''}>
-            <button type="button" className="flex w-full gap-3 py-[3px] text-left" aria-pressed={i === piece} onClick={() => onPiece(i === piece ? null : i)}>
-              <span className="w-6 font-semibold">{pieceLetter(i)}</span>
-              <span className="flex-1">{number(one.nodes[0]!)} … {number(one.nodes.at(-1)!)}</span>
-              <span>{units.length(one.cutLengthM)}</span>
-            </button>
-          </li>
+    <details>
+      <summary className="font-display text-[15px] font-semibold">{t('sheet.materials')}</summary>
+      <dl>
+        {plan.takeOff.items.map((item, i) => (
+          <SlipRow key={i} label={names.item(item, catalogue)}>{quantityText(t, item, catalogue)} <span className="text-slate">{formatMoney(item.price, currency)}</span></SlipRow>
         ))}
-      </ol>
-    </section>
+      </dl>
+    </details>
   ) // prettier-ignore
 }
 
@@ -131,28 +178,32 @@ function MarkOutTable({ place, plan, nodeId, onNode }: ConsequencesProps) {
   const units = useUnits()
   const [isWhole, setIsWhole] = useState(false)
   const { markOut } = plan
-  if (!markOut) return null
+  if (!markOut || markOut.rows.length === 0) return null
   const rows = isWhole ? markOut.rows : markOut.rows.slice(0, ROWS_AT_FIRST)
+  const hasHeights = markOut.rows.some((row) => row.what === 'node')
+  const hasDepth = markOut.rows.some((row) => Math.abs(row.outM) > 1e-3)
   return (
     <section>
       <h2>{t('slip.markOut')}</h2>
-      <p className="mb-1 text-slate">{t('slip.markOutFrom', { end: t(`place.${place.body.viewingEnd}`) })}</p>
+      <p className="mb-1 text-slate">{t(hasHeights ? 'slip.markOutFrom' : 'slip.markOutGround', { end: t(`place.${place.body.viewingEnd}`) })}</p>
       <table className="w-full text-right">
         <thead className="text-[13px] text-slate">
           <tr>
-            <th className="text-left font-normal" scope="col">{t('slip.node')}</th>
+            <th className="text-left font-normal" scope="col">{t(hasHeights ? 'slip.node' : 'slip.mark')}</th>
             <th className="font-normal" scope="col">{t('slip.along')}</th>
-            <th className="font-normal" scope="col">{t('slip.height')}</th>
+            {hasHeights && <th className="font-normal" scope="col">{t('slip.height')}</th>}
+            {hasDepth && <th className="font-normal" scope="col">{t('slip.back')}</th>}
           </tr>
         </thead>
         <tbody>
           {rows.map((row) => (
-            <tr key={row.nodeId} className={row.nodeId === nodeId ? 'bg-wash' : ''}>
+            <tr key={`${row.what} ${row.nodeId}`} className={row.nodeId === nodeId ? 'bg-wash' : ''}>
               <th scope="row" className="text-left font-normal">
-                <button type="button" className="min-h-6 min-w-6 text-left underline decoration-faint underline-offset-4" onClick={() => onNode(row.nodeId)}>{row.number}</button>
+                <button type="button" className="min-h-6 min-w-6 text-left underline decoration-faint underline-offset-4" onClick={() => onNode(row.nodeId)}>{row.label}</button>
               </th>
               <td className={row.movedM > 5e-4 ? 'text-ochre' : ''}>{units.length(row.alongM, 'short')}</td>
-              <td className={row.movedM > 5e-4 ? 'text-ochre' : ''}>{units.length(row.heightM, 'short')}</td>
+              {hasHeights && <td className={row.movedM > 5e-4 ? 'text-ochre' : ''}>{row.what === 'node' ? units.length(row.heightM, 'short') : ''}</td>}
+              {hasDepth && <td>{units.length(row.outM, 'short')}</td>}
             </tr>
           ))}
         </tbody>
@@ -167,19 +218,23 @@ function MarkOutTable({ place, plan, nodeId, onNode }: ConsequencesProps) {
   ) // prettier-ignore
 }
 
-function Cautions({ plan }: { plan: FramePlan }): ReactNode {
+/** The steps of the work with their time, tools, gear, and what can hurt in each. */
+function Work({ plan }: { plan: FramePlan }): ReactNode {
   const { t } = useTranslation()
   if (!plan.takeOff) return null
   return (
     <section>
       <h2>{t('slip.cautions')}</h2>
-      <ul className="flex flex-col gap-1 text-slate">
-        {plan.takeOff.cautions.map((caution) => (
-          <li key={caution}>{t(`caution.${caution}`)}</li>
+      <ol className="flex flex-col gap-1.5">
+        {plan.takeOff.steps.map((step) => (
+          <li key={step.kind}>
+            <p><span className="font-semibold">{t(`step.${step.kind}`)}</span>, {t('slip.minutes', { minutes: Math.round(step.minutes) })}. {step.tools.map((tool) => t(`tool.${tool}`)).concat(step.gear.map((gear) => t(`gear.${gear}`))).join(', ')}</p>
+            {step.cautions.map((caution) => <p key={caution} className="text-slate">{t(`caution.${caution}`)}</p>)}
+          </li>
         ))}
-      </ul>
+      </ol>
     </section>
-  )
+  ) // prettier-ignore
 }
 
 function HowKnown() {
@@ -188,7 +243,7 @@ function HowKnown() {
     <details className="text-slate">
       <summary>{t('slip.howKnown')}</summary>
       <ul className="mt-1 flex flex-col gap-1">
-        {(['sag', 'pieces', 'rolls', 'rates'] as const).map((key) => (
+        {(['sag', 'pieces', 'rolls', 'rates', 'weights'] as const).map((key) => (
           <li key={key}>{t(`known.${key}`)}</li>
         ))}
       </ul>

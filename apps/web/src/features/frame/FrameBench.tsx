@@ -1,18 +1,22 @@
+import { frameFileSchema } from '@klados/contract'
 import type { FrameBody, FrameDocument, Place } from '@klados/contract'
-import { drawFrame, drawWall } from '@klados/core/drawing'
-import { makeFrame } from '@klados/core/frame'
+import { drawSite } from '@klados/core/drawing'
+import type { PatternKind } from '@klados/core/frame'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, Navigate, useNavigate, useParams } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
 import { useFramesQuery, usePlacesQuery } from '../../data/api.ts'
+import { useCatalogue } from '../../data/catalogue.ts'
 import { changed } from '../../data/drafts.ts'
 import type { FrameDraft } from '../../data/drafts.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
 import { useAppDispatch, useAppSelector } from '../../data/store.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
-import { Loading } from '../../ui/Message.tsx'
+import { drawLaid, layOut } from '../../plan/lay-out.ts'
+import { Loading, Message } from '../../ui/Message.tsx'
 import { Bench } from './Bench.tsx'
-import { startDesign } from './start-design.ts'
+import { kindsFor, startDesign } from './start-design.ts'
 
 /** One frame of a place on the bench: the one in the address, else the first there is, else a new one. */
 export function FrameBench() {
@@ -41,16 +45,16 @@ export function FrameBench() {
       frameId={current.frameId}
       stored={current.stored}
       draft={drafts[current.frameId]}
-      siblings={here.map((frame) => ({
-        id: frame.frameId,
-        name: drafts[frame.frameId]?.body.name ?? frame.stored!.body.name,
-      }))}
+      siblings={here.map((frame) => {
+        const body = drafts[frame.frameId]?.body ?? frame.stored!.body
+        return { id: frame.frameId, name: body.name, body }
+      })}
     />
   )
 }
 
 /** Frames of a place, stored ones first, then those that exist only as drafts on this device. */
-function framesHere(
+export function framesHere(
   placeId: string,
   frames: readonly FrameDocument[],
   drafts: Readonly<Record<string, FrameDraft>>,
@@ -65,37 +69,42 @@ function framesHere(
   return [...stored, ...fresh]
 }
 
-/** How shall the wires run? Both patterns drawn on this very wall. */
+/** What shall stand here? Every kind of frame that suits the place, drawn on this very place. */
 function Beginning({ gardenId, place, frameCount }: { gardenId: string; place: Place; frameCount: number }) {
   const { t } = useTranslation()
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
   const canWrite = useCanWrite(gardenId)
-  const begin = (kind: 'tiers' | 'diamonds') => {
+  const catalogue = useCatalogue(gardenId)
+  const [problem, setProblem] = useState<string | null>(null)
+  const open = (body: FrameBody) => {
     const frameId = uuidv7()
-    const body: FrameBody = {
-      placeId: place.id,
-      name: t(`frame.${kind}`),
-      design: startDesign(place.body, kind),
-    }
     dispatch(changed({ draft: { frameId, basedOn: 0, body }, body, isContinued: false }))
     void navigate(`/g/${gardenId}/places/${place.id}/frame/${frameId}`)
+  }
+  const begin = (kind: PatternKind) =>
+    open({ placeId: place.id, name: t(`frame.${kind}`), design: startDesign(place.body, kind, catalogue) })
+  const bringIn = async (file: File | undefined) => {
+    if (!file) return
+    const read = await readFrameFile(file)
+    if (read.kind === 'frame') open({ placeId: place.id, ...read.frame })
+    else setProblem(t(`frame.fileProblem.${read.kind}`, { where: 'where' in read ? read.where : '' }))
   }
   return (
     <div className="flex flex-col gap-4">
       <h1>{frameCount === 0 ? t('frame.none', { place: place.body.name }) : t('frame.another')}</h1>
-      <p>{t('frame.choosePattern')}</p>
-      <div className="grid gap-8 lg:grid-cols-2">
-        {(['tiers', 'diamonds'] as const).map((kind) => {
-          const design = startDesign(place.body, kind)
-          const frame = makeFrame(place.body, design.pattern, design)
+      <p>{t('frame.choosePattern')} <Link to={`/g/${gardenId}/places/${place.id}/measures`}>{t('places.measure')}</Link></p>
+      <ul className="grid gap-x-8 gap-y-6 sm:grid-cols-2 xl:grid-cols-3">
+        {kindsFor(place.body).map((kind) => {
+          const frame = layOut(place.body, startDesign(place.body, kind, catalogue), catalogue)
           return (
-            <section key={kind} className="flex min-w-0 flex-col items-start gap-2">
+            <li key={kind} className="flex min-w-0 flex-col items-start justify-end gap-1">
               <StillElevation
                 label={t(`frame.${kind}`)}
                 wall={place.body}
                 surface={place.body.surface}
-                list={[...drawWall(place.body), ...drawFrame(frame)]}
+                list={[...drawSite(place.body, place.body.surface), ...(frame ? drawLaid(frame, catalogue) : [])]}
+                maxHeight="220px"
               />
               <h2>{t(`frame.${kind}`)}</h2>
               <p className="text-slate">{t(`frame.${kind}Text`)}</p>
@@ -104,11 +113,38 @@ function Beginning({ gardenId, place, frameCount }: { gardenId: string; place: P
                   {t('frame.start')}
                 </button>
               )}
-            </section>
+            </li>
           )
         })}
-      </div>
-      <Link to={`/g/${gardenId}/places/${place.id}/measures`}>{t('places.measure')}</Link>
+      </ul>
+      {canWrite && (
+        <label className="flex flex-wrap items-center gap-3">
+          {t('frame.bringIn')}
+          <input type="file" accept="application/json,.json" onChange={(event) => void bringIn(event.target.files?.[0])} />
+        </label>
+      )}
+      {problem && <Message tone="limit">{problem}</Message>}
     </div>
   ) // prettier-ignore
+}
+
+type ReadFrame =
+  | { readonly kind: 'frame'; readonly frame: Omit<FrameBody, 'placeId'> }
+  | { readonly kind: 'not-a-frame' | 'other-version' }
+  | { readonly kind: 'damaged'; readonly where: string }
+
+/** A frame out of a file that somebody handed on; its place's measures are left, since it comes to stand here. */
+async function readFrameFile(file: File): Promise<ReadFrame> {
+  let json: unknown
+  try {
+    json = JSON.parse(await file.text())
+  } catch {
+    return { kind: 'not-a-frame' }
+  }
+  const header = json as { format?: unknown; version?: unknown } | null
+  if (header?.format !== 'klados-frame') return { kind: 'not-a-frame' }
+  const parsed = frameFileSchema.safeParse(json)
+  if (parsed.success) return { kind: 'frame', frame: parsed.data.frame }
+  const path = parsed.error.issues[0]!.path.join('.')
+  return path === 'version' ? { kind: 'other-version' } : { kind: 'damaged', where: path }
 }

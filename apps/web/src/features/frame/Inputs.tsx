@@ -1,19 +1,27 @@
 import type { FrameBody, PlaceBody } from '@klados/contract'
+import { wireSlots } from '@klados/core/frame'
 import type { FrameNode } from '@klados/core/frame'
 import type { Point } from '@klados/core/geometry'
-import { findWire, fixings, wires } from '@klados/core/materials'
+import { plantKinds } from '@klados/core/kinds'
+import { findWire, isString } from '@klados/core/materials'
+import type { WireChoice } from '@klados/core/plan'
 import { nearestGauge } from '@klados/core/units'
 import type { GaugeSystem } from '@klados/core/units'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Pick } from '../../ui/Choice.tsx'
+import { useCatalogue } from '../../data/catalogue.ts'
+import { useNames } from '../../plan/names.ts'
+import { Choice, Pick } from '../../ui/Choice.tsx'
 import { Field } from '../../ui/Field.tsx'
 import { ForceField } from '../../ui/ForceField.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
+import { NumberField } from '../../ui/NumberField.tsx'
+import { TemperatureField } from '../../ui/TemperatureField.tsx'
 import type { Change } from './change.ts'
 import { PatternInputs } from './PatternInputs.tsx'
 
 interface InputsProps {
+  readonly gardenId: string
   readonly place: PlaceBody
   readonly design: FrameBody['design']
   readonly name: string
@@ -21,31 +29,48 @@ interface InputsProps {
   readonly onChange: Change
   readonly canWrite: boolean
   readonly node: FrameNode | null
+  readonly nodeId: string | null
+  readonly onNode: (id: string | null) => void
   readonly onStep: (by: number) => void
   readonly onMove: (id: string, at: Point) => void
   readonly onPutBack: (id: string) => void
 }
 
-/** What one measures and decides, in that order: the pattern, the wire, the fixings, single nodes. */
+/** What one measures and decides, in that order: the pattern, the wire, the fixings and single nodes, what it will carry. */
 export function Inputs(props: InputsProps) {
-  const { place, design, onChange, canWrite } = props
+  const { gardenId, place, design, onChange, canWrite } = props
+  const slots = wireSlots(design.pattern)
   return (
     <fieldset disabled={!canWrite} className="grid min-w-0 gap-x-8 gap-y-5 sm:grid-cols-2 xl:grid-cols-3">
       <Group title="pattern">
         <NameField name={props.name} onName={props.onName} />
-        <PatternInputs place={place} pattern={design.pattern} onChange={(what, pattern) => onChange(what, { pattern, dragged: {} })} />
+        <PatternInputs gardenId={gardenId} place={place} pattern={design.pattern} nodeId={props.nodeId} onNode={props.onNode} onChange={(what, pattern) => onChange(what, pattern.kind === design.pattern.kind ? { pattern } : { pattern, dragged: {} })} />
       </Group>
-      <Group title="wire">
-        <WireInputs design={design} onChange={onChange} />
-      </Group>
-      <Group title="fixing">
+      {slots.includes('main') && (
+        <Group title="wire">
+          <WireInputs gardenId={gardenId} choice={design} onChange={(what, choice) => onChange(what, choice)} />
+          <WorkingLengths {...props} />
+          {slots.includes('light') && design.light && (
+            <div className="mt-2 flex flex-col gap-2 border-t border-dotted border-faint pt-2">
+              <h3 className="font-semibold">{<LightTitle />}</h3>
+              <WireInputs gardenId={gardenId} choice={design.light} onChange={(what, choice) => onChange(`light ${what}`, { light: { ...design.light!, ...choice } })} />
+            </div>
+          )}
+        </Group>
+      )}
+      <Group title="carries">
+        <LoadInputs {...props} />
         <FixingInputs {...props} />
       </Group>
     </fieldset>
   ) // prettier-ignore
 }
 
-function Group({ title, children }: { title: 'pattern' | 'wire' | 'fixing'; children: ReactNode }) {
+function LightTitle() {
+  return useTranslation().t('frame.light')
+}
+
+function Group({ title, children }: { title: 'pattern' | 'wire' | 'carries'; children: ReactNode }) {
   const { t } = useTranslation()
   return (
     <section className="flex min-w-0 flex-col gap-2 border-t border-faint pt-2">
@@ -75,69 +100,117 @@ function NameField({ name, onName }: { name: string; onName: (name: string) => v
 const GAUGE_SYSTEMS: readonly GaugeSystem[] = ['steelWireGauge', 'AWG', 'SWG']
 /** Diameters this near to a gauge are called by it. */
 const GAUGE_MM = 0.06
+const MAX_ROLLS = 6
 
-function WireInputs({ design, onChange }: { design: FrameBody['design']; onChange: Change }) {
+interface WireInputsProps {
+  readonly gardenId: string
+  readonly choice: WireChoice
+  readonly onChange: (what: string, choice: { wireId?: string; tensionN?: number; rolls?: FrameBody['design']['rolls'] }) => void // prettier-ignore
+}
+
+function WireInputs({ gardenId, choice, onChange }: WireInputsProps) {
   const { t } = useTranslation()
-  const wire = findWire(design.wireId)
+  const catalogue = useCatalogue(gardenId)
+  const names = useNames()
+  const wire = findWire(catalogue, choice.wireId)
+  const rolls = choice.rolls.map((roll) => ({ lengthM: roll.lengthM, price: roll.price ?? 0 }))
   const gauges = GAUGE_SYSTEMS.flatMap((system) => {
-    const near = wire ? nearestGauge(system, wire.diameterMm) : null
+    const near = wire && !isString(wire) ? nearestGauge(system, wire.diameterMm) : null
     return near && Math.abs(near.differenceMm) <= GAUGE_MM
       ? [t('frame.gauge', { gauge: near.gauge, system: t(`frame.gaugeSystem.${system}`) })]
       : []
   })
   const pickWire = (id: string) => {
-    const next = findWire(id)!
+    const next = findWire(catalogue, id)!
     onChange('wire', {
       wireId: id,
       tensionN: next.usualTensionN,
       rolls: next.rolls.map((roll) => ({ ...roll })),
     })
   }
-  const setRoll = (at: number, part: Partial<FrameBody['design']['rolls'][number]>) =>
-    onChange(`roll ${at}`, { rolls: design.rolls.map((roll, i) => (i === at ? { ...roll, ...part } : roll)) })
+  const setRoll = (at: number, part: Partial<(typeof rolls)[number]>) =>
+    onChange(`roll ${at}`, { rolls: rolls.map((roll, i) => (i === at ? { ...roll, ...part } : roll)) })
   return (
     <>
-      <Pick label={t('frame.wireKind')} value={design.wireId} options={wires.map((w) => ({ value: w.id, label: t(`frame.wireName.${w.id}`) }))} onChange={pickWire} />
+      <Pick label={t('frame.wireKind')} value={choice.wireId} options={catalogue.wires.map((w) => ({ value: w.id, label: names.wire(w) }))} onChange={pickWire} />
       {gauges.length > 0 && <p className="-mt-1 text-[12.5px] text-slate">{gauges.join(', ')}</p>}
-      <div className="grid grid-cols-2 gap-2">
-        <ForceField label={t('frame.tension')} valueN={design.tensionN} onChange={(tensionN) => onChange('tension', { tensionN })} />
-        <LengthField label={t('frame.endWrap')} style="short" minM={0} maxM={2} valueM={design.endWrapM} onChange={(endWrapM) => onChange('wrap', { endWrapM })} />
-      </div>
-      <LengthField label={t('frame.handling')} minM={0.3} valueM={design.handlingLengthM} onChange={(handlingLengthM) => onChange('handling', { handlingLengthM })} />
+      {wire && !isString(wire) && <ForceField label={t('frame.tension')} valueN={choice.tensionN} onChange={(tensionN) => onChange('tension', { tensionN })} />}
       <fieldset className="flex flex-col gap-1">
         <legend className="text-[13px] text-slate">{t('frame.rolls')}</legend>
-        {design.rolls.map((roll, i) => (
+        {rolls.map((roll, i) => (
           <div key={i} className="grid grid-cols-[1fr_1fr_auto] items-end gap-2">
-            <LengthField label={t('frame.rollLength')} valueM={roll.lengthM} onChange={(lengthM) => setRoll(i, { lengthM })} />
-            <Field label={t('frame.rollPrice')}>
-              {(ids) => <input {...ids} className="input" type="number" min={0} step="0.01" value={roll.price} onChange={(e) => setRoll(i, { price: Math.max(0, Number(e.target.value)) })} />}
-            </Field>
-            <button type="button" className="btn" disabled={design.rolls.length === 1} aria-label={t('frame.removeRoll')} onClick={() => onChange('roll away', { rolls: design.rolls.filter((_, other) => other !== i) })}>×</button>
+            <LengthField label={t('frame.rollLength')} maxM={5000} valueM={roll.lengthM} onChange={(lengthM) => setRoll(i, { lengthM })} />
+            <NumberField label={t('frame.rollPrice')} value={roll.price} min={0} max={1e6} step={0.01} onChange={(price) => setRoll(i, { price })} />
+            <button type="button" className="btn" disabled={rolls.length === 1} aria-label={t('frame.removeRoll')} onClick={() => onChange('roll away', { rolls: rolls.filter((_, other) => other !== i) })}>×</button>
           </div>
         ))}
-        {design.rolls.length < 6 && (
-          <button type="button" className="btn btn-plain self-start px-0" onClick={() => onChange('roll new', { rolls: [...design.rolls, { lengthM: 100, price: 40 }] })}>{t('frame.addRoll')}</button>
+        {rolls.length < MAX_ROLLS && (
+          <button type="button" className="btn btn-plain self-start px-0" onClick={() => onChange('roll new', { rolls: [...rolls, { lengthM: 100, price: 40 }] })}>{t('frame.addRoll')}</button>
         )}
       </fieldset>
     </>
   ) // prettier-ignore
 }
 
-function FixingInputs({ place, design, onChange, node, onStep, onMove, onPutBack }: InputsProps) {
+function WorkingLengths({ design, onChange }: InputsProps) {
   const { t } = useTranslation()
+  return (
+    <div className="grid grid-cols-2 items-end gap-2">
+      <LengthField label={t('frame.handling')} minM={0.3} valueM={design.handlingLengthM} onChange={(handlingLengthM) => onChange('handling', { handlingLengthM })} />
+      <LengthField label={t('frame.endWrap')} style="short" minM={0} maxM={2} valueM={design.endWrapM} onChange={(endWrapM) => onChange('wrap', { endWrapM })} />
+    </div>
+  ) // prettier-ignore
+}
+
+/** What will hang on it, how warm it is on the day, and how many are built. */
+function LoadInputs({ design, onChange }: InputsProps) {
+  const { t } = useTranslation()
+  return (
+    <div className="grid grid-cols-2 items-end gap-2">
+      <div className="col-span-2">
+        <Pick label={t('frame.plantKind')} value={design.plantKindId ?? ''} options={[{ value: '', label: t('frame.noPlant') }, ...plantKinds.map((kind) => ({ value: kind.id, label: t(`kind.${kind.id}`) }))]} onChange={(id) => onChange('plant', { plantKindId: id || null })} />
+      </div>
+      <TemperatureField label={t('frame.setC')} valueC={design.setC} onChange={(setC) => onChange('setC', { setC })} />
+      <NumberField label={t('frame.repeat')} value={design.repeat} min={1} max={1000} step={1} onChange={(repeat) => onChange('repeat', { repeat })} />
+    </div>
+  ) // prettier-ignore
+}
+
+function FixingInputs({
+  gardenId,
+  place,
+  design,
+  onChange,
+  node,
+  nodeId,
+  onStep,
+  onMove,
+  onPutBack,
+}: InputsProps) {
+  const { t } = useTranslation()
+  const catalogue = useCatalogue(gardenId)
+  const names = useNames()
   const draggedCount = Object.keys(design.dragged).length
   const along = (xM: number) => (place.viewingEnd === 'left' ? xM : place.widthM - xM)
   const highestM = place.firstForkM + place.usableHeightM
+  const isOnWall = place.surface !== 'open'
+  const isRow = design.pattern.kind === 'row'
+  if (!isOnWall && !isRow) return null
+  const snaps = [['none'], place.uprights ? ['uprights'] : [], place.levels ? ['levels'] : [], place.uprights && place.levels ? ['both'] : []].flat() as FrameBody['design']['snap'][] // prettier-ignore
+  const postXM = nodeId !== null && design.dragged[nodeId]?.xM
   return (
     <>
-      <Pick label={t('frame.fixing')} value={design.fixingId} options={fixings.map((f) => ({ value: f.id, label: t(`frame.fixingName.${f.id}`) }))} onChange={(fixingId) => onChange('fixing', { fixingId })} />
-      <LengthField label={t('frame.tolerance')} style="short" minM={0} maxM={2} valueM={design.moveToleranceM} onChange={(moveToleranceM) => onChange('tolerance', { moveToleranceM })} />
-      <div className="mt-1 flex flex-wrap items-center gap-2">
-        <h3 className="mr-auto font-semibold">{node ? t('frame.nodeNumber', { n: node.number }) : t('frame.group.node')}</h3>
-        <button type="button" className="btn" onClick={() => onStep(-1)}>{t('frame.previous')}</button>
-        <button type="button" className="btn" onClick={() => onStep(1)}>{t('frame.next')}</button>
-      </div>
-      {node ? (
+      {isOnWall && <Pick label={t('frame.fixing')} value={design.fixingId} options={catalogue.fixings.map((f) => ({ value: f.id, label: names.fixing(f) }))} onChange={(fixingId) => onChange('fixing', { fixingId })} />}
+      <LengthField label={t(isRow ? 'frame.postTolerance' : 'frame.tolerance')} style="short" minM={0} maxM={2} valueM={design.moveToleranceM} onChange={(moveToleranceM) => onChange('tolerance', { moveToleranceM })} />
+      {isOnWall && snaps.length > 1 && <Choice label={t('frame.snap')} value={design.snap} options={snaps.map((value) => ({ value, label: t(`frame.snaps.${value}`) }))} onChange={(snap) => onChange('snap', { snap })} />}
+      {isOnWall && (
+        <div className="mt-1 flex flex-wrap items-center gap-2">
+          <h3 className="mr-auto font-semibold">{node ? t('frame.nodeNumber', { n: node.number }) : t('frame.group.node')}</h3>
+          <button type="button" className="btn" onClick={() => onStep(-1)}>{t('frame.previous')}</button>
+          <button type="button" className="btn" onClick={() => onStep(1)}>{t('frame.next')}</button>
+        </div>
+      )}
+      {isOnWall && node && (
         <div className="grid grid-cols-2 gap-2">
           <LengthField key={`${node.id} along`} label={t('frame.nodeAlong', { end: t(`place.${place.viewingEnd}`) })} style="short" minM={0} maxM={place.widthM} valueM={along(node.at.xM)} onChange={(m) => onMove(node.id, { xM: along(m), yM: node.at.yM })} />
           <LengthField key={`${node.id} height`} label={t('frame.nodeHeight')} style="short" minM={0} maxM={highestM} valueM={node.at.yM} onChange={(yM) => onMove(node.id, { xM: node.at.xM, yM })} />
@@ -145,8 +218,14 @@ function FixingInputs({ place, design, onChange, node, onStep, onMove, onPutBack
             <button type="button" className="btn" onClick={() => onPutBack(node.id)}>{t('frame.putBack')}</button>
           )}
         </div>
-      ) : (
-        <p className="text-[12.5px] text-slate">{t('frame.chooseNode')}</p>
+      )}
+      {isOnWall && !node && <p className="text-[12.5px] text-slate">{t('frame.chooseNode')}</p>}
+      {isRow && <p className="text-[12.5px] text-slate">{t('frame.choosePost')}</p>}
+      {isRow && nodeId !== null && postXM !== false && postXM !== undefined && (
+        <div className="grid grid-cols-2 items-end gap-2">
+          <LengthField key={nodeId} label={t('frame.postAlong')} minM={0} maxM={place.widthM} valueM={along(postXM)} onChange={(m) => onMove(nodeId, { xM: along(m), yM: 0 })} />
+          <button type="button" className="btn" onClick={() => onPutBack(nodeId)}>{t('frame.putBack')}</button>
+        </div>
       )}
       {draggedCount > 0 && (
         <button type="button" className="btn btn-plain self-start px-0" onClick={() => onChange('put all back', { dragged: {} })}>{t('frame.putAllBack', { count: draggedCount })}</button>

@@ -1,119 +1,83 @@
 import type { FrameBody, PlaceBody } from '@klados/contract'
-import { MAX_TIERS } from '@klados/contract/limits'
 import { useTranslation } from 'react-i18next'
-import { Choice } from '../../ui/Choice.tsx'
-import { Field } from '../../ui/Field.tsx'
+import { Choice, Pick } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
-import { useUnits } from '../../ui/units.tsx'
-import { startDiamonds, startTiers } from './start-design.ts'
+import { NumberField } from '../../ui/NumberField.tsx'
+import { useNames } from '../../plan/names.ts'
+import { useCatalogue } from '../../data/catalogue.ts'
+import { DiamondInputs } from './DiamondInputs.tsx'
+import { FreeInputs } from './FreeInputs.tsx'
+import { PotInputs } from './PotInputs.tsx'
+import { RowInputs } from './RowInputs.tsx'
+import { TierInputs } from './TierInputs.tsx'
+import { kindsFor, startPattern } from './start-design.ts'
+import { patternFields } from './pattern-fields.ts'
+import type { FieldSpec } from './pattern-fields.ts'
 
+export type PatternOf<K extends Pattern['kind']> = Extract<Pattern, { kind: K }>
 type Pattern = FrameBody['design']['pattern']
-type Of<K extends Pattern['kind']> = Extract<Pattern, { kind: K }>
 
 interface PatternInputsProps {
+  readonly gardenId: string
   readonly place: PlaceBody
   readonly pattern: Pattern
   readonly onChange: (what: string, pattern: Pattern) => void
+  readonly nodeId: string | null
+  readonly onNode: (id: string | null) => void
 }
 
-export function PatternInputs({ place, pattern, onChange }: PatternInputsProps) {
+/** What is measured of a pattern: its own fields in order, and editors of its own where a list is measured. */
+export function PatternInputs(props: PatternInputsProps) {
+  const { gardenId, place, pattern, onChange, nodeId, onNode } = props
   const { t } = useTranslation()
+  const kinds = kindsFor(place)
+  const offered = kinds.includes(pattern.kind) ? kinds : [pattern.kind, ...kinds]
   return (
     <>
-      <Choice
-        label={t('frame.choosePattern')}
-        value={pattern.kind}
-        options={(['tiers', 'diamonds'] as const).map((value) => ({ value, label: t(`frame.${value}`) }))}
-        onChange={(kind) => onChange('kind', kind === 'tiers' ? startTiers(place) : startDiamonds(place))}
-      />
-      {pattern.kind === 'tiers' ? (
-        <TierInputs pattern={pattern} onChange={onChange} />
-      ) : (
-        <DiamondInputs place={place} pattern={pattern} onChange={onChange} />
-      )}
-    </>
-  )
-}
-
-const TIER_STEP_M = 0.4
-
-function TierInputs({
-  pattern,
-  onChange,
-}: {
-  pattern: Of<'tiers'>
-  onChange: PatternInputsProps['onChange']
-}) {
-  const { t } = useTranslation()
-  const { heightsM } = pattern
-  const set = (what: string, heights: number[]) => onChange(what, { ...pattern, heightsM: heights })
-  return (
-    <>
-      <LengthField label={t('frame.supportSpacing')} minM={0.1} valueM={pattern.maxSupportSpacingM} onChange={(maxSupportSpacingM) => onChange('spacing', { ...pattern, maxSupportSpacingM })} />
-      <fieldset>
-        <legend className="text-[13px] text-slate">{t('frame.heights')}</legend>
-        <div className="grid grid-cols-3 gap-2">
-          {heightsM.map((heightM, i) => (
-            <LengthField key={i} label={t('frame.height', { n: i + 1 })} style="short" minM={0} maxM={50} valueM={heightM} onChange={(m) => set(`height ${i}`, heightsM.map((old, other) => (other === i ? m : old)))} />
-          ))}
-        </div>
-        <div className="mt-1 flex flex-wrap gap-2">
-          <button type="button" className="btn" disabled={heightsM.length >= MAX_TIERS} onClick={() => set('add', [...heightsM, Math.round((heightsM.at(-1)! + TIER_STEP_M) * 1000) / 1000])}>{t('frame.addTier')}</button>
-          <button type="button" className="btn" disabled={heightsM.length === 1} onClick={() => set('take', heightsM.slice(0, -1))}>{t('frame.removeTier')}</button>
-        </div>
-      </fieldset>
-    </>
-  ) // prettier-ignore
-}
-
-function DiamondInputs({
-  place,
-  pattern,
-  onChange,
-}: {
-  place: PlaceBody
-  pattern: Of<'diamonds'>
-  onChange: PatternInputsProps['onChange']
-}) {
-  const { t } = useTranslation()
-  const units = useUnits()
-  const { cell } = pattern
-  const set = (what: string, part: Partial<Of<'diamonds'>>) => onChange(what, { ...pattern, ...part })
-  const switchCell = (by: 'width' | 'count') => {
-    if (by === cell.by) return
-    const count =
-      cell.by === 'width' ? Math.max(1, Math.floor(place.widthM / cell.widthM + 1e-6)) : cell.count
-    const widthM =
-      cell.by === 'count' ? place.widthM / (cell.count + (cell.halfAtEnd ? 0.5 : 0)) : cell.widthM
-    set('by', {
-      cell:
-        by === 'width' ? { by, widthM: Math.floor(widthM * 1000) / 1000 } : { by, count, halfAtEnd: false },
-    })
-  }
-  return (
-    <>
-      <Choice label={t('frame.cellBy')} value={cell.by} options={[{ value: 'width', label: t('frame.byWidth') }, { value: 'count', label: t('frame.byCount') }]} onChange={switchCell} />
-      {cell.by === 'width' ? (
-        <LengthField label={t('frame.cellWidth')} minM={0.05} valueM={cell.widthM} onChange={(widthM) => set('width', { cell: { by: 'width', widthM } })} />
-      ) : (
-        <div className="grid grid-cols-2 items-end gap-2">
-          <Field label={t('frame.cellCount')}>
-            {(ids) => <input {...ids} className="input" type="number" min={1} max={500} value={cell.count} onChange={(e) => set('count', { cell: { ...cell, count: Math.min(500, Math.max(1, Math.round(Number(e.target.value) || 1))) } })} />}
-          </Field>
-          <label className="flex min-h-8 items-center gap-1.5">
-            <input type="checkbox" className="h-4 w-4 accent-[var(--verdigris)]" checked={cell.halfAtEnd} onChange={(e) => set('half', { cell: { ...cell, halfAtEnd: e.target.checked } })} />
-            {t('frame.halfAtEnd')}
-          </label>
-        </div>
-      )}
-      <div className="grid grid-cols-2 gap-2">
-        <Choice label={t('frame.rows')} value={String(pattern.rows)} options={['1', '2', '3'].map((value) => ({ value, label: value }))} onChange={(rows) => set('rows', { rows: Number(rows) })} />
-        <LengthField label={t('frame.cellHeight')} hint={pattern.cellHeightM === null ? t('frame.cellHeightFill') : undefined} placeholder={units.length(place.usableHeightM / pattern.rows)} minM={0.05} valueM={pattern.cellHeightM} onChange={(cellHeightM) => set('cell height', { cellHeightM })} onClear={() => set('cell height', { cellHeightM: null })} />
+      <Pick label={t('frame.kind')} value={pattern.kind} options={offered.map((value) => ({ value, label: t(`frame.${value}`) }))} onChange={(kind) => onChange('kind', startPattern(place, kind as Pattern['kind']))} />
+      <div className="grid grid-cols-2 items-end gap-2">
+        {patternFields[pattern.kind].map((spec) => (
+          <PatternField key={spec.key} gardenId={gardenId} spec={spec} value={pattern[spec.key as keyof Pattern]} onValue={(value) => onChange(spec.key, { ...pattern, [spec.key]: value } as Pattern)} />
+        ))}
       </div>
-      <label className="flex min-h-8 items-center gap-1.5">
-        <input type="checkbox" className="h-4 w-4 accent-[var(--verdigris)]" checked={pattern.closeCutEnd} onChange={(e) => set('close', { closeCutEnd: e.target.checked })} />
-        {t('frame.closeCut')}
-      </label>
+      {pattern.kind === 'tiers' && <TierInputs pattern={pattern} onChange={onChange} />}
+      {pattern.kind === 'diamonds' && <DiamondInputs place={place} pattern={pattern} onChange={onChange} />}
+      {pattern.kind === 'row' && <RowInputs gardenId={gardenId} pattern={pattern} onChange={onChange} />}
+      {pattern.kind === 'free' && <FreeInputs place={place} pattern={pattern} onChange={onChange} nodeId={nodeId} onNode={onNode} />}
+      {'pot' in pattern && <PotInputs pot={pattern.pot} canBeNone={place.kind !== 'tub'} onChange={(pot) => onChange('pot', { ...pattern, pot })} />}
+      {pattern.kind === 'column' && <PotInputs pot={pattern.tub} canBeNone={false} onChange={(tub) => tub && onChange('tub', { ...pattern, tub })} />}
     </>
   ) // prettier-ignore
+}
+
+interface PatternFieldProps {
+  readonly gardenId: string
+  readonly spec: FieldSpec
+  readonly value: unknown
+  readonly onValue: (value: unknown) => void
+}
+
+function PatternField({ gardenId, spec, value, onValue }: PatternFieldProps) {
+  const { t } = useTranslation()
+  const catalogue = useCatalogue(gardenId)
+  const names = useNames()
+  const label = t(`field.${spec.key}`)
+  switch (spec.ask) {
+    case 'length':
+      return <LengthField label={label} style={spec.style ?? 'long'} minM={spec.minM ?? 0.001} maxM={spec.maxM ?? 1000} valueM={value as number | null} onChange={onValue} {...(spec.orNone === undefined ? {} : { onClear: () => onValue(null), placeholder: t('field.none') })} /> // prettier-ignore
+    case 'whole':
+      return <NumberField label={label} value={value as number} min={spec.min} max={spec.max} step={1} onChange={onValue} /> // prettier-ignore
+    case 'number':
+      return <NumberField label={label} value={value as number} min={spec.min} max={spec.max} step={spec.step} onChange={onValue} /> // prettier-ignore
+    case 'choice':
+      return (
+        <div className="col-span-2">
+          <Choice label={label} value={String(value)} options={spec.options.map((option) => ({ value: String(option), label: t(`option.${spec.key}.${option}`) }))} onChange={(chosen) => onValue(spec.options.find((option) => String(option) === chosen))} />
+        </div>
+      ) // prettier-ignore
+    case 'stock':
+      return <Pick label={label} value={value as string} options={catalogue.stock.filter((one) => spec.uses.includes(one.use) || one.id === value).map((one) => ({ value: one.id, label: names.stock(one) }))} onChange={onValue} /> // prettier-ignore
+    case 'screw':
+      return <Pick label={label} value={value as string} options={catalogue.screws.filter((one) => one.head === spec.head).map((one) => ({ value: one.id, label: names.screw(one) }))} onChange={onValue} /> // prettier-ignore
+  }
 }

@@ -1,22 +1,17 @@
 import type { FrameBody, FrameDocument, Place } from '@klados/contract'
-import { drawFrame, drawWall } from '@klados/core/drawing'
-import { elevationSvg, markOutCsv, materialsCsv } from '@klados/core/formats'
-import type { FramePlan } from '@klados/core/materials'
+import type { FramePlan } from '@klados/core/plan'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link } from 'react-router'
 import { useFrameRevisionsQuery } from '../../data/api.ts'
 import { changed, dropped, rebased } from '../../data/drafts.ts'
 import type { FrameDraft } from '../../data/drafts.ts'
 import { formatDate } from '../../data/dates.ts'
 import { refetchFrames, saveDocument } from '../../data/saves.ts'
 import { useAppDispatch, useAppSelector } from '../../data/store.ts'
-import { itemWords } from '../../plan/words.ts'
-import { download } from '../../ui/download.ts'
 import { Field } from '../../ui/Field.tsx'
 import { refusalWords } from '../../ui/refusal.ts'
 import { Message } from '../../ui/Message.tsx'
-import { useUnits } from '../../ui/units.tsx'
+import { Exports } from './Exports.tsx'
 
 interface SavingProps {
   readonly gardenId: string
@@ -88,23 +83,6 @@ export function Saving(props: SavingProps) {
       <Exports {...props} />
       {stored && <Revisions gardenId={gardenId} frameId={frameId} stored={stored} canWrite={canWrite} body={body} draft={draft} />}
     </section>
-  ) // prettier-ignore
-}
-
-function Exports({ gardenId, place, frameId, body, plan, currency }: SavingProps) {
-  const { t } = useTranslation()
-  const units = useUnits()
-  const { frame, markOut, takeOff } = plan
-  if (!frame || !markOut || !takeOff) return null
-  const name = `${place.body.name} ${body.name}`
-  const words = { fixingId: body.design.fixingId, plugMm: takeOff.drill.plugMm }
-  return (
-    <p className="flex flex-wrap gap-x-4 gap-y-1">
-      <Link to={`/g/${gardenId}/places/${place.id}/frame/${frameId}/sheet`}>{t('frame.sheet')}</Link>
-      <button type="button" className="underline underline-offset-[3px]" onClick={() => download(`${name}.svg`, 'image/svg+xml', elevationSvg([...drawWall(place.body), ...drawFrame(frame)], name))}>{t('frame.svg')}</button>
-      <button type="button" className="underline underline-offset-[3px]" onClick={() => download(`${name} mark-out.csv`, 'text/csv', markOutCsv(markOut))}>{t('frame.markOutCsv')}</button>
-      <button type="button" className="underline underline-offset-[3px]" onClick={() => download(`${name} materials.csv`, 'text/csv', materialsCsv(takeOff.items, currency, (item) => itemWords(t, units, item, words)))}>{t('frame.materialsCsv')}</button>
-    </p>
   ) // prettier-ignore
 }
 

@@ -1,10 +1,12 @@
 import type { PlaceBody } from '@klados/contract'
-import { drawWall } from '@klados/core/drawing'
+import { drawSite } from '@klados/core/drawing'
 import type { AvoidSpot } from '@klados/core/frame'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { usualConditions } from '@klados/core/plan'
 import { useNavigate, useParams } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
+import { placeKinds } from '@klados/contract'
 import { usePlacesQuery } from '../../data/api.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
 import { saveDocument } from '../../data/saves.ts'
@@ -15,13 +17,19 @@ import { Field } from '../../ui/Field.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { refusalWords } from '../../ui/refusal.ts'
 import { Loading, Message } from '../../ui/Message.tsx'
+import { Rise, SiteConditions } from './SiteConditions.tsx'
+import { PlacePhotoPanel } from './PlacePhotoPanel.tsx'
+import { PhotoUnderlay } from '../../elevation/PhotoUnderlay.tsx'
 import { Spots } from './Spots.tsx'
 import type { Placing } from './Spots.tsx'
 
 const FACINGS = [0, 45, 90, 135, 180, 225, 270, 315]
-const SURFACES = ['brick', 'render', 'concrete', 'boards', 'posts'] as const
+const FACES = ['brick', 'render', 'concrete', 'boards', 'posts'] as const
+/** Places whose frames are fixed to a face; all others stand on ground of their own. */
+const hasFace = (kind: PlaceBody['kind']) => kind === 'wall' || kind === 'fence'
 const fresh: PlaceBody = {
   name: '', kind: 'wall', widthM: 4, usableHeightM: 1.8, firstForkM: 0.3, facingDeg: 180, surface: 'brick', viewingEnd: 'left', avoid: [],
+  riseM: 0, uprights: null, levels: null, conditions: usualConditions, photo: null,
 } // prettier-ignore
 
 export function PlaceBench() {
@@ -61,7 +69,13 @@ function Measures({ gardenId, placeId, start }: MeasuresProps) {
     setStatus(null)
     setBody((old) => ({ ...old, ...part }))
   }
-  const list = useMemo(() => drawWall(body), [body])
+  /** A place without a face has no first fork on it and nothing to drill. */
+  const changeKind = (kind: PlaceBody['kind']) => {
+    if (hasFace(kind) === hasFace(body.kind)) change({ kind })
+    else if (hasFace(kind)) change({ kind, surface: 'brick', firstForkM: 0.3, riseM: 0 })
+    else change({ kind, surface: 'open', firstForkM: 0, uprights: null, levels: null })
+  }
+  const list = useMemo(() => drawSite(body, body.surface), [body])
 
   const save = async (then: 'stay' | 'frame', removed = false) => {
     if (body.name.trim() === '') {
@@ -119,8 +133,10 @@ function Measures({ gardenId, placeId, start }: MeasuresProps) {
             return true
           }}
           tapeAlong
+          underlay={(view) => body.photo && <PhotoUnderlay gardenId={gardenId} photo={body.photo} view={view} />}
         />
         <fieldset disabled={!canWrite} className="min-w-0">
+          {hasFace(body.kind) && <PlacePhotoPanel gardenId={gardenId} body={body} onChange={(photo) => change({ photo })} />}
           <Spots wall={body} chosen={chosenSpot} onChoose={setChosenSpot} placing={placing} onPlace={setPlacing} onAdd={addSpot} onChange={(avoid) => change({ avoid })} />
         </fieldset>
       </section>
@@ -137,10 +153,11 @@ function Measures({ gardenId, placeId, start }: MeasuresProps) {
               <input {...ids} className="input" value={body.name} maxLength={80} placeholder={t('place.namePlaceholder')} onChange={(event) => { setNameError(undefined); change({ name: event.target.value }) }} />
             )}
           </Field>
-          <Choice label={t('place.kind')} value={body.kind} options={(['wall', 'fence'] as const).map((value) => ({ value, label: t(`place.${value}`) }))} onChange={(kind) => change({ kind })} />
-          <LengthField label={t('place.width')} hint={t('place.widthHint')} valueM={body.widthM} minM={0.2} maxM={500} onChange={(widthM) => change({ widthM })} />
-          <LengthField label={t('place.usableHeight')} hint={t('place.usableHeightHint')} valueM={body.usableHeightM} minM={0.1} maxM={30} onChange={(usableHeightM) => change({ usableHeightM })} />
-          <LengthField label={t('place.firstFork')} hint={t('place.firstForkHint')} valueM={body.firstForkM} minM={0} maxM={10} onChange={(firstForkM) => change({ firstForkM })} />
+          <Pick label={t('place.kind')} value={body.kind} options={placeKinds.map((value) => ({ value, label: t(`place.${value}`) }))} onChange={(value) => changeKind(value as PlaceBody['kind'])} />
+          <LengthField label={t(hasFace(body.kind) ? 'place.width' : 'place.length')} hint={t('place.widthHint')} valueM={body.widthM} minM={0.2} maxM={500} onChange={(widthM) => change({ widthM })} />
+          <LengthField label={t(hasFace(body.kind) ? 'place.usableHeight' : 'place.height')} hint={t(hasFace(body.kind) ? 'place.usableHeightHint' : 'place.heightHint')} valueM={body.usableHeightM} minM={0.1} maxM={30} onChange={(usableHeightM) => change({ usableHeightM })} />
+          {hasFace(body.kind) && <LengthField label={t('place.firstFork')} hint={t('place.firstForkHint')} valueM={body.firstForkM} minM={0} maxM={10} onChange={(firstForkM) => change({ firstForkM })} />}
+          {body.kind === 'row' && <Rise riseM={body.riseM} onChange={(riseM) => change({ riseM })} />}
           <div className="grid grid-cols-2 gap-3">
             <Pick
               label={t('place.facing')}
@@ -148,9 +165,10 @@ function Measures({ gardenId, placeId, start }: MeasuresProps) {
               options={[...new Set([...FACINGS, body.facingDeg])].map((value) => ({ value: String(value), label: FACINGS.includes(value) ? t(`facing.${value as 0}`) : t('facing.exact', { degrees: value }) }))}
               onChange={(value) => change({ facingDeg: Number(value) })}
             />
-            <Pick label={t('place.surface')} value={body.surface} options={SURFACES.map((value) => ({ value, label: t(`surface.${value}`) }))} onChange={(value) => change({ surface: value as PlaceBody['surface'] })} />
+            {hasFace(body.kind) && <Pick label={t('place.surface')} value={body.surface} options={FACES.map((value) => ({ value, label: t(`surface.${value}`) }))} onChange={(value) => change({ surface: value as PlaceBody['surface'] })} />}
           </div>
           <Choice label={t('place.viewingEnd')} value={body.viewingEnd} options={(['left', 'right'] as const).map((value) => ({ value, label: t(`place.${value}`) }))} onChange={(viewingEnd) => change({ viewingEnd })} />
+          <SiteConditions body={body} hasFace={hasFace(body.kind)} onChange={change} />
           {canWrite && (
             <div className="flex flex-wrap gap-2 pt-1">
               <button type="submit" className="btn">{t('place.save')}</button>

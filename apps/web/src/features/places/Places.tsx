@@ -1,7 +1,7 @@
 import type { FrameDocument, Place, Plant } from '@klados/contract'
-import { drawFrame, drawWall, drawWood } from '@klados/core/drawing'
+import { drawWood } from '@klados/core/drawing'
 import type { DisplayList } from '@klados/core/drawing'
-import { planFrame } from '@klados/core/materials'
+import { standardCatalogue } from '@klados/core/materials'
 import type { TFunction } from 'i18next'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -9,12 +9,14 @@ import { Link, useParams } from 'react-router'
 import { useAgenda, useHemisphere, tieStates } from '../../data/agenda.ts'
 import type { AgendaItem } from '../../data/agenda.ts'
 import { useFramesQuery, usePlacesQuery, usePlantsQuery } from '../../data/api.ts'
+import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
 import { selectWoodNow } from '../../data/journal.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { MARGIN_PX } from '../../elevation/view.ts'
+import { drawPlace, layOut } from '../../plan/lay-out.ts'
 import { Loading } from '../../ui/Message.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { sampleDesign, sampleWall } from '../../sample/sample-wall.ts'
@@ -51,7 +53,7 @@ export function Places() {
             gardenId={gardenId}
             place={place}
             share={place.body.widthM / widestM}
-            frame={frames?.find((f) => !f.isRemoved && f.body.placeId === place.id)}
+            frames={frames?.filter((f) => !f.isRemoved && f.body.placeId === place.id) ?? []}
             plants={plants?.filter((p) => !p.isRemoved && p.body.placeId === place.id) ?? []}
             agenda={agenda.filter((item) => item.place.id === place.id)}
           />
@@ -69,21 +71,21 @@ interface PlaceStripProps {
   readonly place: Place
   /** Width against the widest place: the drawings are to one scale. */
   readonly share: number
-  readonly frame: FrameDocument | undefined
+  readonly frames: readonly FrameDocument[]
   readonly plants: readonly Plant[]
   readonly agenda: readonly AgendaItem[]
 }
 
-function PlaceStrip({ gardenId, place, share, frame, plants, agenda }: PlaceStripProps) {
+function PlaceStrip({ gardenId, place, share, frames, plants, agenda }: PlaceStripProps) {
   const { t } = useTranslation()
   const units = useUnits()
-  const list = usePlaceDrawing(gardenId, place, frame, plants, agenda)
+  const list = usePlaceDrawing(gardenId, place, frames, plants, agenda)
   const due = agenda.filter((item) => item.urgency === 'overdue' || item.urgency === 'due').length
   const base = `/g/${gardenId}/places/${place.id}`
   const { body } = place
   return (
     <li className="grid items-end gap-x-6 border-b border-faint py-3 md:grid-cols-[minmax(0,1fr)_280px]">
-      <Link to={`${base}/${frame ? 'wood' : 'frame'}`} className="block min-w-0">
+      <Link to={`${base}/${frames.length > 0 ? 'wood' : 'frame'}`} className="block min-w-0">
         <div style={{ width: `calc((100% - ${MARGIN_X_PX}px) * ${share.toFixed(4)} + ${MARGIN_X_PX}px)` }}>
           <StillElevation label={t('place.drawing', { name: body.name })} wall={body} surface={body.surface} list={list}  />
         </div>
@@ -94,7 +96,7 @@ function PlaceStrip({ gardenId, place, share, frame, plants, agenda }: PlaceStri
           {t('places.size', { width: units.length(body.widthM), height: units.length(body.usableHeightM) })}, {t(`surface.${body.surface}`)}, {facingWord(t, body.facingDeg)}
         </p>
         <p>
-          {frame ? frame.body.name : t('places.noFrame')}, {plants.length > 0 ? t('places.plants', { count: plants.length }) : t('places.noPlants')}
+          {frames.length > 0 ? frames.map((frame) => frame.body.name).join(', ') : t('places.noFrame')}, {plants.length > 0 ? t('places.plants', { count: plants.length }) : t('places.noPlants')}
         </p>
         <p className={due > 0 ? 'font-semibold text-ochre' : 'text-slate'}>{due > 0 ? t('places.due', { count: due }) : t('places.calm')}</p>
         <p className="mt-1 flex gap-4">
@@ -117,21 +119,21 @@ export function facingWord(t: TFunction, degrees: number): string {
 function usePlaceDrawing(
   gardenId: string,
   place: Place,
-  frame: FrameDocument | undefined,
+  frames: readonly FrameDocument[],
   plants: readonly Plant[],
   agenda: readonly AgendaItem[],
 ): DisplayList {
   const wood = useAppSelector(selectWoodNow)
   const hemisphere = useHemisphere(gardenId)
+  const catalogue = useCatalogue(gardenId)
   return useMemo(() => {
-    const plan = frame && planFrame(place.body, place.body.surface, frame.body.design)
+    const laid = frames.map((frame) => layOut(place.body, frame.body.design, catalogue))
     const kinds = new Map(plants.map((plant) => [plant.id, plant.body.kindId]))
     const states = tieStates(agenda)
     const stems = [...wood.stems.values()].filter((stem) => kinds.has(stem.plantId))
     const ties = [...wood.ties.values()].filter((tie) => kinds.has(tie.plantId))
     return [
-      ...drawWall(place.body),
-      ...(plan?.frame ? drawFrame(plan.frame) : []),
+      ...drawPlace(place.body, laid, catalogue),
       ...drawWood(stems, ties, {
         on: todayHere(),
         hemisphere,
@@ -142,7 +144,7 @@ function usePlaceDrawing(
         },
       }),
     ]
-  }, [place, frame, plants, agenda, wood, hemisphere])
+  }, [place, frames, plants, agenda, wood, hemisphere, catalogue])
 }
 
 function NoPlace({ add }: { add: React.ReactNode }) {
@@ -152,12 +154,12 @@ function NoPlace({ add }: { add: React.ReactNode }) {
     width: units.length(sampleWall.widthM),
     height: units.length(sampleWall.usableHeightM),
   })
-  const { frame } = planFrame(sampleWall, 'brick', sampleDesign)
+  const frame = layOut(sampleWall, sampleDesign, standardCatalogue)
   return (
     <div className="flex max-w-4xl flex-col items-start gap-4">
       <h1>{t('places.empty')}</h1>
       <p className="max-w-prose">{text}</p>
-      <StillElevation label={text} wall={sampleWall} surface="brick" list={[...drawWall(sampleWall), ...drawFrame(frame!)]} tapeAlong  />
+      <StillElevation label={text} wall={sampleWall} surface="brick" list={drawPlace(sampleWall, [frame], standardCatalogue)} tapeAlong  />
       {add}
     </div>
   ) // prettier-ignore

@@ -1,14 +1,15 @@
-import { drawFrame, drawWall, drawWood } from '@klados/core/drawing'
-import { planFrame } from '@klados/core/materials'
+import { drawWood } from '@klados/core/drawing'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useHemisphere } from '../../data/agenda.ts'
 import type { AgendaItem } from '../../data/agenda.ts'
 import { useFramesQuery, usePlantsQuery } from '../../data/api.ts'
+import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
 import { selectWoodNow } from '../../data/journal.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
+import { drawPlace, layOut } from '../../plan/lay-out.ts'
 
 /** The place drawn small, with only the ties to go to: where on the wall to walk. */
 export function PlaceSketch({ gardenId, items }: { gardenId: string; items: readonly AgendaItem[] }) {
@@ -18,19 +19,19 @@ export function PlaceSketch({ gardenId, items }: { gardenId: string; items: read
   const { data: frames } = useFramesQuery(gardenId)
   const { data: plants } = usePlantsQuery(gardenId)
   const hemisphere = useHemisphere(gardenId)
+  const catalogue = useCatalogue(gardenId)
   const list = useMemo(() => {
     const here = frames?.filter((frame) => !frame.isRemoved && frame.body.placeId === place.id) ?? []
+    const laid = here.map((frame) => layOut(place.body, frame.body.design, catalogue))
     const kinds = new Map(
       plants?.filter((p) => p.body.placeId === place.id).map((p) => [p.id, p.body.kindId]),
     )
     const stems = [...wood.stems.values()].filter((stem) => kinds.has(stem.plantId))
     const urgency = new Map(items.map((item) => [item.tie.id, item.urgency]))
     return [
-      ...drawWall(place.body),
-      ...here.flatMap((frame) => {
-        const plan = planFrame(place.body, place.body.surface, frame.body.design)
-        return plan.frame ? drawFrame(plan.frame).filter((mark) => mark.kind === 'line') : []
-      }),
+      ...drawPlace(place.body, laid, catalogue).filter(
+        (mark) => mark.kind !== 'node' && mark.kind !== 'joint',
+      ),
       ...drawWood(
         stems,
         items.map((item) => item.tie),
@@ -42,7 +43,7 @@ export function PlaceSketch({ gardenId, items }: { gardenId: string; items: read
         },
       ),
     ]
-  }, [place, items, wood, frames, plants, hemisphere])
+  }, [place, items, wood, frames, plants, hemisphere, catalogue])
   return (
     <StillElevation
       label={t('place.drawing', { name: place.body.name })}

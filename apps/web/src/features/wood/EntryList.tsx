@@ -9,7 +9,7 @@ import { Field } from '../../ui/Field.tsx'
 import type { Units } from '../../ui/units.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import type { WoodBenchData } from './use-bench.ts'
-import type { Recorder } from './use-recorder.ts'
+import type { Recorder } from '../../data/use-recorder.ts'
 
 interface EntryListProps {
   readonly data: WoodBenchData
@@ -97,6 +97,12 @@ function entryWords(t: TFunction, units: Units, entry: JournalEntry): string {
     case 'tie.replaced':
     case 'tie.postponed':
     case 'entry.withdrawn':
+    case 'fixing.set':
+    case 'post.placed':
+    case 'anchor.driven':
       return words()
+    case 'wire.tensioned':
+    case 'wire.measured':
+      return words({ pull: units.force(entry.body.tensionN) })
   }
 } // prettier-ignore

@@ -14,7 +14,7 @@ import { LengthField } from '../../ui/LengthField.tsx'
 import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import type { WoodBenchData } from './use-bench.ts'
-import type { Recorder } from './use-recorder.ts'
+import type { Recorder } from '../../data/use-recorder.ts'
 
 interface StemPanelProps {
   readonly stem: Stem

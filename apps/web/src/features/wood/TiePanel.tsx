@@ -8,7 +8,7 @@ import { TieActions } from '../../ties/TieActions.tsx'
 import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import type { WoodBenchData } from './use-bench.ts'
-import type { Recorder } from './use-recorder.ts'
+import type { Recorder } from '../../data/use-recorder.ts'
 
 interface TiePanelProps {
   readonly tie: Tie

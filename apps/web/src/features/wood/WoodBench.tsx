@@ -26,7 +26,7 @@ import { TiePanel } from './TiePanel.tsx'
 import { useBenchDrawing } from './use-bench-drawing.ts'
 import { useWoodBench } from './use-bench.ts'
 import type { WoodBenchData } from './use-bench.ts'
-import { useRecorder } from './use-recorder.ts'
+import { useRecorder } from '../../data/use-recorder.ts'
 import { WoodList } from './WoodList.tsx'
 
 /** The wood bench of a place; `?on=` opens it on a day, `?tie=` at a tie. */

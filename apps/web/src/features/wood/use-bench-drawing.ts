@@ -1,8 +1,9 @@
 import type { Place } from '@klados/contract'
-import { drawFrame, drawWall, drawWood } from '@klados/core/drawing'
+import { drawWood } from '@klados/core/drawing'
 import type { DisplayList, Mark, TieMark } from '@klados/core/drawing'
 import type { Tie } from '@klados/core/wood'
 import { useMemo } from 'react'
+import { drawPlace } from '../../plan/lay-out.ts'
 import type { WoodBenchData } from './use-bench.ts'
 
 /** Everything on the wood bench's sheet: wall, wires, wood and ties of the day, plants at the foot. */
@@ -12,7 +13,7 @@ export function useBenchDrawing(
   on: string,
   standAtM: number | null,
 ): DisplayList {
-  const { plants, frames, stems, ties, hemisphere, urgencies } = data
+  const { plants, frames, catalogue, stems, ties, hemisphere, urgencies } = data
   return useMemo(() => {
     const kinds = new Map(plants.map((plant) => [plant.id, plant.body.kindId]))
     const tieState = (tie: Tie): TieMark => {
@@ -29,8 +30,7 @@ export function useBenchDrawing(
       }))
     const shown = new Set(plants.filter((plant) => plant.body.plantedOn <= on).map((plant) => plant.id))
     return [
-      ...drawWall(place.body),
-      ...frames.flatMap((frame) => drawFrame(frame)),
+      ...drawPlace(place.body, frames, catalogue),
       ...drawWood(
         stems.filter((stem) => shown.has(stem.plantId)),
         ties.filter((tie) => shown.has(tie.plantId)),
@@ -41,5 +41,5 @@ export function useBenchDrawing(
         ? []
         : [{ kind: 'foot' as const, id: 'standing', at: { xM: standAtM, yM: 0 }, label: '' }]),
     ]
-  }, [place, plants, frames, stems, ties, hemisphere, urgencies, on, standAtM])
+  }, [place, plants, frames, catalogue, stems, ties, hemisphere, urgencies, on, standAtM])
 }

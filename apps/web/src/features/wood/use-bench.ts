@@ -3,16 +3,19 @@ import type { Frame } from '@klados/core/frame'
 import type { Point } from '@klados/core/geometry'
 import { replay } from '@klados/core/journal'
 import type { JournalEntry, WoodState } from '@klados/core/journal'
-import { findWire, planFrame } from '@klados/core/materials'
+import { findWire } from '@klados/core/materials'
+import type { Catalogue } from '@klados/core/materials'
 import type { CalendarDate, Hemisphere } from '@klados/core/season'
 import type { Stem, Tie } from '@klados/core/wood'
 import { useMemo } from 'react'
 import { tieStates, useAgenda, useHemisphere } from '../../data/agenda.ts'
 import type { AgendaItem } from '../../data/agenda.ts'
 import { useFramesQuery, usePlantsQuery } from '../../data/api.ts'
+import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
 import { selectEntries } from '../../data/journal.ts'
 import { useAppSelector } from '../../data/store.ts'
+import { layOut } from '../../plan/lay-out.ts'
 import type { Urgency } from '@klados/core/ties'
 
 /** Nodes and runs of all frames of a place, for snapping and tying. */
@@ -26,6 +29,7 @@ export interface Supports {
 export interface WoodBenchData {
   readonly plants: readonly Plant[]
   readonly frames: readonly Frame[]
+  readonly catalogue: Catalogue
   readonly supports: Supports
   readonly state: WoodState
   readonly stems: readonly Stem[]
@@ -43,6 +47,7 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
   const allEntries = useAppSelector(selectEntries)
   const hemisphere = useHemisphere(gardenId)
   const agenda = useAgenda(gardenId)
+  const catalogue = useCatalogue(gardenId)
   const entries = useMemo(
     () => allEntries.filter((entry) => entry.placeId === place.id),
     [allEntries, place.id],
@@ -53,8 +58,8 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
     [allFrames, place.id],
   )
   const built = useMemo(
-    () => frames.flatMap((frame) => planFrame(place.body, place.body.surface, frame.body.design).frame ?? []),
-    [frames, place],
+    () => frames.flatMap((frame) => layOut(place.body, frame.body.design, catalogue) ?? []),
+    [frames, place, catalogue],
   )
   const supports = useMemo(
     (): Supports => ({
@@ -62,9 +67,9 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
       runs: built.flatMap((frame) =>
         frame.runs.map((run) => [frame.nodes[run.from]!.at, frame.nodes[run.to]!.at] as const),
       ),
-      wireMm: findWire(frames[0]?.body.design.wireId ?? '')?.diameterMm ?? 2.5,
+      wireMm: findWire(catalogue, frames[0]?.body.design.wireId ?? '')?.diameterMm ?? 2.5,
     }),
-    [built, frames],
+    [built, frames, catalogue],
   )
   const urgencies = useMemo(() => tieStates(agenda), [agenda])
   return useMemo(() => {
@@ -72,6 +77,7 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
     return {
       plants: allPlants.filter((plant) => !plant.isRemoved && plant.body.placeId === place.id),
       frames: built,
+      catalogue,
       supports,
       state,
       stems: [...state.stems.values()],
@@ -81,5 +87,18 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
       agenda,
       urgencies: on === todayHere() ? urgencies : new Map(),
     }
-  }, [allPlants, allFrames, place.id, built, supports, state, entries, hemisphere, agenda, urgencies, on])
+  }, [
+    allPlants,
+    allFrames,
+    place.id,
+    built,
+    catalogue,
+    supports,
+    state,
+    entries,
+    hemisphere,
+    agenda,
+    urgencies,
+    on,
+  ])
 }

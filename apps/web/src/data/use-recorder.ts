@@ -1,7 +1,7 @@
 import { useState } from 'react'
-import type { NewEntry } from '../../data/journal.ts'
-import { record } from '../../data/journal.ts'
-import { useAppDispatch } from '../../data/store.ts'
+import type { NewEntry } from './journal.ts'
+import { record } from './journal.ts'
+import { useAppDispatch } from './store.ts'
 
 interface Step {
   readonly ids: readonly string[]

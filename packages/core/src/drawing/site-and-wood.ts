@@ -1,8 +1,10 @@
 import type { DisplayList, Mark, TieMark, WoodAge } from './display-list.ts'
 import { budsAlong } from './buds.ts'
-import type { AvoidSpot, Frame, Wall } from '../frame/index.ts'
+import { groundAt } from '../frame/index.ts'
+import type { AvoidSpot, Site } from '../frame/index.ts'
 import type { Point } from '../geometry/index.ts'
 import { findKind } from '../kinds/index.ts'
+import type { Surface } from '../materials/index.ts'
 import type { CalendarDate, Hemisphere } from '../season/index.ts'
 import { stemAge, stemDiameterMm } from '../wood/index.ts'
 import type { Stem, Tie } from '../wood/index.ts'
@@ -10,30 +12,34 @@ import type { Stem, Tie } from '../wood/index.ts'
 /** Depth of ground shown below the soil line, metres. */
 const GROUND_M = 0.12
 
-/** The wall itself: face, first fork, ground and spots to avoid. */
-export function drawWall(wall: Wall): DisplayList {
-  const topM = wall.firstForkM + wall.usableHeightM
+/** The place itself: face, first fork, ground and spots to avoid. In the open there is no face, and the ground may rise. */
+export function drawSite(site: Site, surface: Surface): DisplayList {
+  const topM = site.firstForkM + site.usableHeightM
   const box = (leftM: number, bottomM: number, rightM: number, upM: number): Point[] => [
     { xM: leftM, yM: bottomM },
     { xM: rightM, yM: bottomM },
     { xM: rightM, yM: upM },
     { xM: leftM, yM: upM },
   ]
-  const marks: Mark[] = [
-    { kind: 'area', role: 'wall', points: box(0, 0, wall.widthM, topM) },
-    { kind: 'area', role: 'ground', points: box(0, -GROUND_M, wall.widthM, 0) },
+  const soil = [
+    { xM: 0, yM: -GROUND_M },
+    { xM: site.widthM, yM: groundAt(site, site.widthM) - GROUND_M },
+    { xM: site.widthM, yM: groundAt(site, site.widthM) },
+    { xM: 0, yM: 0 },
   ]
-  if (wall.firstForkM > 0) {
+  const marks: Mark[] = [{ kind: 'area', role: 'ground', points: soil }]
+  if (surface !== 'open') marks.unshift({ kind: 'area', role: 'wall', points: box(0, 0, site.widthM, topM) })
+  if (site.firstForkM > 0 && surface !== 'open') {
     marks.push({
       kind: 'line',
       role: 'first-fork',
       points: [
-        { xM: 0, yM: wall.firstForkM },
-        { xM: wall.widthM, yM: wall.firstForkM },
+        { xM: 0, yM: site.firstForkM },
+        { xM: site.widthM, yM: site.firstForkM },
       ],
     })
   }
-  for (const spot of wall.avoid) marks.push(drawSpot(spot, wall.widthM, topM, box))
+  for (const spot of site.avoid) marks.push(drawSpot(spot, site.widthM, topM, box))
   return marks
 }
 
@@ -48,28 +54,6 @@ function drawSpot(
   const points =
     spot.axis === 'vertical' ? box(spot.fromM, 0, spot.toM, topM) : box(0, spot.fromM, widthM, spot.toM)
   return { kind: 'area', role: 'spot', id: spot.id, points }
-}
-
-/** Wires and nodes; moved nodes carry where they should have been. */
-export function drawFrame(frame: Frame): DisplayList {
-  return [
-    ...frame.runs.map((run): Mark => ({
-      kind: 'line',
-      role: 'wire',
-      id: run.id,
-      points: [frame.nodes[run.from]!.at, frame.nodes[run.to]!.at],
-    })),
-    ...frame.nodes.map((node): Mark => ({
-      kind: 'node',
-      id: node.id,
-      number: node.number,
-      at: node.at,
-      state: node.state,
-      ideal: node.ideal,
-      movedM: node.movedM,
-      isStart: node.isStart,
-    })),
-  ]
 }
 
 export interface WoodView {

@@ -1,0 +1,117 @@
+import type { FrameBody, PlaceBody } from '@klados/contract'
+import { markOut } from '@klados/core/frame'
+import { planFrame, tensionToday, usualConditions } from '@klados/core/plan'
+import { v7 as uuidv7 } from 'uuid'
+import type { Diary } from './diary.ts'
+import type { DemoGarden } from './tarn-close.ts'
+
+type Design = FrameBody['design']
+
+const northern = { ...usualConditions, coldestC: -14, hottestC: 31 }
+const open: Omit<PlaceBody, 'name' | 'kind' | 'widthM' | 'usableHeightM'> = {
+  firstForkM: 0, facingDeg: 180, surface: 'open', viewingEnd: 'left', avoid: [], riseM: 0, uprights: null, levels: null, photo: null,
+  conditions: northern,
+} // prettier-ignore
+
+const base: Omit<Design, 'pattern' | 'wireId' | 'tensionN' | 'rolls'> = {
+  moveToleranceM: 0.3, dragged: {}, snap: 'none', light: null, endWrapM: 0.4, handlingLengthM: 250, fixingId: 'eye-100', setC: 12, plantKindId: null, repeat: 1,
+} // prettier-ignore
+const fieldWire = { wireId: 'high-tensile-2.5', tensionN: 600, rolls: [{ lengthM: 100, price: 26 }, { lengthM: 650, price: 118 }] } // prettier-ignore
+const foliageWire = { wireId: 'high-tensile-2', tensionN: 350, rolls: [{ lengthM: 100, price: 19 }, { lengthM: 1000, price: 124 }] } // prettier-ignore
+const rope = { wireId: 'stainless-rope-3', tensionN: 180, rolls: [{ lengthM: 25, price: 29 }, { lengthM: 50, price: 54 }] } // prettier-ignore
+const string = { wireId: 'coir-6', tensionN: 10, rolls: [{ lengthM: 50, price: 7 }] }
+const level = (heightM: number, slot: 'main' | 'light', form: 'single' | 'pair' | 'arms', spreadM = 0.4) => ({ heightM, slot, form, spreadM, liftM: 0 }) // prettier-ignore
+
+interface Stand {
+  readonly place: DemoGarden['places'][number]
+  readonly frame: DemoGarden['frames'][number]
+  readonly plants: DemoGarden['plants']
+}
+
+function stand(
+  place: Pick<PlaceBody, 'name' | 'kind' | 'widthM' | 'usableHeightM'> & Partial<PlaceBody>,
+  frame: { readonly name: string; readonly design: Design; readonly notes: readonly string[] },
+  plants: readonly { readonly name: string; readonly kindId: string; readonly xM: number }[],
+): Stand {
+  const placeId = uuidv7()
+  return {
+    place: { id: placeId, body: { ...open, ...place } },
+    frame: { id: uuidv7(), notes: frame.notes, body: { placeId, name: frame.name, design: frame.design } },
+    plants: plants.map((plant) => ({ id: uuidv7(), body: { ...plant, placeId, startNodeId: null, plantedOn: '2000-01-01' } })), // prettier-ignore
+  }
+}
+
+/** What stands away from the walls: rows, the pergola, the trial block, the glasshouse. */
+export function openGround(): { readonly stands: readonly Stand[]; readonly trial: Stand } {
+  const along = (count: number, widthM: number) => Array.from({ length: count }, (_, i) => Math.round(((i + 0.5) * widthM * 100) / count) / 100) // prettier-ignore
+  const gooseberries = stand(
+    { name: 'North wall, a bay of three', kind: 'wall', widthM: 2.2, usableHeightM: 1.5, firstForkM: 0.35, facingDeg: 2, surface: 'brick' },
+    { name: 'Fan', notes: ['Canes on five wires; two kept the fans too open'], design: { ...base, moveToleranceM: 0.04, endWrapM: 0.15, handlingLengthM: 12, wireId: 'stainless-2', tensionN: 150, rolls: [{ lengthM: 25, price: 14 }, { lengthM: 50, price: 25 }], plantKindId: 'gooseberry', repeat: 3, pattern: { kind: 'fan', ribs: 9, spreadDeg: 150, wireStepM: 0.3, maxSupportSpacingM: 1.1, ribStockId: 'cane-18' } } },
+    [{ name: 'Gooseberry', kindId: 'gooseberry', xM: 1.1 }],
+  ) // prettier-ignore
+  const tayberries = stand(
+    { name: 'Tayberry rows', kind: 'row', widthM: 18, usableHeightM: 2, facingDeg: 90, conditions: { ...northern, soil: 'clay' } },
+    { name: 'Four wires, two rows', notes: ['Three wires', 'A fourth: the canes outgrew them'], design: { ...base, ...fieldWire, tensionN: 450, plantKindId: 'tayberry', repeat: 2, light: foliageWire, pattern: { kind: 'row', maxPostSpacingM: 4.5, postHeightM: 1.8, postBuriedM: 0.6, postStockId: 'post-round-80', endStockId: 'post-round-100', endBuriedM: 0.8, endLeanDeg: 0, end: { kind: 'braced', attachHeightM: 1.3, angleDeg: 45, stockId: 'post-round-80' }, armStockId: 'batten-20x30', levels: [level(0.6, 'main', 'single'), level(0.95, 'main', 'single'), level(1.3, 'main', 'single'), level(1.65, 'main', 'single')], waterHeightM: 0.3, plantSpacingM: 2.4 } } },
+    along(7, 18).map((xM, i) => ({ name: `Tayberry ${i + 1}`, kindId: 'tayberry', xM })),
+  ) // prettier-ignore
+  const pergola = stand(
+    { name: 'Kiwi pergola', kind: 'bed', widthM: 7.2, usableHeightM: 2.6, conditions: { ...northern, snowPa: 600 } },
+    { name: 'Pergola', notes: ['Oak was dearer than the path was worth'], design: { ...base, ...rope, handlingLengthM: 25, endWrapM: 0.2, plantKindId: 'hardy-kiwi', pattern: { kind: 'overhead', depthM: 2.4, headroomM: 2.2, maxBayM: 2.4, postStockId: 'post-square-100', postBuriedM: 0.7, beamStockId: 'beam-75x200', overhangM: 0.3, maxRafterSpacingM: 0.9, wireSpacingM: 0.4, backWires: 0 } } },
+    [{ name: 'Kiwi, female', kindId: 'hardy-kiwi', xM: 0.2 }, { name: 'Kiwi, male', kindId: 'hardy-kiwi', xM: 7 }],
+  ) // prettier-ignore
+  const trial = stand(
+    { name: 'Trial block', kind: 'row', widthM: 42, usableHeightM: 2.1, facingDeg: 270, riseM: 1.8, avoid: [{ id: uuidv7(), kind: 'band', axis: 'vertical', fromM: 17.85, toM: 18.1, what: 'land drain' }] },
+    { name: 'Six rows, arms', notes: ['Pairs on the posts', 'Arms above: fewer ties wanted'], design: { ...base, ...fieldWire, tensionN: 700, plantKindId: 'wine-grape', repeat: 6, light: foliageWire, pattern: { kind: 'row', maxPostSpacingM: 6, postHeightM: 1.9, postBuriedM: 0.6, postStockId: 'post-round-100', endStockId: 'post-round-140', endBuriedM: 0.9, endLeanDeg: 12, end: { kind: 'tied-back', attachHeightM: 1.5, angleDeg: 45, screwId: 'screw-eye-1200' }, armStockId: 'batten-20x30', levels: [level(0.8, 'main', 'single'), level(1.15, 'light', 'arms', 0.3), level(1.5, 'light', 'arms', 0.5), level(1.85, 'light', 'arms', 0.7)], waterHeightM: 0.45, plantSpacingM: 1.2 } } },
+    along(7, 42).map((xM, i) => ({ name: `White vine ${i + 1}`, kindId: 'wine-grape', xM })),
+  ) // prettier-ignore
+  const peas = stand(
+    { name: 'Sweet pea strip', kind: 'bed', widthM: 4.2, usableHeightM: 1.6 },
+    { name: 'Brush', notes: ['Hazel from the hedge'], design: { ...base, ...string, pattern: { kind: 'brush', rows: 2, rowSpacingM: 0.3, twigStepM: 0.2, heightM: 1.2, buriedM: 0.2, twigStockId: 'twig-hazel-8' } } },
+    [{ name: 'Sweet peas', kindId: 'sweet-pea', xM: 2.1 }],
+  ) // prettier-ignore
+  const vanilla = stand(
+    { name: 'Glasshouse, vanilla posts', kind: 'bench', widthM: 0.6, usableHeightM: 2, conditions: { ...northern, windMPerS: 0, coldestC: 12 } },
+    { name: 'Wrapped posts', notes: ['Coir on a pipe; the moss dried out'], design: { ...base, ...string, repeat: 2, plantKindId: 'vanilla', pattern: { kind: 'pole', form: 'wrapped', heightM: 1.5, buriedM: 0.25, diameterM: 0.09, lapM: 0.02, moduleM: 0.3, coreStockId: 'pipe-plastic-50', pot: { shape: 'round', widthM: 0.4, heightM: 0.35 } } } },
+    [{ name: 'Vanilla', kindId: 'vanilla', xM: 0.3 }],
+  ) // prettier-ignore
+  const pothos = stand(
+    { name: 'Glasshouse bench', kind: 'bench', widthM: 0.3, usableHeightM: 1.2, conditions: { ...northern, windMPerS: 0, coldestC: 12 } },
+    { name: 'Fibre pole', notes: ['Four modules for now'], design: { ...base, ...string, plantKindId: 'satin-pothos', pattern: { kind: 'pole', form: 'modules', heightM: 0.8, buriedM: 0.1, diameterM: 0.07, lapM: 0, moduleM: 0.2, coreStockId: 'cane-12', pot: { shape: 'round', widthM: 0.18, heightM: 0.16 } } } },
+    [{ name: 'Satin pothos', kindId: 'satin-pothos', xM: 0.15 }],
+  ) // prettier-ignore
+  return { stands: [gooseberries, tayberries, pergola, trial, peas, vanilla, pothos], trial }
+}
+
+/** How the trial block was built: a screw that lifted and was moved, wires strained in April and found looser in autumn. */
+export function buildTrial(diary: Diary, { place, frame }: Stand, year: number): void {
+  const plan = planFrame(place.body, frame.body.design)
+  const here = diary.about(place.id, null)
+  const drive = (on: string, anchorId: string, rest: object) => here.write(on, 'anchor.driven', { v: 1, frameId: frame.id, anchorId, depthM: 1.15, angleDeg: 45, torqueNm: null, reworks: 0, isRefused: false, movedM: 0, pullTestN: null, ...rest }) // prettier-ignore
+  drive(`${year - 2}-03-14`, 'anchor-left', { torqueNm: 420 })
+  drive(`${year - 2}-03-14`, 'anchor-right', { depthM: 0.7, isRefused: true, reworks: 2 })
+  for (const row of markOut(plan.frame!, place.body).rows)
+    if (row.what === 'post') here.write(`${year - 2}-03-20`, 'post.placed', { v: 1, frameId: frame.id, postId: row.nodeId, xM: row.alongM }) // prettier-ignore
+  here.note(
+    `${year - 1}-01-19`,
+    'Gale. The lower end anchor of the block lifted a hand; it had stopped short on a stone.',
+  )
+  drive(`${year - 1}-02-27`, 'anchor-right', { depthM: 1.1, reworks: 0, movedM: 0.7, torqueNm: 380 })
+  for (const line of plan.lines.slice(0, 4)) {
+    const log = (
+      on: string,
+      kind: 'wire.tensioned' | 'wire.measured',
+      tensionN: number,
+      temperatureC: number,
+    ) =>
+      here.write(on, kind, {
+        v: 1,
+        frameId: frame.id,
+        line: line.id,
+        tensionN: Math.round(tensionN),
+        temperatureC,
+      })
+    log(`${year - 1}-04-02`, 'wire.tensioned', tensionToday(line, 9), 9)
+    log(`${year - 1}-06-20`, 'wire.measured', tensionToday(line, 18, 7e-5), 18)
+    log(`${year - 1}-10-11`, 'wire.measured', tensionToday(line, 11, 1.3e-4), 11)
+  }
+}

@@ -1,0 +1,73 @@
+import { EXCHANGE_VERSION } from '@klados/contract/limits'
+import type { FrameBody, FrameFile, FrameDocument, Place } from '@klados/contract'
+import { drawSite } from '@klados/core/drawing'
+import { elevationSvg, markOutCsv, materialsCsv } from '@klados/core/formats'
+import type { FramePlan } from '@klados/core/plan'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link } from 'react-router'
+import { useCatalogue } from '../../data/catalogue.ts'
+import { formatDate, todayHere } from '../../data/dates.ts'
+import { drawLaid } from '../../plan/lay-out.ts'
+import { useNames } from '../../plan/names.ts'
+import { download } from '../../ui/download.ts'
+import { useUnits } from '../../ui/units.tsx'
+import { pdfContent } from './sheet-content.ts'
+
+interface ExportsProps {
+  readonly gardenId: string
+  readonly place: Place
+  readonly frameId: string
+  readonly stored: FrameDocument | undefined
+  readonly body: FrameBody
+  readonly plan: FramePlan
+  readonly currency: string
+}
+
+/** The frame to take along: on paper, as drawings in true scale, as tables, as a file to hand on. */
+export function Exports({ gardenId, place, frameId, stored, body, plan, currency }: ExportsProps) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const names = useNames()
+  const catalogue = useCatalogue(gardenId)
+  const [isBusy, setIsBusy] = useState(false)
+  const { frame, markOut, takeOff } = plan
+  if (!frame || !markOut || !takeOff) return null
+  const name = `${place.body.name} ${body.name}`
+  const base = `/g/${gardenId}/places/${place.id}/frame/${frameId}`
+  const list = () => [...drawSite(place.body, place.body.surface), ...drawLaid(frame, catalogue)]
+  const subtitle = t('sheet.madeOn', { date: formatDate(todayHere()), version: stored?.version ?? 0 })
+  const pdf = async () => {
+    setIsBusy(true)
+    // Setting a document is the heaviest thing the app carries: fetched when it is wanted.
+    const { sheetPdf } = await import('../../documents/pdf.ts')
+    download(`${name}.pdf`, 'application/pdf', await sheetPdf(pdfContent({ t, units, names, catalogue, place, body, plan, currency, subtitle }))) // prettier-ignore
+    setIsBusy(false)
+  }
+  const dxf = async () => {
+    const { drawingDxf } = await import('../../documents/dxf.ts')
+    download(`${name}.dxf`, 'application/dxf', drawingDxf(list()))
+  }
+  const json = () => {
+    const { photo: _, ...measures } = place.body
+    const file: FrameFile = { format: 'klados-frame', version: EXCHANGE_VERSION, place: measures, frame: { name: body.name, design: body.design } } // prettier-ignore
+    download(`${name}.json`, 'application/json', JSON.stringify(file, null, 2))
+  }
+  const files = [
+    ['pdf', () => void pdf()],
+    ['svg', () => download(`${name}.svg`, 'image/svg+xml', elevationSvg(list(), name))],
+    ['dxf', () => void dxf()],
+    ['markOutCsv', () => download(`${name} mark-out.csv`, 'text/csv', markOutCsv(markOut))],
+    ['materialsCsv', () => download(`${name} materials.csv`, 'text/csv', materialsCsv(takeOff.items, currency, (item) => names.item(item, catalogue)))],
+    ['json', json],
+  ] as const // prettier-ignore
+  return (
+    <p className="flex flex-wrap gap-x-4 gap-y-1">
+      <Link to={`${base}/sheet`}>{t('frame.sheet')}</Link>
+      {stored && <Link to={`${base}/build`}>{t('frame.build')}</Link>}
+      {files.map(([key, save]) => (
+        <button key={key} type="button" className="underline underline-offset-[3px]" disabled={key === 'pdf' && isBusy} onClick={save}>{t(`frame.${key}`)}</button>
+      ))}
+    </p>
+  ) // prettier-ignore
+}

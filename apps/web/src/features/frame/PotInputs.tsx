@@ -1,0 +1,32 @@
+import type { Pot } from '@klados/core/frame'
+import { useTranslation } from 'react-i18next'
+import { Check, Choice } from '../../ui/Choice.tsx'
+import { LengthField } from '../../ui/LengthField.tsx'
+
+interface PotInputsProps {
+  readonly pot: Pot | null
+  readonly canBeNone: boolean
+  readonly onChange: (pot: Pot | null) => void
+}
+
+const USUAL: Pot = { shape: 'round', widthM: 0.4, heightM: 0.4 }
+
+/** The pot that it stands in, or the ground. */
+export function PotInputs({ pot, canBeNone, onChange }: PotInputsProps) {
+  const { t } = useTranslation()
+  return (
+    <fieldset className="flex flex-col gap-1">
+      <legend className="text-[13px] text-slate">{t('pot.title')}</legend>
+      {canBeNone && <Check label={t('pot.standsIn')} isOn={pot !== null} onChange={(isOn) => onChange(isOn ? USUAL : null)} />}
+      {pot && (
+        <div className="grid grid-cols-2 items-end gap-2">
+          <div className="col-span-2">
+            <Choice label={t('pot.shape')} value={pot.shape} options={(['round', 'square'] as const).map((value) => ({ value, label: t(`pot.shapes.${value}`) }))} onChange={(shape) => onChange({ ...pot, shape })} />
+          </div>
+          <LengthField label={t('pot.width')} style="short" minM={0.05} maxM={3} valueM={pot.widthM} onChange={(widthM) => onChange({ ...pot, widthM })} />
+          <LengthField label={t('pot.height')} style="short" minM={0.05} maxM={2} valueM={pot.heightM} onChange={(heightM) => onChange({ ...pot, heightM })} />
+        </div>
+      )}
+    </fieldset>
+  ) // prettier-ignore
+}

@@ -1,0 +1,91 @@
+import { useTranslation } from 'react-i18next'
+import { useCatalogue } from '../../data/catalogue.ts'
+import { useNames } from '../../plan/names.ts'
+import { Choice, Pick } from '../../ui/Choice.tsx'
+import { LengthField } from '../../ui/LengthField.tsx'
+import { NumberField } from '../../ui/NumberField.tsx'
+import type { PatternOf } from './PatternInputs.tsx'
+
+type Row = PatternOf<'row'>
+type Level = Row['levels'][number]
+
+interface RowInputsProps {
+  readonly gardenId: string
+  readonly pattern: Row
+  readonly onChange: (what: string, pattern: Row) => void
+}
+
+const MAX_LEVELS = 12
+const LEVEL_STEP_M = 0.3
+
+/** Wires of a row from below, and what holds its ends. */
+export function RowInputs({ gardenId, pattern, onChange }: RowInputsProps) {
+  const { t } = useTranslation()
+  const set = (what: string, part: Partial<Row>) => onChange(what, { ...pattern, ...part })
+  const setLevel = (what: string, at: number, part: Partial<Level>) =>
+    set(`${what} ${at}`, {
+      levels: pattern.levels.map((level, i) => (i === at ? { ...level, ...part } : level)),
+    })
+  const top = pattern.levels.at(-1)!
+  const hasArms = pattern.levels.some((level) => level.form === 'arms')
+  return (
+    <>
+      <fieldset className="flex flex-col gap-1">
+        <legend className="text-[13px] text-slate">{t('row.wires')}</legend>
+        {pattern.levels.map((level, i) => (
+          <div key={i} className="grid grid-cols-[1fr_1.1fr_1.1fr_auto] items-end gap-2">
+            <LengthField label={t('row.height', { n: i + 1 })} style="short" minM={0} maxM={10} valueM={level.heightM} onChange={(heightM) => setLevel('height', i, { heightM })} />
+            <Pick label={t('row.form')} value={level.form} options={(['single', 'pair', 'arms'] as const).map((value) => ({ value, label: t(`row.forms.${value}`) }))} onChange={(form) => setLevel('form', i, { form: form as Level['form'] })} />
+            <Pick label={t('row.slot')} value={level.slot} options={(['main', 'light'] as const).map((value) => ({ value, label: t(`row.slots.${value}`) }))} onChange={(slot) => setLevel('slot', i, { slot: slot as Level['slot'] })} />
+            <button type="button" className="btn" aria-label={t('row.removeWire', { n: i + 1 })} disabled={pattern.levels.length === 1} onClick={() => set('take', { levels: pattern.levels.filter((_, other) => other !== i) })}>×</button>
+            {level.form === 'arms' && <LengthField label={t('row.spread')} style="short" minM={0.05} maxM={5} valueM={level.spreadM} onChange={(spreadM) => setLevel('spread', i, { spreadM })} />}
+            {level.form !== 'single' && <LengthField label={t('row.lift')} style="short" minM={0} maxM={5} valueM={level.liftM} onChange={(liftM) => setLevel('lift', i, { liftM })} />}
+          </div>
+        ))}
+        <button type="button" className="btn self-start" disabled={pattern.levels.length >= MAX_LEVELS} onClick={() => set('add', { levels: [...pattern.levels, { ...top, heightM: Math.round((top.heightM + LEVEL_STEP_M) * 1000) / 1000 }] })}>{t('row.addWire')}</button>
+      </fieldset>
+      <EndInputs gardenId={gardenId} pattern={pattern} onChange={onChange} />
+      {hasArms && <ArmStock gardenId={gardenId} pattern={pattern} onChange={onChange} />}
+    </>
+  ) // prettier-ignore
+}
+
+const ANGLE_DEG = 45
+
+function EndInputs({ gardenId, pattern, onChange }: RowInputsProps) {
+  const { t } = useTranslation()
+  const catalogue = useCatalogue(gardenId)
+  const names = useNames()
+  const { end } = pattern
+  const set = (what: string, next: Row['end']) => onChange(what, { ...pattern, end: next })
+  const attachHeightM = end.kind === 'free' ? Math.round(pattern.postHeightM * 80) / 100 : end.attachHeightM
+  const angleDeg = end.kind === 'free' ? ANGLE_DEG : end.angleDeg
+  const pick = (kind: Row['end']['kind']) => {
+    if (kind === 'free') set('end', { kind })
+    else if (kind === 'braced') set('end', { kind, attachHeightM, angleDeg, stockId: pattern.postStockId })
+    else set('end', { kind, attachHeightM, angleDeg, screwId: catalogue.screws.find((one) => one.head === 'eye')!.id }) // prettier-ignore
+  }
+  return (
+    <>
+      <Choice label={t('row.end')} value={end.kind} options={(['tied-back', 'braced', 'free'] as const).map((value) => ({ value, label: t(`row.ends.${value}`) }))} onChange={pick} />
+      {end.kind !== 'free' && (
+        <div className="grid grid-cols-2 items-end gap-2">
+          <LengthField label={t('row.attach')} style="short" minM={0.1} maxM={10} valueM={end.attachHeightM} onChange={(m) => set('attach', { ...end, attachHeightM: m })} />
+          <NumberField label={t('row.angle')} value={end.angleDeg} min={20} max={80} step={1} onChange={(degrees) => set('angle', { ...end, angleDeg: degrees })} />
+          {end.kind === 'tied-back' ? (
+            <Pick label={t('row.anchor')} value={end.screwId} options={catalogue.screws.filter((one) => one.head === 'eye').map((one) => ({ value: one.id, label: names.screw(one) }))} onChange={(screwId) => set('anchor', { ...end, screwId })} />
+          ) : (
+            <Pick label={t('row.brace')} value={end.stockId} options={catalogue.stock.filter((one) => one.use === 'post').map((one) => ({ value: one.id, label: names.stock(one) }))} onChange={(stockId) => set('brace', { ...end, stockId })} />
+          )}
+        </div>
+      )}
+    </>
+  ) // prettier-ignore
+}
+
+function ArmStock({ gardenId, pattern, onChange }: RowInputsProps) {
+  const { t } = useTranslation()
+  const catalogue = useCatalogue(gardenId)
+  const names = useNames()
+  return <Pick label={t('row.arms')} value={pattern.armStockId} options={catalogue.stock.filter((one) => one.use === 'bar').map((one) => ({ value: one.id, label: names.stock(one) }))} onChange={(armStockId) => onChange('arms', { ...pattern, armStockId })} /> // prettier-ignore
+}

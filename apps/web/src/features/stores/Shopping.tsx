@@ -1,0 +1,151 @@
+import type { Garden, OnHand, StoresBody } from '@klados/contract'
+import { shoppingCsv } from '@klados/core/formats'
+import { planFrame, shoppingList } from '@klados/core/plan'
+import type { CutMaterial } from '@klados/core/plan'
+import { useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useFramesQuery, usePlacesQuery } from '../../data/api.ts'
+import { useCatalogue } from '../../data/catalogue.ts'
+import { selectFramesNow } from '../../data/journal.ts'
+import { useAppSelector } from '../../data/store.ts'
+import { quantityText, useNames } from '../../plan/names.ts'
+import { Check } from '../../ui/Choice.tsx'
+import { download } from '../../ui/download.ts'
+import { Loading } from '../../ui/Message.tsx'
+import { formatMoney } from '../../ui/money.ts'
+import { useUnits } from '../../ui/units.tsx'
+
+interface ShoppingProps {
+  readonly gardenId: string
+  readonly garden: Garden
+  readonly stores: StoresBody
+  readonly canWrite: boolean
+  readonly onChange: (stores: StoresBody) => void
+}
+
+/** Offcuts shorter than this are not worth keeping. */
+const USEFUL_M = 1
+
+/** Everything that the chosen plans need, less what is on hand, and how to cut it. */
+export function Shopping({ gardenId, garden, stores, canWrite, onChange }: ShoppingProps) {
+  const { t } = useTranslation()
+  const names = useNames()
+  const catalogue = useCatalogue(gardenId)
+  const { data: places } = usePlacesQuery(gardenId)
+  const { data: frames } = useFramesQuery(gardenId)
+  const built = useAppSelector(selectFramesNow)
+  const [chosen, setChosen] = useState<Readonly<Record<string, boolean>>>({})
+  const all = useMemo(() => {
+    const placeById = new Map(places?.filter((place) => !place.isRemoved).map((place) => [place.id, place]))
+    return (frames ?? []).flatMap((frame) => {
+      const place = placeById.get(frame.body.placeId)
+      if (!place || frame.isRemoved) return []
+      return [{ frame, place, name: `${place.body.name}: ${frame.body.name}` }]
+    })
+  }, [places, frames])
+  // What somebody has begun to build is bought already, until they say otherwise.
+  const isChosen = (id: string) => chosen[id] ?? !(built.get(id)?.fixings.size || built.get(id)?.posts.size)
+  const picked = all.filter(({ frame }) => isChosen(frame.id))
+  const list = useMemo(
+    () => shoppingList(picked.map(({ frame, place, name }) => ({ name, plan: planFrame(place.body, frame.body.design, { catalogue }) })), stores.onHand, catalogue),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- `picked` is new at every render; what it is made of is listed
+    [all, chosen, built, catalogue, stores.onHand],
+  ) // prettier-ignore
+  if (!places || !frames) return <Loading>{t('app.loading')}</Loading>
+  const lines = list.lines.filter((line) => line.item.quantity > 0 || line.onHand > 0)
+  const keepOffcuts = () => onChange({ ...stores, onHand: afterCutting(stores.onHand, list.cut) })
+  return (
+    <div className="grid gap-8 lg:grid-cols-[260px_minmax(0,1fr)]">
+      <fieldset className="no-print flex flex-col gap-1 self-start">
+        <legend className="text-[13px] text-slate">{t('shopping.frames')}</legend>
+        {all.map(({ frame, name }) => <Check key={frame.id} label={name} isOn={isChosen(frame.id)} onChange={(isOn) => setChosen({ ...chosen, [frame.id]: isOn })} />)}
+      </fieldset>
+      <div className="flex min-w-0 flex-col gap-4">
+        <div className="slip">
+          <h2>{t('shopping.title')}</h2>
+          {lines.length === 0 ? <p className="text-slate">{t('shopping.nothing')}</p> : (
+            <table className="w-full">
+              <thead className="text-left text-[13px] text-slate"><tr><th scope="col" className="font-normal">{t('sheet.item')}</th><th scope="col" className="text-right font-normal">{t('shopping.onHand')}</th><th scope="col" className="text-right font-normal">{t('shopping.buy')}</th><th scope="col" className="text-right font-normal">{t('sheet.price')}</th></tr></thead>
+              <tbody>
+                {lines.map((line, i) => (
+                  <tr key={i} className="border-b border-dotted border-faint align-baseline">
+                    <td className="py-[3px]">{names.item(line.item, catalogue)}</td>
+                    <td className="text-right text-slate">{line.onHand || ''}</td>
+                    <td className="text-right font-semibold">{line.item.quantity > 0 ? quantityText(t, line.item, catalogue) : t('shopping.none')}</td>
+                    <td className="text-right">{line.item.quantity > 0 ? formatMoney(line.item.price, garden.currency) : ''}</td>
+                  </tr>
+                ))}
+                <tr className="font-bold"><td colSpan={3}>{t('sheet.total')}</td><td className="text-right">{formatMoney(list.cost, garden.currency)}</td></tr>
+              </tbody>
+            </table>
+          )}
+          <p className="no-print mt-3 flex flex-wrap gap-4">
+            <button type="button" className="underline underline-offset-[3px]" onClick={() => window.print()}>{t('sheet.print')}</button>
+            <button type="button" className="underline underline-offset-[3px]" onClick={() => download('shopping.csv', 'text/csv', shoppingCsv(list, garden.currency, (item) => names.item(item, catalogue)))}>{t('shopping.csv')}</button>
+          </p>
+        </div>
+        {list.cut.length > 0 && (
+          <section>
+            <h2>{t('sheet.cutList')}</h2>
+            {list.cut.map((material) => <CutOf key={`${material.what} ${material.refId}`} gardenId={gardenId} material={material} />)}
+            {canWrite && <button type="button" className="btn no-print mt-2" onClick={keepOffcuts}>{t('shopping.keepOffcuts')}</button>}
+            <p className="no-print text-slate">{t('shopping.keepHint')}</p>
+          </section>
+        )}
+      </div>
+    </div>
+  ) // prettier-ignore
+}
+
+const ROLLS_LISTED = 12
+
+function CutOf({ gardenId, material }: { gardenId: string; material: CutMaterial }) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const names = useNames()
+  const catalogue = useCatalogue(gardenId)
+  const wire = catalogue.wires.find((one) => one.id === material.refId)
+  const stock = catalogue.stock.find((one) => one.id === material.refId)
+  const name = wire ? names.wire(wire) : stock ? names.stock(stock) : material.refId
+  const lengths = (cuts: readonly number[]) =>
+    counted(cuts.map((cut) => units.length(material.pieces[cut]!.lengthM)))
+  const rolls = material.cutting?.rolls ?? []
+  return (
+    <div className="mb-3">
+      <h3 className="font-semibold">{name}</h3>
+      {material.fromStores.map((cut, i) => <p key={`s${i}`}>{t('shopping.fromStores', { length: units.length(material.onHand[cut.length]!.lengthM) })}: {lengths(cut.cuts)}; {t('shopping.left', { offcut: units.length(cut.offcutM) })}</p>)}
+      {rolls.slice(0, ROLLS_LISTED).map((roll, i) => <p key={`r${i}`}>{t('sheet.roll', { n: i + 1, length: units.length(roll.lengthM) })}: {lengths(roll.cuts)}; {t('shopping.left', { offcut: units.length(roll.offcutM) })}</p>)}
+      {rolls.length > ROLLS_LISTED && <p className="text-slate">{t('shopping.more', { count: rolls.length - ROLLS_LISTED })}</p>}
+      {material.cutting === null && <p className="text-iron">{t('shopping.tooLong')}</p>}
+      {material.cutting && !material.cutting.isProvenLeast && <p className="text-slate">{t('slip.notProven')}</p>}
+    </div>
+  ) // prettier-ignore
+}
+
+/** "3 × 1.2 m, 0.8 m" for a row of lengths. */
+function counted(words: readonly string[]): string {
+  const counts = new Map<string, number>()
+  for (const word of words) counts.set(word, (counts.get(word) ?? 0) + 1)
+  return [...counts].map(([word, count]) => (count > 1 ? `${count} × ${word}` : word)).join(', ')
+}
+
+/** The shed after cutting: what was cut from is gone, offcuts worth keeping are in. */
+function afterCutting(onHand: readonly OnHand[], cut: readonly CutMaterial[]): OnHand[] {
+  let left: OnHand[] = onHand.map((one) => ({ ...one }))
+  const add = (what: 'roll' | 'stock', refId: string, lengthM: number) => {
+    if (lengthM < USEFUL_M) return
+    const rounded = Math.floor(lengthM * 100) / 100
+    const same = left.find((one) => one.what === what && one.refId === refId && one.lengthM === rounded)
+    if (same) left = left.map((one) => (one === same ? { ...one, quantity: one.quantity + 1 } : one))
+    else left.push({ what, refId, lengthM: rounded, quantity: 1 })
+  }
+  for (const { what, refId, onHand: lengths, fromStores, cutting } of cut) {
+    for (const one of fromStores) {
+      const { lengthM } = lengths[one.length]!
+      left = left.map((own) => (own.what === what && own.refId === refId && own.lengthM === lengthM ? { ...own, quantity: own.quantity - 1 } : own)) // prettier-ignore
+      add(what, refId, one.offcutM)
+    }
+    for (const roll of cutting?.rolls ?? []) add(what, refId, roll.offcutM)
+  }
+  return left.filter((one) => one.quantity > 0)
+}

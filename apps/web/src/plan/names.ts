@@ -1,0 +1,71 @@
+import type { Fixing, GoodId, ScrewOnOffer, Stock, Wire } from '@klados/core/materials'
+import type { MaterialItem } from '@klados/core/plan'
+import type { Catalogue } from '@klados/core/materials'
+import type { TFunction } from 'i18next'
+import { useMemo } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useUnits } from '../ui/units.tsx'
+import type { Units } from '../ui/units.tsx'
+
+/** What things of the catalogue are called: by the grower's own name, or by what they are, in the reader's words and units. */
+export interface Names {
+  readonly wire: (wire: Wire) => string
+  readonly fixing: (fixing: Fixing) => string
+  readonly stock: (stock: Stock) => string
+  readonly screw: (screw: ScrewOnOffer) => string
+  readonly good: (id: GoodId) => string
+  readonly item: (item: MaterialItem, catalogue: Catalogue) => string
+}
+
+export function useNames(): Names {
+  const { t } = useTranslation()
+  const units = useUnits()
+  return useMemo(() => namesIn(t, units), [t, units])
+}
+
+function namesIn(t: TFunction, units: Units): Names {
+  const mm = (value: number) => `${value} mm`
+  const names: Names = {
+    wire: (wire) => wire.name ?? t('catalogue.wire', { material: t(`wireMaterial.${wire.material}`), size: mm(wire.diameterMm) }), // prettier-ignore
+    fixing: (fixing) => fixing.name ?? t('catalogue.eye', { thread: fixing.threadMm, length: mm(fixing.lengthMm) }), // prettier-ignore
+    stock: (stock) => stock.name ?? t(`stock.${stock.use}`, { material: t(`stockMaterial.${stock.material}`), size: sectionText(stock) }), // prettier-ignore
+    screw: (screw) =>
+      screw.name ?? t(`screw.${screw.head}`, { length: units.length(screw.lengthM, 'short') }),
+    good: (id) => t(`good.${id}`),
+    item: (item, catalogue) => itemName(item, catalogue),
+  }
+  return names
+
+  function itemName(item: MaterialItem, catalogue: Catalogue): string {
+    switch (item.what) {
+      case 'roll': {
+        const wire = catalogue.wires.find((one) => one.id === item.wireId)
+        return t('catalogue.roll', { wire: wire ? names.wire(wire) : item.wireId, length: units.length(item.lengthM) }) // prettier-ignore
+      }
+      case 'stock': {
+        const stock = catalogue.stock.find((one) => one.id === item.stockId)
+        return t('catalogue.length', { stock: stock ? names.stock(stock) : item.stockId, length: units.length(item.lengthM) }) // prettier-ignore
+      }
+      case 'fixing': {
+        const fixing = catalogue.fixings.find((one) => one.id === item.fixingId)
+        return fixing ? names.fixing(fixing) : item.fixingId
+      }
+      case 'screw': {
+        const screw = catalogue.screws.find((one) => one.id === item.screwId)
+        return screw ? names.screw(screw) : item.screwId
+      }
+      case 'good':
+        return names.good(item.goodId)
+    }
+  }
+}
+
+function sectionText({ section }: Stock): string {
+  return section.shape === 'rectangle' ? `${section.widthMm} × ${section.depthMm} mm` : `${section.diameterMm} mm` // prettier-ignore
+}
+
+/** How many of it, with its unit where it is not counted. */
+export function quantityText(t: TFunction, item: MaterialItem, catalogue: Catalogue): string {
+  const unit = item.what === 'good' ? catalogue.goods.find((good) => good.id === item.goodId)?.unit : 'piece'
+  return unit === undefined || unit === 'piece' ? String(item.quantity) : t(`goodUnit.${unit}`, { quantity: item.quantity }) // prettier-ignore
+}

@@ -1,0 +1,29 @@
+import { formatTemperature, parseTemperature } from '@klados/core/units'
+import { useTranslation } from 'react-i18next'
+import { QuantityField } from './QuantityField.tsx'
+import type { Reading } from './QuantityField.tsx'
+import { useUnits } from './units.tsx'
+
+interface TemperatureFieldProps {
+  readonly label: string
+  readonly valueC: number
+  readonly hint?: string | undefined
+  readonly onChange: (valueC: number) => void
+}
+
+const LEAST_C = -60
+const MOST_C = 80
+
+/** A temperature as people write it: 16 °C, 60 °F; a bare number takes the person's own degrees. */
+export function TemperatureField({ label, valueC, hint, onChange }: TemperatureFieldProps) {
+  const { t } = useTranslation()
+  const { system } = useUnits()
+  const read = (text: string): Reading => {
+    const parsed = parseTemperature(text, system === 'metric' ? 'C' : 'F')
+    if (!parsed.ok) return { problem: t(`length.${parsed.reason}`) }
+    if (parsed.value < LEAST_C) return { problem: t('length.too-small', { min: formatTemperature(LEAST_C, system) }) } // prettier-ignore
+    if (parsed.value > MOST_C) return { problem: t('length.too-large', { max: formatTemperature(MOST_C, system) }) } // prettier-ignore
+    return { value: parsed.value }
+  }
+  return <QuantityField label={label} hint={hint} shown={formatTemperature(valueC, system)} read={read} onValue={(next) => next !== null && onChange(next)} /> // prettier-ignore
+}

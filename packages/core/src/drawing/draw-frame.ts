@@ -1,0 +1,60 @@
+import type { DisplayList, Mark, Role } from './display-list.ts'
+import type { Frame, Member, Sheet } from '../frame/index.ts'
+import { project } from '../geometry/index.ts'
+import type { Point3, ViewDirection } from '../geometry/index.ts'
+
+/** How deep an anchor is drawn into the ground where nothing says how long it is. */
+const ANCHOR_DEPTH_M = 0.6
+const SHEET_ROLE: Readonly<Partial<Record<Sheet['good'], Role>>> = { net: 'cover' }
+
+export interface FrameView {
+  readonly view: ViewDirection
+  readonly stockWidthM: (stockId: string) => number
+}
+
+/**
+ * A frame as seen from the front, from its right end or from above: flat things, then what is stiff from back to front,
+ * wires, joints and fixings. Every part of the frame is one mark (an outline, a line, a node), so that what is drawn can
+ * be counted against what is bought.
+ */
+export function drawFrame(frame: Frame, { view, stockWidthM }: FrameView): DisplayList {
+  const on = (p: Point3) => project(p, view)
+  const nearness = (member: Member) => member.path.reduce((sum, p) => sum + p.zM, 0) / member.path.length
+  const members = frame.hasDepth
+    ? [...frame.members].sort((a, b) => nearness(b) - nearness(a))
+    : frame.members
+  const marks: Mark[] = []
+  for (const unit of frame.units)
+    marks.push({ kind: 'area', role: 'tub', id: unit.id, points: unit.outline.map(on) })
+  for (const sheet of frame.sheets)
+    marks.push({
+      kind: 'area',
+      role: SHEET_ROLE[sheet.good] ?? 'mesh',
+      id: sheet.id,
+      points: sheet.outline.map(on),
+    })
+  for (const member of members) {
+    marks.push({
+      kind: 'member',
+      id: member.id,
+      part: member.part,
+      points: member.path.map(on),
+      widthM: stockWidthM(member.stockId),
+      label: member.label,
+    })
+  }
+  for (const { id, at, towards, head, label } of frame.anchors)
+    if (head === 'eye' || view !== 'plan') marks.push({ kind: 'anchor', id, at: on(at), towards: on(towards), depthM: ANCHOR_DEPTH_M, label }) // prettier-ignore
+  for (const run of frame.runs) {
+    const role: Role = run.line === 'string' ? 'string' : run.slot === 'light' ? 'wire-light' : 'wire'
+    marks.push({ kind: 'line', role, id: run.id, points: [on(frame.nodes[run.from]!.at), on(frame.nodes[run.to]!.at)] }) // prettier-ignore
+  }
+  for (const node of frame.nodes) {
+    const at = on(node.at)
+    if (node.joint === 'eye') {
+      const { id, number, state, movedM, isStart } = node
+      marks.push({ kind: 'node', id, number, at, state, ideal: on(node.ideal), movedM, isStart })
+    } else marks.push({ kind: 'joint', id: node.id, joint: node.joint, at })
+  }
+  return marks
+}

@@ -1,0 +1,74 @@
+import type { FrameDesign } from './design.ts'
+import type { Conditions } from './design.ts'
+import type { Frame } from '../frame/index.ts'
+import { GRAVITY } from '../ground/index.ts'
+import { findKind, plantWeight } from '../kinds/index.ts'
+import type { Hold, PlantKind } from '../kinds/index.ts'
+import { leafWindNPerM } from './wires.ts'
+import type { WireLoads } from './wires.ts'
+
+/** Outline that the plant will fill: across and up for what stands upright, along and across for what lies overhead. */
+export interface LeafyOutline {
+  readonly widthM: number
+  readonly heightM: number
+  readonly areaM2: number
+}
+
+export function leafyOutline(frame: Frame): LeafyOutline {
+  const points = [...frame.nodes.map((n) => n.at), ...frame.members.flatMap((m) => m.path)]
+  const span = (pick: (p: (typeof points)[number]) => number): [number, number] => {
+    let [low, high] = [Infinity, -Infinity]
+    for (const p of points) {
+      low = Math.min(low, pick(p))
+      high = Math.max(high, pick(p))
+    }
+    return points.length === 0 ? [0, 0] : [low, high]
+  }
+  const [left, right] = span((p) => p.xM)
+  const [front, back] = span((p) => p.zM)
+  // What is in the ground bears no leaves.
+  const [bottom, top] = span((p) => Math.max(0, p.yM))
+  const widthM = Math.max(0.05, right - left)
+  const isOver = frame.kind === 'overhead' || frame.kind === 'net'
+  const heightM = isOver ? Math.max(0.05, back - front) : Math.max(0.05, top - bottom)
+  return { widthM, heightM, areaM2: widthM * heightM }
+}
+
+/** Plant and wind spread evenly over the wires that carry. Nothing for a frame without wires or without a kind. */
+export function wireLoads(frame: Frame, design: FrameDesign, conditions: Conditions): WireLoads {
+  const kind = design.plantKindId === null ? undefined : findKind(design.plantKindId)
+  let carryingM = 0
+  for (const run of frame.runs)
+    if (run.slot === 'main' && !run.line.startsWith('tie-') && !run.line.includes('-down-')) carryingM += run.lengthM // prettier-ignore
+  if (!kind || carryingM === 0) return { cropNPerM: 0, leafNPerM: 0, windNPerM: 0 }
+  const outline = leafyOutline(frame)
+  const { leafKgPerM2, wetKgPerM2, cropKgPerM2 } = plantWeight(kind)
+  const perM = (kgPerM2: number) => (kgPerM2 * GRAVITY * outline.areaM2) / carryingM
+  // Behind a wall's leaves there is the wall; in the open the wind goes through.
+  const isOpen = frame.kind === 'row'
+  return {
+    leafNPerM: perM(leafKgPerM2),
+    cropNPerM: perM(leafKgPerM2 + wetKgPerM2 + cropKgPerM2),
+    windNPerM: isOpen ? (leafWindNPerM(outline.heightM, conditions.windMPerS) * outline.widthM) / carryingM : 0, // prettier-ignore
+  }
+}
+
+/** Ties that a year's growth takes on a metre of carrying wire: by how the kind holds on. Pairs and cross-arms hold shoots by themselves. */
+const TIES_PER_M: Readonly<Record<Hold, number>> = {
+  'trained-wood': 5, leaning: 4, none: 4, tendrils: 1.5, 'leaf-stalks': 1, twining: 0.5, 'aerial-roots': 0.5,
+} // prettier-ignore
+const MIDDLING_TIES_PER_M = 3
+/** Share of tying that is left on a pair of foliage wires against a single one. */
+const PAIR_SHARE = 0.25
+
+/**
+ * Ties that a frame takes in a year, for comparing designs: metres of wire by how the kind holds, wires in pairs counted
+ * at a quarter, a tie for each hand's breadth of stake, leg or pole. Round figures from growers' counts.
+ */
+export function tiesPerYear(frame: Frame, kind: PlantKind | undefined): number {
+  const perM = kind ? TIES_PER_M[kind.holds] : MIDDLING_TIES_PER_M
+  const isPair = (line: string) => /^w\d+[ab]$/.test(line)
+  const wireM = frame.runs.reduce((sum, run) => (run.line === 'water' || run.line.startsWith('tie-') ? sum : sum + run.lengthM * (isPair(run.line) ? PAIR_SHARE : 1)), 0) // prettier-ignore
+  const uprightM = frame.members.reduce((sum, m) => (['stake', 'leg', 'core', 'column', 'hoop'].includes(m.part) ? sum + m.cutLengthM - m.buriedM : sum), 0) // prettier-ignore
+  return Math.round(perM * wireM + (perM / 2) * uprightM)
+}

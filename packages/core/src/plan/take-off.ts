@@ -1,0 +1,212 @@
+import type { StockPlan } from './stock-cuts.ts'
+import type { StringPlan } from './strings.ts'
+import type { Frame } from '../frame/index.ts'
+import { isMasonry, isString, priceOf } from '../materials/index.ts'
+import type { Catalogue, Fixing, GoodId, Surface } from '../materials/index.ts'
+
+export type MaterialItem =
+  | { readonly what: 'roll'; readonly wireId: string; readonly lengthM: number; readonly quantity: number; readonly price: number }
+  | { readonly what: 'stock'; readonly stockId: string; readonly lengthM: number; readonly quantity: number; readonly price: number }
+  | { readonly what: 'fixing'; readonly fixingId: string; readonly quantity: number; readonly price: number }
+  | { readonly what: 'screw'; readonly screwId: string; readonly quantity: number; readonly price: number }
+  | { readonly what: 'good'; readonly goodId: GoodId; readonly quantity: number; readonly price: number } // prettier-ignore
+
+/** Cautions at the step where the harm can happen; words are in the translation files. */
+export type Caution =
+  | 'eye-protection' | 'hidden-services' | 'drilling-dust' | 'ladder' | 'own-wall' | 'buried-services' | 'auger-kick'
+  | 'heavy' | 'over-people' | 'cover-loads' | 'tall-ends' | 'cane-tips' | 'cement' | 'plastic-dust' | 'bare-mesh' // prettier-ignore
+export type StepKind = 'mark' | 'drill' | 'dig' | 'drive' | 'build' | 'string' | 'cover' | 'fill'
+export type Tool =
+  | 'tape' | 'level' | 'string-line' | 'drill' | 'bit' | 'bar' | 'pliers' | 'cutter' | 'spade' | 'auger' | 'tamper'
+  | 'torque-bar' | 'saw' | 'spanner' | 'knife' | 'pegs' // prettier-ignore
+export type Gear = 'goggles' | 'gloves' | 'dust-mask' | 'boots' | 'ear-defenders' | 'helper'
+
+/** One step of the work, in order: how long, with what, in what, minding what. */
+export interface WorkStep {
+  readonly kind: StepKind
+  readonly minutes: number
+  readonly tools: readonly Tool[]
+  readonly gear: readonly Gear[]
+  readonly cautions: readonly Caution[]
+}
+
+export interface TakeOff {
+  /** Price is for the whole quantity, all repeats included. */
+  readonly items: readonly MaterialItem[]
+  readonly cost: number
+  readonly drill: { readonly plugMm: number | null; readonly bitMm: number } | null
+  readonly steps: readonly WorkStep[]
+  readonly minutes: number
+  readonly cautions: readonly Caution[]
+}
+
+const LADDER_FROM_M = 1.8
+/** Clips along a seam of the cover. */
+const CLIP_STEP_M = 0.5
+/** Cover and mesh are bought with this much over, for edges turned in. */
+const SHEET_ALLOWANCE = 1.05
+/** Holes are bored with one auger, whatever the post. */
+const HOLE_M = 0.3
+const POST_IN_HOLE_M = 0.1
+
+export interface TakeOffInput {
+  readonly frame: Frame
+  readonly strings: readonly StringPlan[]
+  readonly stock: readonly StockPlan[]
+  readonly fixing: Fixing
+  readonly surface: Surface
+  readonly catalogue: Catalogue
+  readonly repeat: number
+}
+
+/** Materials, cost and work counted off the frame's own parts, so that bill and drawing cannot differ. */
+export function takeOff(input: TakeOffInput): TakeOff {
+  const items = [...cutItems(input), ...fixingItems(input), ...goodItems(input)]
+  const { fixing, surface, frame } = input
+  const hasEyes = frame.nodes.some((node) => node.joint === 'eye')
+  const masonry = isMasonry(surface)
+  const steps = workSteps(input)
+  return {
+    items,
+    cost: items.reduce((sum, item) => sum + item.price, 0),
+    drill: hasEyes ? { plugMm: masonry ? fixing.plugMm : null, bitMm: masonry ? fixing.plugMm : fixing.woodPilotMm } : null, // prettier-ignore
+    steps,
+    minutes: steps.reduce((sum, step) => sum + step.minutes, 0),
+    cautions: [...new Set(steps.flatMap((step) => step.cautions))],
+  }
+}
+
+/** Wire from rolls, posts and bars from lengths: what their cutting plans take. */
+function cutItems({ strings, stock }: TakeOffInput): MaterialItem[] {
+  const items: MaterialItem[] = []
+  for (const { wire, choice, cutting } of strings) {
+    choice.rolls.forEach((roll, size) => {
+      const quantity = cutting?.rolls.filter((cut) => cut.size === size).length ?? 0
+      if (quantity > 0) items.push({ what: 'roll', wireId: wire.id, lengthM: roll.lengthM, quantity, price: quantity * (roll.price ?? 0) }) // prettier-ignore
+    })
+  }
+  for (const { stock: of, cutting } of stock) {
+    of.lengths.forEach((length, size) => {
+      const quantity = cutting.rolls.filter((cut) => cut.size === size).length
+      if (quantity > 0) items.push({ what: 'stock', stockId: of.id, lengthM: length.lengthM, quantity, price: quantity * length.price }) // prettier-ignore
+    })
+  }
+  return items
+}
+
+function fixingItems({ frame, fixing, catalogue, repeat }: TakeOffInput): MaterialItem[] {
+  const items: MaterialItem[] = []
+  const eyes = jointCount(frame, 'eye') * repeat
+  if (eyes > 0)
+    items.push({ what: 'fixing', fixingId: fixing.id, quantity: eyes, price: eyes * fixing.price })
+  for (const screw of catalogue.screws) {
+    const quantity = frame.anchors.filter((anchor) => anchor.screwId === screw.id).length * repeat
+    if (quantity > 0)
+      items.push({ what: 'screw', screwId: screw.id, quantity, price: quantity * screw.price })
+  }
+  return items
+}
+
+function goodItems({ frame, strings, surface, catalogue, repeat }: TakeOffInput): MaterialItem[] {
+  const goods = new Map<GoodId, number>()
+  const add = (goodId: GoodId, quantity: number) => {
+    if (quantity > 0) goods.set(goodId, (goods.get(goodId) ?? 0) + quantity * repeat)
+  }
+  if (isMasonry(surface)) add('plug', jointCount(frame, 'eye'))
+  // One strainer a piece: without one there is no taking up what heat and time let out.
+  for (const { wire, stringing } of strings)
+    if (!isString(wire)) add('strainer', stringing?.pieces.length ?? 0)
+  add('staple', jointCount(frame, 'staple'))
+  add('lashing', jointCount(frame, 'lashing'))
+  add('bolt', jointCount(frame, 'bolt'))
+  for (const sheet of frame.sheets) {
+    add(sheet.good, sheet.areaM2 * SHEET_ALLOWANCE)
+    add('clip', Math.ceil(sheet.seamM / CLIP_STEP_M))
+  }
+  for (const unit of frame.units) add(unit.good, 1)
+  for (const fill of frame.fills) add(fill.good, fill.litres)
+  add('concrete', concreteLitres(frame))
+  add('post-base', frame.anchors.filter((anchor) => anchor.head === 'flange').length)
+  return [...goods].map(([goodId, exact]) => {
+    const unit = catalogue.goods.find((good) => good.id === goodId)?.unit
+    const quantity = unit === 'square-metre' ? Math.ceil(exact * 10 - 1e-6) / 10 : Math.ceil(exact - 1e-6)
+    return { what: 'good', goodId, quantity, price: quantity * priceOf(catalogue, goodId) }
+  })
+}
+
+function jointCount(frame: Frame, joint: Frame['nodes'][number]['joint']): number {
+  return frame.nodes.reduce((sum, node) => sum + (node.joint === joint ? 1 : 0), 0)
+}
+
+/** Posts under a roof or cover are set in concrete, in a hole bored for them; those of rows are tamped in. Litres. */
+export function concreteLitres(frame: Frame): number {
+  const perMetre = (Math.PI / 4) * (HOLE_M ** 2 - POST_IN_HOLE_M ** 2) * 1000
+  return frame.members.reduce((sum, m) => sum + (m.part === 'post' ? m.buriedM * perMetre : 0), 0)
+}
+
+function workSteps({ frame, strings, stock, surface, catalogue, repeat }: TakeOffInput): WorkStep[] {
+  const { rates } = catalogue
+  const masonry = isMasonry(surface)
+  const eyes = jointCount(frame, 'eye')
+  const bolts = jointCount(frame, 'bolt')
+  const inGround = frame.members.filter((member) => member.foot !== null && member.buriedM > 0)
+  const posts = inGround.filter((member) => member.part.endsWith('post')).length
+  const isHigh = topOf(frame) > LADDER_FROM_M
+  const isWound = strings.every((one) => isString(one.wire))
+  const steps: WorkStep[] = []
+  const add = (
+    kind: StepKind,
+    minutes: number,
+    tools: Tool[],
+    gear: Gear[],
+    cautions: (Caution | false)[],
+  ) => {
+    if (minutes > 0) steps.push({ kind, minutes: minutes * repeat, tools, gear, cautions: cautions.filter((c) => c !== false) }) // prettier-ignore
+  }
+  const marks = eyes + frame.members.filter((m) => m.foot && m.label).length + frame.anchors.length
+  add('mark', marks * rates.markNode, eyes > 0 ? ['tape', 'level', 'string-line'] : ['tape', 'pegs', 'string-line'], [], []) // prettier-ignore
+  add(
+    'drill',
+    eyes * (masonry ? rates.drillMasonry : rates.drillWood),
+    ['drill', 'bit', 'bar'],
+    masonry ? ['goggles', 'gloves', 'dust-mask', 'ear-defenders'] : ['goggles', 'gloves'],
+    ['hidden-services', masonry && 'drilling-dust', isHigh && 'ladder', 'own-wall'],
+  )
+  add('dig', posts * rates.setPost, ['spade', 'auger', 'tamper', 'level'], ['gloves', 'boots', 'goggles', 'helper'], ['buried-services', 'auger-kick', 'heavy', concreteLitres(frame) > 0 && 'cement']) // prettier-ignore
+  add('drive', frame.anchors.length * rates.driveScrew, ['torque-bar'], ['gloves', 'boots', 'helper'], ['buried-services', 'auger-kick']) // prettier-ignore
+  const cuts = stock.reduce((sum, plan) => sum + plan.pieces, 0)
+  add(
+    'build',
+    cuts * rates.cutMember + (jointCount(frame, 'lashing') + bolts) * rates.makeJoint + (inGround.length - posts) * rates.pushStake, // prettier-ignore
+    bolts > 0 ? ['saw', 'tape', 'spanner'] : ['saw', 'tape'],
+    ['gloves', 'goggles'],
+    [
+      isHigh && 'ladder',
+      (frame.kind === 'overhead' || frame.kind === 'arch' || frame.kind === 'net') && 'over-people',
+      inGround.some((m) => m.part === 'stake' || m.part === 'twig' || m.part === 'leg') && 'cane-tips',
+      stock.some((plan) => plan.stock.material === 'plastic') && 'plastic-dust',
+      frame.kind === 'column' && 'bare-mesh',
+    ],
+  )
+  const wireM = strings.reduce((sum, one) => sum + (one.stringing?.cutLengthM ?? 0), 0)
+  const pieces = strings.reduce((sum, one) => sum + (one.stringing?.pieces.length ?? 0), 0)
+  add(
+    'string',
+    wireM * rates.stringMetre + pieces * rates.endPiece,
+    isWound ? ['knife'] : ['pliers', 'cutter', 'bar'],
+    isWound ? [] : ['goggles', 'gloves'],
+    isWound ? [] : ['eye-protection', isHigh && 'ladder', frame.kind === 'row' && isHigh && 'tall-ends'],
+  )
+  const coverM2 = frame.sheets.reduce((sum, sheet) => sum + sheet.areaM2, 0)
+  add('cover', coverM2 * rates.coverM2, ['knife', 'pliers'], ['gloves'], frame.kind === 'net' ? ['cover-loads', 'ladder'] : []) // prettier-ignore
+  const litres = frame.fills.reduce((sum, fill) => sum + fill.litres, 0)
+  add('fill', (litres / 10) * rates.fillTenLitres, [], ['gloves'], ['heavy'])
+  return steps
+}
+
+function topOf(frame: Frame): number {
+  let top = 0
+  for (const node of frame.nodes) top = Math.max(top, node.at.yM)
+  for (const member of frame.members) for (const p of member.path) top = Math.max(top, p.yM)
+  return top
+}
