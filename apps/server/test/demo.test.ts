@@ -31,7 +31,7 @@ describe('the demo garden', () => {
     expect(plans.flatMap((plan) => plan.problems)).toEqual([])
     expect(new Set(plans.map((plan) => plan.frame!.kind)).size).toBeGreaterThanOrEqual(6)
     const block = [...replayFrames(demo.entries).values()].find((condition) => condition.drives.size > 0)!
-    expect(block.posts.size).toBe(8)
+    expect(block.posts.size).toBe(11)
     expect(block.drives.get('anchor-right')).toMatchObject({ torqueNm: 380, isRefused: false })
     expect([...block.tensions.values()][0]!.map((log) => log.what)).toEqual(['set', 'found', 'found'])
   })

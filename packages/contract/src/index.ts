@@ -1,3 +1,4 @@
+import './no-eval.ts'
 export {
   addMemberSchema,
   changeMemberSchema,

@@ -155,8 +155,9 @@ function JointShape({ mark, view }: { mark: Of<'joint'>; view: View }) {
   return <rect className="draw-joint" x={view.x(mark.at.xM) - half} y={view.y(mark.at.yM) - half} width={2 * half} height={2 * half} /> // prettier-ignore
 }
 
-/** Thinner than this a cane or rod would vanish. */
-const MIN_MEMBER_PX = 2.4
+/** Thinner than this a cane or rod would vanish; up to the second it is one line of ink, above it two with wood between. */
+const MIN_MEMBER_PX = 1
+const HOLLOW_FROM_PX = 3.2
 const DRAGGABLE: ReadonlySet<Of<'member'>['part']> = new Set(['line-post'])
 
 /** Posts, canes and bars as wide as they are, in two lines of ink with pale wood between. */
@@ -168,8 +169,8 @@ function MemberShape({ mark, view, isChosen }: { mark: Of<'member'>; view: View;
     <g data-mark={mark.id} {...grip}>
       {DRAGGABLE.has(mark.part) && <polyline points={points} fill="none" stroke="transparent" strokeWidth={Math.max(14, width)} />}
       {isChosen && <polyline className="draw-member-chosen" points={points} strokeWidth={width + 7} />}
-      <polyline className="draw-member-edge" points={points} strokeWidth={width + 1.4} />
-      {width > 3 && <polyline className="draw-member" points={points} strokeWidth={width - 1.2} />}
+      <polyline className="draw-member-edge" points={points} strokeWidth={width > HOLLOW_FROM_PX ? width + 1.4 : width} />
+      {width > HOLLOW_FROM_PX && <polyline className="draw-member" points={points} strokeWidth={width - 1.2} />}
     </g>
   ) // prettier-ignore
 }

@@ -6,14 +6,26 @@ interface ChoiceProps<V extends string> {
   readonly options: readonly { readonly value: V; readonly label: string }[]
   readonly onChange: (value: V) => void
   readonly disabled?: boolean | undefined
+  /** Label and options on one line, where there is little height. */
+  readonly isInline?: boolean
 }
 
 /** One of a few, all in sight: radio buttons drawn as knots on a short wire. */
-export function Choice<V extends string>({ label, value, options, onChange, disabled }: ChoiceProps<V>) {
+export function Choice<V extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  disabled,
+  isInline,
+}: ChoiceProps<V>) {
   const name = useId()
   return (
-    <fieldset className="min-w-0" disabled={disabled}>
-      <legend className="mb-1 text-[13px] text-slate">{label}</legend>
+    <fieldset
+      className={isInline ? 'flex min-w-0 flex-wrap items-center gap-x-4' : 'min-w-0'}
+      disabled={disabled}
+    >
+      <legend className={`text-[13px] text-slate ${isInline ? 'float-left' : 'mb-1'}`}>{label}</legend>
       <div className="flex flex-wrap gap-x-4 gap-y-1">
         {options.map((option) => (
           <label key={option.value} className="flex min-h-7 cursor-pointer items-center gap-1.5">

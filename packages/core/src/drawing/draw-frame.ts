@@ -1,6 +1,6 @@
 import type { DisplayList, Mark, Role } from './display-list.ts'
 import type { Frame, Member, Sheet } from '../frame/index.ts'
-import { project } from '../geometry/index.ts'
+import { at3, project } from '../geometry/index.ts'
 import type { Point3, ViewDirection } from '../geometry/index.ts'
 
 /** How deep an anchor is drawn into the ground where nothing says how long it is. */
@@ -18,7 +18,8 @@ export interface FrameView {
  * be counted against what is bought.
  */
 export function drawFrame(frame: Frame, { view, stockWidthM }: FrameView): DisplayList {
-  const on = (p: Point3) => project(p, view)
+  // From its end a row on a slope would be a stack of posts: each is shown on its own ground.
+  const on = (p: Point3) => project(view === 'side' ? at3(p.xM, p.yM - frame.slope * p.xM, p.zM) : p, view)
   const nearness = (member: Member) => member.path.reduce((sum, p) => sum + p.zM, 0) / member.path.length
   const members = frame.hasDepth
     ? [...frame.members].sort((a, b) => nearness(b) - nearness(a))

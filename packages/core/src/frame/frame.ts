@@ -60,6 +60,8 @@ export interface Frame extends Pick<Layout, 'members' | 'anchors' | 'sheets' | '
   readonly findings: readonly FrameFinding[]
   /** Has parts in front of or behind its plane, so that a side view and a plan say more. */
   readonly hasDepth: boolean
+  /** Rise of the ground over its length; rows follow it. */
+  readonly slope: number
 } // prettier-ignore
 
 export type Snap = 'none' | 'uprights' | 'levels' | 'both'
@@ -118,7 +120,7 @@ export function makeFrame(site: Site, pattern: Pattern, options: FrameOptions): 
   const hasDepth =
     nodes.some((node) => Math.abs(node.at.zM) > 1e-3) ||
     members.some((member) => member.path.some((p) => Math.abs(p.zM) > 1e-3))
-  return { kind: pattern.kind, nodes, runs, members, anchors, sheets, units, fills, plants, figures, shifts, cells, findings, hasDepth } // prettier-ignore
+  return { kind: pattern.kind, nodes, runs, members, anchors, sheets, units, fills, plants, figures, shifts, cells, findings, hasDepth, slope: pattern.kind === 'row' ? (site.riseM ?? 0) / site.widthM : 0 } // prettier-ignore
 }
 
 function layPattern(site: Site, pattern: Pattern, options: FrameOptions): Layout {

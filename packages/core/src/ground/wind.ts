@@ -19,6 +19,19 @@ export function windForceN(input: {
   return 0.5 * AIR_DENSITY * v * v * requireRange('dragCoefficient', input.dragCoefficient, 0, 3) * area
 }
 
+/** Height at which weather services measure wind, and the roughness of open gardens and fields, metres. */
+const MEASURED_AT_M = 10
+const ROUGHNESS_M = 0.03
+
+/**
+ * A gust as it is among low plants: slower than the one that weather services measure at 10 m, by the logarithmic profile
+ * ln(z/z0)/ln(10/z0) over short grass, z0 = 0.03 m (EN 1991-1-4, terrain II is 0.05). Heights below 1 m count as 1 m.
+ */
+export function gustAt(heightM: number, speedMPerS: number): number {
+  const z = Math.min(MEASURED_AT_M, Math.max(1, requireRange('heightM', heightM, 0, 1000)))
+  return (speedMPerS * Math.log(z / ROUGHNESS_M)) / Math.log(MEASURED_AT_M / ROUGHNESS_M)
+}
+
 export interface TubInWind {
   /** Radius of a round base or half the side of a square one: a square base tips first square to a face. */
   readonly leverM: number

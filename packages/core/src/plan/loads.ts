@@ -12,34 +12,51 @@ export interface LeafyOutline {
   readonly widthM: number
   readonly heightM: number
   readonly areaM2: number
+  /** Height of its middle above the ground: where the wind takes hold. */
+  readonly middleM: number
 }
 
 export function leafyOutline(frame: Frame): LeafyOutline {
   const points = [...frame.nodes.map((n) => n.at), ...frame.members.flatMap((m) => m.path)]
+  if (points.length === 0) return { widthM: 0.05, heightM: 0.05, areaM2: 0.0025, middleM: 0 }
   const span = (pick: (p: (typeof points)[number]) => number): [number, number] => {
     let [low, high] = [Infinity, -Infinity]
     for (const p of points) {
       low = Math.min(low, pick(p))
       high = Math.max(high, pick(p))
     }
-    return points.length === 0 ? [0, 0] : [low, high]
+    return [low, high]
   }
   const [left, right] = span((p) => p.xM)
   const [front, back] = span((p) => p.zM)
   // What is in the ground bears no leaves.
-  const [bottom, top] = span((p) => Math.max(0, p.yM))
+  const [bottom, top] = frame.kind === 'row' ? rowBand(frame) : span((p) => Math.max(0, p.yM))
   const widthM = Math.max(0.05, right - left)
   const isOver = frame.kind === 'overhead' || frame.kind === 'net'
   const heightM = isOver ? Math.max(0.05, back - front) : Math.max(0.05, top - bottom)
-  return { widthM, heightM, areaM2: widthM * heightM }
+  return { widthM, heightM, areaM2: widthM * heightM, middleM: isOver ? top : (bottom + top) / 2 }
 }
 
-/** Plant and wind spread evenly over the wires that carry. Nothing for a frame without wires or without a kind. */
+/** From the lowest wire that carries up to the top of the posts, above the ground wherever that lies on a slope. */
+function rowBand(frame: Frame): [number, number] {
+  const post = frame.members.find((member) => member.foot !== null)
+  if (!post?.foot) return [0, 0.05]
+  const groundM = post.foot.yM
+  const lowest = frame.nodes.reduce((low, node) => (node.label === post.label && node.id.startsWith('w') ? Math.min(low, node.at.yM - groundM) : low), Infinity) // prettier-ignore
+  const topM = post.path.reduce((high, p) => Math.max(high, p.yM - groundM), 0)
+  return [Number.isFinite(lowest) && !Number.isNaN(lowest) ? Math.min(lowest, topM - 0.05) : 0, topM]
+}
+
+/** Plant spread evenly over the wires that carry, wind over all. Nothing for a frame without wires or without a kind. */
 export function wireLoads(frame: Frame, design: FrameDesign, conditions: Conditions): WireLoads {
   const kind = design.plantKindId === null ? undefined : findKind(design.plantKindId)
   let carryingM = 0
+  // Crop hangs on the wires that carry; wind presses the leaf against all of them.
+  let strungM = 0
   for (const run of frame.runs)
     if (run.slot === 'main' && !run.line.startsWith('tie-') && !run.line.includes('-down-')) carryingM += run.lengthM // prettier-ignore
+  for (const run of frame.runs)
+    if (!run.line.startsWith('tie-') && run.line !== 'water') strungM += run.lengthM
   if (!kind || carryingM === 0) return { cropNPerM: 0, leafNPerM: 0, windNPerM: 0 }
   const outline = leafyOutline(frame)
   const { leafKgPerM2, wetKgPerM2, cropKgPerM2 } = plantWeight(kind)
@@ -49,7 +66,7 @@ export function wireLoads(frame: Frame, design: FrameDesign, conditions: Conditi
   return {
     leafNPerM: perM(leafKgPerM2),
     cropNPerM: perM(leafKgPerM2 + wetKgPerM2 + cropKgPerM2),
-    windNPerM: isOpen ? (leafWindNPerM(outline.heightM, conditions.windMPerS) * outline.widthM) / carryingM : 0, // prettier-ignore
+    windNPerM: isOpen ? (leafWindNPerM(outline.heightM, outline.middleM, conditions.windMPerS) * outline.widthM) / strungM : 0, // prettier-ignore
   }
 }
 

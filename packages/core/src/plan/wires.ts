@@ -1,7 +1,7 @@
 import { cableState, slantState, strainerTravel } from '../cable/index.ts'
 import type { CableMaterial, StrainerTravel } from '../cable/index.ts'
 import type { Frame, WireSlot } from '../frame/index.ts'
-import { GRAVITY, windForceN } from '../ground/index.ts'
+import { GRAVITY, gustAt, windForceN } from '../ground/index.ts'
 import { axialStiffnessN, isString, wireWeightNPerM } from '../materials/index.ts'
 import type { Wire } from '../materials/index.ts'
 import type { Conditions } from './design.ts'
@@ -62,9 +62,9 @@ export function cableOf(wire: Wire): CableMaterial {
   return { weightNPerM: wireWeightNPerM(wire), axialStiffnessN: axialStiffnessN(wire), expansionPerC: wire.expansionPerC } // prettier-ignore
 }
 
-/** Wind on a leafy band of this height, newtons for each metre of its length. */
-export function leafWindNPerM(heightM: number, windMPerS: number): number {
-  return windForceN({ speedMPerS: windMPerS, areaM2: heightM, solidity: LEAF_SOLIDITY, dragCoefficient: LEAF_DRAG }) // prettier-ignore
+/** Wind on a leafy band of this height, newtons for each metre of its length; `middleM` is where its middle stands above the ground. */
+export function leafWindNPerM(heightM: number, middleM: number, windMPerS: number): number {
+  return windForceN({ speedMPerS: gustAt(middleM, windMPerS), areaM2: heightM, solidity: LEAF_SOLIDITY, dragCoefficient: LEAF_DRAG }) // prettier-ignore
 }
 
 interface Choice {
@@ -122,6 +122,7 @@ function lineOf(
   // A tie-back or a light wire carries no crop.
   const carries =
     group.slot === 'main' && !group.ids[0]!.startsWith('tie-') && !group.ids[0]!.includes('-down-')
+  const isLeafy = group.slot === 'light' && group.ids[0] !== 'water'
   const line: Omit<WireLine, 'states' | 'worst' | 'greatestSag'> = {
     id: group.ids[0]!,
     ids: group.ids,
@@ -143,7 +144,12 @@ function lineOf(
     }),
   }
   const states = scenarios.flatMap((scenario): WireState[] => {
-    const met = loadIn(scenario, wire, carries ? loads : NOTHING, place)
+    const met = loadIn(
+      scenario,
+      wire,
+      carries ? loads : isLeafy ? { ...NOTHING, windNPerM: loads.windNPerM } : NOTHING,
+      place,
+    )
     return met ? [{ scenario, temperatureC: met.temperatureC, ...stateUnder(line, met) }] : []
   })
   const most = (pick: (state: WireState) => number) => states.reduce((a, b) => (pick(b) > pick(a) ? b : a))

@@ -100,9 +100,9 @@ function ImportReadings({ ids, onReadings }: ImportReadingsProps) {
   }
   return (
     <div className="flex flex-col gap-2">
-      <label className="flex flex-wrap items-center gap-3">
+      <label className="btn min-h-12 cursor-pointer self-start">
         {t('tension.import')}
-        <input type="file" accept=".csv,text/csv" onChange={(event) => void take(event.target.files?.[0])} />
+        <input type="file" className="sr-only" accept=".csv,text/csv" onChange={(event) => void take(event.target.files?.[0])} />
       </label>
       <p className="text-slate">{t('tension.importHint')}</p>
       {news.length > 0 && <Message tone="plain">{news.map((line) => <p key={line}>{line}</p>)}</Message>}

@@ -174,7 +174,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
             </div>
           )}
         </div>
-        {frame?.hasDepth && <Choice label={t('frame.view')} value={view} options={VIEWS.map((value) => ({ value, label: t(`frame.views.${value}`) }))} onChange={setView} />}
+        {frame?.hasDepth && <Choice isInline label={t('frame.view')} value={view} options={VIEWS.map((value) => ({ value, label: t(`frame.views.${value}`) }))} onChange={setView} />}
         <div className={plan.frame ? '' : 'opacity-45'}>
           <Elevation
             label={t('frame.drawing', { pattern: kindName, place: place.body.name, nodes: frame?.nodes.length ?? 0, runs: frame?.runs.length ?? 0 })}

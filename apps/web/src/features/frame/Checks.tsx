@@ -40,7 +40,10 @@ function CheckRow({ check, catalogue }: { check: Check; catalogue: Catalogue }) 
   const subject = useSubject(check, catalogue)
   const [low, high] = check.holding
   const share = check.need > 0 ? low / check.need : Infinity
-  const ratio = share >= 10 ? t('check.ample') : t('check.ratio', { ratio: share.toFixed(1) })
+  const ratio =
+    share >= 10
+      ? t('check.ample')
+      : t('check.ratio', { ratio: share.toFixed(Math.abs(share - 1) < 0.1 ? 2 : 1) })
   const range = high - low > low * 0.005 ? t('check.range', { low: amount(units, check.unit, low), high: amount(units, check.unit, high) }) : amount(units, check.unit, low) // prettier-ignore
   return (
     <details className="border-b border-dotted border-faint py-[3px]">

@@ -99,6 +99,7 @@ function Wires({ gardenId, place, frameId, design, plan, currency }: Consequence
   const condition = useCondition(frameId)
   const [openLine, setOpenLine] = useState<string | null>(null)
   const [todayC, setTodayC] = useState(design.setC)
+  if (plan.strings.length === 0) return null
   return (
     <SlipGroup title={t('slip.wire')}>
       {plan.strings.map(({ slot, wire, choice, stringing, cutting }) => {
@@ -228,7 +229,7 @@ function Work({ plan }: { plan: FramePlan }): ReactNode {
       <ol className="flex flex-col gap-1.5">
         {plan.takeOff.steps.map((step) => (
           <li key={step.kind}>
-            <p><span className="font-semibold">{t(`step.${step.kind}`)}</span>, {t('slip.minutes', { minutes: Math.round(step.minutes) })}. {step.tools.map((tool) => t(`tool.${tool}`)).concat(step.gear.map((gear) => t(`gear.${gear}`))).join(', ')}</p>
+            <p><span className="font-semibold">{t(`step.${step.kind}`)}</span>, {step.minutes > 180 ? t('slip.hoursOf', { hours: (step.minutes / 60).toFixed(1) }) : t('slip.minutes', { minutes: Math.round(step.minutes) })}. {step.tools.map((tool) => t(`tool.${tool}`)).concat(step.gear.map((gear) => t(`gear.${gear}`))).join(', ')}</p>
             {step.cautions.map((caution) => <p key={caution} className="text-slate">{t(`caution.${caution}`)}</p>)}
           </li>
         ))}

@@ -118,9 +118,9 @@ function Beginning({ gardenId, place, frameCount }: { gardenId: string; place: P
         })}
       </ul>
       {canWrite && (
-        <label className="flex flex-wrap items-center gap-3">
+        <label className="btn cursor-pointer self-start">
           {t('frame.bringIn')}
-          <input type="file" accept="application/json,.json" onChange={(event) => void bringIn(event.target.files?.[0])} />
+          <input type="file" className="sr-only" accept="application/json,.json" onChange={(event) => void bringIn(event.target.files?.[0])} />
         </label>
       )}
       {problem && <Message tone="limit">{problem}</Message>}

@@ -76,8 +76,8 @@ function PatternField({ gardenId, spec, value, onValue }: PatternFieldProps) {
         </div>
       ) // prettier-ignore
     case 'stock':
-      return <Pick label={label} value={value as string} options={catalogue.stock.filter((one) => spec.uses.includes(one.use) || one.id === value).map((one) => ({ value: one.id, label: names.stock(one) }))} onChange={onValue} /> // prettier-ignore
+      return <div className="col-span-2"><Pick label={label} value={value as string} options={catalogue.stock.filter((one) => spec.uses.includes(one.use) || one.id === value).map((one) => ({ value: one.id, label: names.stock(one) }))} onChange={onValue} /></div> // prettier-ignore
     case 'screw':
-      return <Pick label={label} value={value as string} options={catalogue.screws.filter((one) => one.head === spec.head).map((one) => ({ value: one.id, label: names.screw(one) }))} onChange={onValue} /> // prettier-ignore
+      return <div className="col-span-2"><Pick label={label} value={value as string} options={catalogue.screws.filter((one) => one.head === spec.head).map((one) => ({ value: one.id, label: names.screw(one) }))} onChange={onValue} /></div> // prettier-ignore
   }
 }

@@ -33,13 +33,15 @@ export function RowInputs({ gardenId, pattern, onChange }: RowInputsProps) {
       <fieldset className="flex flex-col gap-1">
         <legend className="text-[13px] text-slate">{t('row.wires')}</legend>
         {pattern.levels.map((level, i) => (
-          <div key={i} className="grid grid-cols-[1fr_1.1fr_1.1fr_auto] items-end gap-2">
+          <div key={i} className="grid grid-cols-[88px_minmax(0,1fr)_auto] items-end gap-x-2 gap-y-1 border-b border-dotted border-faint pb-2">
             <LengthField label={t('row.height', { n: i + 1 })} style="short" minM={0} maxM={10} valueM={level.heightM} onChange={(heightM) => setLevel('height', i, { heightM })} />
             <Pick label={t('row.form')} value={level.form} options={(['single', 'pair', 'arms'] as const).map((value) => ({ value, label: t(`row.forms.${value}`) }))} onChange={(form) => setLevel('form', i, { form: form as Level['form'] })} />
-            <Pick label={t('row.slot')} value={level.slot} options={(['main', 'light'] as const).map((value) => ({ value, label: t(`row.slots.${value}`) }))} onChange={(slot) => setLevel('slot', i, { slot: slot as Level['slot'] })} />
             <button type="button" className="btn" aria-label={t('row.removeWire', { n: i + 1 })} disabled={pattern.levels.length === 1} onClick={() => set('take', { levels: pattern.levels.filter((_, other) => other !== i) })}>×</button>
-            {level.form === 'arms' && <LengthField label={t('row.spread')} style="short" minM={0.05} maxM={5} valueM={level.spreadM} onChange={(spreadM) => setLevel('spread', i, { spreadM })} />}
-            {level.form !== 'single' && <LengthField label={t('row.lift')} style="short" minM={0} maxM={5} valueM={level.liftM} onChange={(liftM) => setLevel('lift', i, { liftM })} />}
+            <div className="col-span-3 grid grid-cols-3 items-end gap-2">
+              <Pick label={t('row.slot')} value={level.slot} options={(['main', 'light'] as const).map((value) => ({ value, label: t(`row.slots.${value}`) }))} onChange={(slot) => setLevel('slot', i, { slot: slot as Level['slot'] })} />
+              {level.form === 'arms' && <LengthField label={t('row.spread')} style="short" minM={0.05} maxM={5} valueM={level.spreadM} onChange={(spreadM) => setLevel('spread', i, { spreadM })} />}
+              {level.form !== 'single' && <LengthField label={t('row.lift')} style="short" minM={0} maxM={5} valueM={level.liftM} onChange={(liftM) => setLevel('lift', i, { liftM })} />}
+            </div>
           </div>
         ))}
         <button type="button" className="btn self-start" disabled={pattern.levels.length >= MAX_LEVELS} onClick={() => set('add', { levels: [...pattern.levels, { ...top, heightM: Math.round((top.heightM + LEVEL_STEP_M) * 1000) / 1000 }] })}>{t('row.addWire')}</button>

@@ -59,14 +59,21 @@ function markOutSection({ t, units, place, plan }: SheetInput): PdfSection[] {
   const { rows, diagonalM } = plan.markOut
   const length = (m: number) => units.length(m, 'short')
   const intro = `${t(rows.some((row) => row.what === 'node') ? 'slip.markOutFrom' : 'slip.markOutGround', { end: t(`place.${place.body.viewingEnd}`) })}${diagonalM === null ? '' : ` ${t('slip.diagonal')} ${length(diagonalM)}.`}` // prettier-ignore
-  const ideal = (row: (typeof rows)[number]) => (row.movedM > 5e-4 && row.what === 'node' ? `${length(row.idealAlongM)}, ${length(row.idealHeightM)}` : '') // prettier-ignore
+  type Row = (typeof rows)[number]
+  const ideal = (row: Row) => (row.movedM > 5e-4 && row.what === 'node' ? `${length(row.idealAlongM)}, ${length(row.idealHeightM)}` : '') // prettier-ignore
+  const columns = [
+    { title: t('slip.along'), cell: (row: Row) => length(row.alongM) },
+    { title: t('slip.height'), cell: (row: Row) => (row.what === 'node' ? length(row.heightM) : '') },
+    { title: t('slip.back'), cell: (row: Row) => (Math.abs(row.outM) > 1e-3 ? length(row.outM) : '') },
+    { title: t('sheet.ideal'), cell: ideal },
+  ].filter(({ cell }) => rows.some((row) => cell(row) !== ''))
   return [
     {
       kind: 'table',
       title: t('slip.markOut'),
       intro,
-      header: [t('slip.mark'), t('slip.along'), t('slip.height'), t('slip.back'), t('sheet.ideal')],
-      rows: rows.map((row) => [row.label, length(row.alongM), row.what === 'node' ? length(row.heightM) : '', Math.abs(row.outM) > 1e-3 ? length(row.outM) : '', ideal(row)]), // prettier-ignore
+      header: [t('slip.mark'), ...columns.map(({ title }) => title)],
+      rows: rows.map((row) => [row.label, ...columns.map(({ cell }) => cell(row))]),
     },
   ]
 }

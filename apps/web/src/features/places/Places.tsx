@@ -38,7 +38,7 @@ export function Places() {
     </Link>
   )
   if (standing.length === 0) return <NoPlace add={add} />
-  const widestM = standing.reduce((widest, place) => Math.max(widest, place.body.widthM), 0)
+  const widestM = Math.min(FULL_WIDTH_M, standing.reduce((widest, place) => Math.max(widest, place.body.widthM), 0)) // prettier-ignore
   return (
     <>
       <div className="mb-3 flex flex-wrap items-baseline gap-x-4 gap-y-2">
@@ -52,7 +52,7 @@ export function Places() {
             key={place.id}
             gardenId={gardenId}
             place={place}
-            share={place.body.widthM / widestM}
+            share={place.body.widthM < POT_M ? null : Math.min(1, place.body.widthM / widestM)}
             frames={frames?.filter((f) => !f.isRemoved && f.body.placeId === place.id) ?? []}
             plants={plants?.filter((p) => !p.isRemoved && p.body.placeId === place.id) ?? []}
             agenda={agenda.filter((item) => item.place.id === place.id)}
@@ -63,6 +63,11 @@ export function Places() {
   )
 }
 
+/** Walls up to this width are drawn to one scale; a longer row takes the whole strip, and pots have a scale of their own. */
+const FULL_WIDTH_M = 12
+const POT_M = 1.5
+const POT_PX = 200
+
 /** The margins of a drawing are the same whatever its wall: without them in the sum the scales would differ. */
 const MARGIN_X_PX = MARGIN_PX.left + MARGIN_PX.right
 
@@ -70,7 +75,7 @@ interface PlaceStripProps {
   readonly gardenId: string
   readonly place: Place
   /** Width against the widest place: the drawings are to one scale. */
-  readonly share: number
+  readonly share: number | null
   readonly frames: readonly FrameDocument[]
   readonly plants: readonly Plant[]
   readonly agenda: readonly AgendaItem[]
@@ -86,8 +91,8 @@ function PlaceStrip({ gardenId, place, share, frames, plants, agenda }: PlaceStr
   return (
     <li className="grid items-end gap-x-6 border-b border-faint py-3 md:grid-cols-[minmax(0,1fr)_280px]">
       <Link to={`${base}/${frames.length > 0 ? 'wood' : 'frame'}`} className="block min-w-0">
-        <div style={{ width: `calc((100% - ${MARGIN_X_PX}px) * ${share.toFixed(4)} + ${MARGIN_X_PX}px)` }}>
-          <StillElevation label={t('place.drawing', { name: body.name })} wall={body} surface={body.surface} list={list}  />
+        <div style={{ width: share === null ? POT_PX : `calc((100% - ${MARGIN_X_PX}px) * ${share.toFixed(4)} + ${MARGIN_X_PX}px)` }}>
+          <StillElevation label={t('place.drawing', { name: body.name })} wall={body} surface={body.surface} list={list} {...(share === null ? { maxHeight: '170px' } : {})} />
         </div>
       </Link>
       <div className="flex min-w-0 flex-col gap-0.5 pb-2">

@@ -97,8 +97,6 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
   ) // prettier-ignore
 }
 
-const ROLLS_LISTED = 12
-
 function CutOf({ gardenId, material }: { gardenId: string; material: CutMaterial }) {
   const { t } = useTranslation()
   const units = useUnits()
@@ -113,20 +111,26 @@ function CutOf({ gardenId, material }: { gardenId: string; material: CutMaterial
   return (
     <div className="mb-3">
       <h3 className="font-semibold">{name}</h3>
-      {material.fromStores.map((cut, i) => <p key={`s${i}`}>{t('shopping.fromStores', { length: units.length(material.onHand[cut.length]!.lengthM) })}: {lengths(cut.cuts)}; {t('shopping.left', { offcut: units.length(cut.offcutM) })}</p>)}
-      {rolls.slice(0, ROLLS_LISTED).map((roll, i) => <p key={`r${i}`}>{t('sheet.roll', { n: i + 1, length: units.length(roll.lengthM) })}: {lengths(roll.cuts)}; {t('shopping.left', { offcut: units.length(roll.offcutM) })}</p>)}
-      {rolls.length > ROLLS_LISTED && <p className="text-slate">{t('shopping.more', { count: rolls.length - ROLLS_LISTED })}</p>}
+      {alike(material.fromStores.map((cut) => t('shopping.cutFrom', { length: units.length(material.onHand[cut.length]!.lengthM), cuts: lengths(cut.cuts), offcut: units.length(cut.offcutM) }))).map(([words, count]) => <p key={words}>{t('shopping.fromStores')}: {count > 1 && `${count} × `}{words}</p>)}
+      {alike(rolls.map((roll) => t('shopping.cutFrom', { length: units.length(roll.lengthM), cuts: lengths(roll.cuts), offcut: units.length(roll.offcutM) }))).map(([words, count]) => <p key={words}>{count > 1 && `${count} × `}{words}</p>)}
       {material.cutting === null && <p className="text-iron">{t('shopping.tooLong')}</p>}
       {material.cutting && !material.cutting.isProvenLeast && <p className="text-slate">{t('slip.notProven')}</p>}
     </div>
   ) // prettier-ignore
 }
 
-/** "3 × 1.2 m, 0.8 m" for a row of lengths. */
-function counted(words: readonly string[]): string {
+/** Equal words together with how many of them there are, in the order of their first. */
+function alike(words: readonly string[]): [string, number][] {
   const counts = new Map<string, number>()
   for (const word of words) counts.set(word, (counts.get(word) ?? 0) + 1)
-  return [...counts].map(([word, count]) => (count > 1 ? `${count} × ${word}` : word)).join(', ')
+  return [...counts]
+}
+
+/** "3 × 1.2 m, 0.8 m" for a row of lengths. */
+function counted(words: readonly string[]): string {
+  return alike(words)
+    .map(([word, count]) => (count > 1 ? `${count} × ${word}` : word))
+    .join(', ')
 }
 
 /** The shed after cutting: what was cut from is gone, offcuts worth keeping are in. */

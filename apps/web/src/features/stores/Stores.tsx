@@ -32,7 +32,7 @@ export function Stores() {
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2">
         <h1>{t('stores.title')}</h1>
-        <Choice label={t('stores.show')} value={tab} options={TABS.map((value) => ({ value, label: t(`stores.${value}`) }))} onChange={setTab} />
+        <Choice isInline label={t('stores.show')} value={tab} options={TABS.map((value) => ({ value, label: t(`stores.${value}`) }))} onChange={setTab} />
         <p role="status" className="text-slate">{stores.status && t(`stores.status.${stores.status}`)}</p>
       </div>
       {stores.problem && <Message tone="limit">{stores.problem}</Message>}
