@@ -5,7 +5,7 @@ export default defineConfig({
   testMatch: '*.spec.ts',
   fullyParallel: true,
   workers: 2,
-  timeout: 180_000,
+  timeout: 90_000,
   expect: { timeout: 10_000 },
   forbidOnly: true,
   outputDir: '../test-results',

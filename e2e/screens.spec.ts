@@ -18,32 +18,86 @@ async function violations(page: Page): Promise<string[]> {
   })
 }
 
+/** The paths of the links of one name on the places screen, in the order of the places. */
+async function stands(page: Page, name: 'Measures' | 'Frame' | 'Wood'): Promise<string[]> {
+  const links = page.getByRole('main').getByRole('link', { name, exact: true })
+  await links.first().waitFor()
+  return links.evaluateAll((all) => all.map((link) => (link as HTMLAnchorElement).pathname))
+}
+
 for (const theme of ['light', 'dark'] as const) {
   for (const width of [1280, 390]) {
-    test(`axe finds nothing on any screen, ${theme}, ${width} px wide`, async ({ page }) => {
-      await page.setViewportSize({ width, height: 800 })
-      await page.emulateMedia({ colorScheme: theme })
-      await page.goto('/sign-in')
-      await page.getByRole('heading', { name: 'Sign in' }).waitFor()
-      expect(await violations(page)).toEqual([])
-      const garden = await openDemo(page)
-      const hrefs = await page.getByRole('link', { name: /^(Measures|Frame|Wood)$/ }).evaluateAll((links) => links.map((link) => (link as HTMLAnchorElement).pathname)) // prettier-ignore
-      const wood = hrefs.find((href) => href.endsWith('/wood'))!
-      const screens = [...new Set([...hrefs, `${garden}/places`, `${garden}/places/new/measures`, `${garden}/round`, `${garden}/people`])] // prettier-ignore
-      for (const screen of screens) {
-        await page.goto(screen)
-        await page.getByRole('main').getByRole('heading').first().waitFor()
-        expect([screen, await violations(page)]).toEqual([screen, []])
-        const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
-        expect([screen, overflow <= 0]).toEqual([screen, true])
-      }
-      await page.goto(wood)
-      await page.getByRole('button', { name: 'trunk' }).first().click()
-      expect(await violations(page)).toEqual([])
-      await page.goto(hrefs.find((href) => href.includes('/frame'))!)
-      await page.getByRole('link', { name: 'Sheet to print' }).click()
-      await page.getByRole('heading', { name: 'Before you start' }).waitFor()
-      expect(await violations(page)).toEqual([])
+    test.describe(`axe finds nothing, ${theme}, ${width} px wide`, () => {
+      test.beforeEach(async ({ page }) => {
+        await page.setViewportSize({ width, height: 800 })
+        await page.emulateMedia({ colorScheme: theme })
+      })
+
+      test('on any screen', async ({ page }) => {
+        await page.goto('/sign-in')
+        await page.getByRole('heading', { name: 'Sign in' }).waitFor()
+        expect(await violations(page)).toEqual([])
+        const garden = await openDemo(page)
+        const measures = await stands(page, 'Measures')
+        const frames = await stands(page, 'Frame')
+        const wood = await stands(page, 'Wood')
+        const screens = [
+          `${garden}/places`,
+          `${garden}/places/new/measures`,
+          measures[0]!,
+          measures[6]!,
+          frames[0]!,
+          frames[5]!,
+          frames[9]!,
+          `${frames[0]}/new`,
+          `${frames[6]}/new`,
+          frames[0]!.replace('/frame', '/variants'),
+          wood[0]!,
+          wood[1]!,
+          `${garden}/round`,
+          `${garden}/people`,
+          `${garden}/stores`,
+        ]
+        for (const screen of screens) {
+          await page.goto(screen)
+          await page.getByRole('main').getByRole('heading').first().waitFor()
+          expect([screen, await violations(page)]).toEqual([screen, []])
+          const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
+          expect([screen, overflow <= 0]).toEqual([screen, true])
+        }
+      })
+
+      test('where something is opened or chosen', async ({ page }) => {
+        const garden = await openDemo(page)
+        const frames = await stands(page, 'Frame')
+        await page.goto((await stands(page, 'Wood'))[0]!)
+        await page.getByRole('button', { name: 'trunk' }).first().click()
+        expect(await violations(page)).toEqual([])
+        await page.goto(`${garden}/stores`)
+        for (const tab of ['on hand', 'catalogue and rates']) {
+          await page.getByRole('radio', { name: tab }).check()
+          expect([tab, await violations(page)]).toEqual([tab, []])
+        }
+        await page.goto(frames[6]!)
+        await page
+          .getByText(/^Anchor A1/)
+          .first()
+          .click()
+        await page
+          .getByText(/^1 wire, /)
+          .first()
+          .click()
+        await page.getByRole('radio', { name: 'above' }).check()
+        await page.locator('.recharts-surface').first().waitFor()
+        expect(await violations(page)).toEqual([])
+        await page.getByRole('link', { name: 'Sheet to print' }).click()
+        await page.getByRole('heading', { name: 'Before you start' }).waitFor()
+        expect(await violations(page)).toEqual([])
+        await page.goBack()
+        await page.getByRole('link', { name: 'Build it, on site' }).click()
+        await page.getByRole('radio', { name: 'Wires' }).check()
+        expect(await violations(page)).toEqual([])
+      })
     })
   }
 }

@@ -27,7 +27,7 @@ test.describe('bad input', () => {
     await page.getByRole('button', { name: 'Take this size away' }).last().click()
     await page.getByLabel('Length', { exact: true }).fill('5 m')
     await expect(page.getByRole('alert')).toContainText('is longer than the longest roll, 5.00 m')
-    await page.getByRole('radio', { name: 'Level tiers' }).check()
+    await page.getByLabel('Kind of frame').selectOption('tiers')
     await page.getByLabel('Tier 2').fill('10 cm')
     await expect(page.getByRole('alert').first()).toContainText('Put the heights in order from below')
   })

@@ -1,7 +1,11 @@
 import { benchCutting, benchFrame, benchReplay } from './core.ts'
+import { benchAgainstSolver, benchCable, benchTrellis } from './mechanics.ts'
 import { benchJournal } from './journal.ts'
 
 await benchFrame()
 await benchCutting()
 await benchReplay()
+benchCable()
+await benchAgainstSolver()
+await benchTrellis()
 await benchJournal()

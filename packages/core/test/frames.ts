@@ -1,5 +1,6 @@
 import fc from 'fast-check'
-import { frameOptions, usualConditions } from '../src/plan/index.ts'
+import { frameOptions } from '../src/frame/index.ts'
+import { usualConditions } from '../src/plan/index.ts'
 import type { FrameDesign, PlannedSite } from '../src/plan/index.ts'
 import type { Pattern, PatternKind, Pot } from '../src/frame/index.ts'
 import { standardCatalogue } from '../src/materials/index.ts'

@@ -1,7 +1,6 @@
 import { drawFrame } from '@klados/core/drawing'
-import { makeFrame } from '@klados/core/frame'
+import { frameOptions, makeFrame } from '@klados/core/frame'
 import { standardCatalogue } from '@klados/core/materials'
-import { frameOptions } from '@klados/core/plan'
 import DxfParser from 'dxf-parser'
 import { describe, expect, it } from 'vitest'
 import { sampleDesign, sampleWall } from '../sample/sample-wall.ts'

@@ -18,6 +18,16 @@ export function SlipGroup({ title, children }: { title: string; children: ReactN
   )
 }
 
+/** A group whose content is not a list of figures alone; such lists stand in a `dl` of their own within it. */
+export function SlipSection({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section>
+      <h2 className="mb-1">{title}</h2>
+      {children}
+    </section>
+  )
+}
+
 interface SlipRowProps {
   readonly label: ReactNode
   readonly children: ReactNode

@@ -88,6 +88,23 @@ describe('cutFromRolls', () => {
     return best
   }
 
+  it('cuts large orders of few lengths in a moment: every piece, no cheaper than the bound it states, near to it', () => {
+    const orderArb = fc.array(fc.record({ lengthM: fc.integer({ min: 30, max: 240 }).map((cm) => cm / 100), quantity: fc.integer({ min: 150, max: 2000 }) }), { minLength: 3, maxLength: 4 }) // prettier-ignore
+    fc.assert(
+      fc.property(orderArb, (demands) => {
+        const sizes = [{ lengthM: 2.4, price: 4 }, { lengthM: 3, price: 5 }, { lengthM: 4.2, price: 6.6 }] // prettier-ignore
+        const plan = cutFromRolls(demands, sizes)
+        const cut = demands.map(() => 0)
+        for (const roll of plan.rolls) for (const d of roll.cuts) cut[d]!++
+        expect(cut).toEqual(demands.map((d) => d.quantity))
+        for (const roll of plan.rolls) expect(roll.cuts.reduce((sum, d) => sum + demands[d]!.lengthM, 0)).toBeLessThanOrEqual(roll.lengthM + 1e-6) // prettier-ignore
+        expect(plan.leastCost).toBeLessThanOrEqual(plan.cost + 1e-9)
+        expect(plan.cost / plan.leastCost).toBeLessThan(2)
+      }),
+      { numRuns: 15 },
+    )
+  })
+
   it('says so when there is nothing to cut from, and needs no rolls for no pieces', () => {
     expect(() => cutFromRolls([{ lengthM: 1, quantity: 1 }], [])).toThrow(expect.objectContaining({ code: 'materials/no-rolls' })) // prettier-ignore
     expect(cutFromRolls([], [{ lengthM: 25 }])).toMatchObject({ rolls: [], cost: 0, isProvenLeast: true })

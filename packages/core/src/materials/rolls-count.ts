@@ -3,6 +3,8 @@ import type { FillPiece, FilledRoll } from './rolls-fill.ts'
 /** States times patterns beyond which counting is slower than searching. */
 const MAX_WORK = 3_000_000
 const MAX_PATTERNS = 600
+/** With more lengths than this, trying mixes of rolls is quicker. */
+const MAX_LENGTHS = 10
 
 interface CutPattern {
   readonly stock: number
@@ -22,6 +24,7 @@ export function countRolls(
   lengths: readonly number[],
   prices: readonly number[],
 ): FilledRoll[] | null {
+  if (pieces.length > MAX_LENGTHS) return null
   let states = 1
   const strides = pieces.map((piece) => {
     const stride = states
@@ -29,8 +32,14 @@ export function countRolls(
     return stride
   })
   if (states > MAX_WORK) return null
-  const patterns = lengths.flatMap((length, stock) => fullPatterns(pieces, length).map((counts): CutPattern => ({ stock, price: prices[stock]!, counts, stride: counts.reduce((sum, n, i) => sum + n * strides[i]!, 0) }))) // prettier-ignore
-  if (patterns.length > MAX_PATTERNS || states * patterns.length > MAX_WORK) return null
+  const patterns: CutPattern[] = []
+  for (const [stock, length] of lengths.entries()) {
+    const full = fullPatterns(pieces, length)
+    if (!full) return null
+    for (const counts of full)
+      patterns.push({ stock, price: prices[stock]!, counts, stride: counts.reduce((sum, n, i) => sum + n * strides[i]!, 0) }) // prettier-ignore
+  }
+  if (states * patterns.length > MAX_WORK) return null
   const least = new Float64Array(states).fill(Infinity)
   const chosen = new Int32Array(states).fill(-1)
   least[0] = 0
@@ -88,13 +97,21 @@ function readBack(
   return rolls
 }
 
-/** Every way to cut one roll, no more of a length than is wanted, to which no wanted piece can be added. */
-function fullPatterns(pieces: readonly FillPiece[], length: number): number[][] {
+/** Ways to cut looked at before a length counts as having too many patterns. */
+const MAX_LEAVES = 6000
+
+/**
+ * Every way to cut one roll, no more of a length than is wanted, to which no wanted piece can be added; `null` when there
+ * are too many.
+ */
+function fullPatterns(pieces: readonly FillPiece[], length: number): number[][] | null {
   const found: number[][] = []
   const counts = pieces.map(() => 0)
+  let leaves = 0
   const fill = (i: number, room: number): void => {
-    if (found.length > MAX_PATTERNS) return
+    if (leaves > MAX_LEAVES) return
     if (i === pieces.length) {
+      leaves++
       const canAdd = pieces.some((piece, k) => counts[k]! < piece.quantity && piece.length <= room)
       if (!canAdd && counts.some((n) => n > 0)) found.push([...counts])
       return
@@ -107,5 +124,10 @@ function fullPatterns(pieces: readonly FillPiece[], length: number): number[][] 
     counts[i] = 0
   }
   fill(0, length)
-  return found
+  return leaves > MAX_LEAVES || found.length > MAX_PATTERNS ? null : found
+}
+
+/** How many patterns there are for all sizes together; infinite when there are too many to count by. */
+export function patternCount(pieces: readonly FillPiece[], lengths: readonly number[]): number {
+  return lengths.reduce((sum, length) => sum + (fullPatterns(pieces, length)?.length ?? Infinity), 0)
 }

@@ -1,6 +1,7 @@
 import { CoreError, requirePositive, requireRange } from '../errors/index.ts'
 import { makeBoundTable, mayHold } from './rolls-bound.ts'
 import { countRolls } from './rolls-count.ts'
+import { cutByMultiples, materialBound } from './rolls-multiples.ts'
 import { fillRolls } from './rolls-fill.ts'
 import type { FillPiece, FilledRoll } from './rolls-fill.ts'
 
@@ -46,20 +47,29 @@ const MAX_MIXES = 20_000
 
 /**
  * The cheapest set of rolls to cut the pieces from, and what to cut from each; nothing is lost per cut. A few different
- * lengths are counted out by dynamic programming. Otherwise mixes of rolls
- * are tried in order of cost, those that a bound rules out are skipped, the rest are filled by an exact search
- * (Gilmore and Gomory 1961 for the problem). Throws `materials/piece-longer-than-roll`, `materials/no-rolls` or
- * `core/*`. An empty demand needs no rolls.
+ * lengths are counted out by dynamic programming; large orders of few lengths are cut as multiples of a smaller one and
+ * held against the material bound. Otherwise mixes of rolls are tried in order of cost, those that a bound rules out are
+ * skipped, the rest are filled by an exact search (Gilmore and Gomory 1961 for the problem). An empty demand needs no
+ * rolls. Throws `materials/piece-longer-than-roll`, `materials/no-rolls` or `core/*`.
  */
 export function cutFromRolls(demands: readonly PieceDemand[], sizes: readonly RollSize[]): CuttingPlan {
   const problem = readProblem(demands, sizes)
   if (problem.pieces.length === 0) return { rolls: [], cost: 0, wasteM: 0, isProvenLeast: true, leastCost: 0 }
+  const fit = firstFit(problem)
+  // Most small orders end here: what first fit takes is no more than the metres must cost.
+  if (costOf(problem, fit) <= leastConceivable(problem) + 1e-9)
+    return toPlan(problem, demands, sizes, fit, Infinity)
   const counted = countRolls(problem.pieces, problem.lengths, problem.prices)
   if (counted) return toPlan(problem, demands, sizes, counted, Infinity)
+  const repeated = cutByMultiples(problem.pieces, problem.lengths, problem.prices)
+  if (repeated) return toPlan(problem, demands, sizes, repeated, leastConceivable(problem))
   const table = makeBoundTable(problem.pieces, problem.lengths)
-  let best: readonly FilledRoll[] = firstFit(problem)
+  let best: readonly FilledRoll[] = fit
   let undecided: Mix[] = []
-  for (const mix of mixesByCost(problem, costOf(problem, best))) {
+  const firstCost = costOf(problem, best)
+  for (const mix of mixesByCost(problem, firstCost)) {
+    // All cheaper mixes are ruled out or noted: what first fit found cannot be beaten by this one.
+    if (mix.cost >= firstCost - 1e-9) break
     if (!mayHold(table, mix.counts)) continue
     const result = fillRolls(problem.pieces, problem.lengths, mix.counts, 'least-waste', {
       steps: QUICK_STEPS,
@@ -120,15 +130,24 @@ function readProblem(demands: readonly PieceDemand[], sizes: readonly RollSize[]
   }
 }
 
+/** Below this no plan can cost: the material bound, in whole rolls where there is one size. */
+function leastConceivable({ pieces, lengths, prices }: Problem): number {
+  const bound = materialBound(pieces, lengths, prices)
+  return lengths.length === 1 && prices[0]! > 0 ? Math.ceil(bound / prices[0]! - 1e-9) * prices[0]! : bound
+}
+
 /** First fit decreasing on each size that takes the longest piece; the cheapest of these is the plan to beat. */
 function firstFit(problem: Problem): FilledRoll[] {
   const plans = problem.lengths.flatMap((length, stock) => {
     if (length < problem.pieces[0]!.length) return []
     const rolls: { room: number; counts: number[] }[] = []
     problem.pieces.forEach((piece, i) => {
+      // A roll that is too full for one piece stays so for the next of that length.
+      let at = 0
       for (let n = 0; n < piece.quantity; n++) {
-        let roll = rolls.find((r) => r.room >= piece.length)
-        if (!roll) rolls.push((roll = { room: length, counts: problem.pieces.map(() => 0) }))
+        while (at < rolls.length && rolls[at]!.room < piece.length) at++
+        if (at === rolls.length) rolls.push({ room: length, counts: problem.pieces.map(() => 0) })
+        const roll = rolls[at]!
         roll.room -= piece.length
         roll.counts[i]!++
       }

@@ -11,10 +11,10 @@ import type { TakeOff } from './take-off.ts'
 import { wireLines } from './wires.ts'
 import type { WireLine, WireLoads } from './wires.ts'
 import { CoreError, requireRange, requireWhole } from '../errors/index.ts'
-import { makeFrame, markOut } from '../frame/index.ts'
-import type { Frame, FrameOptions, MarkOut } from '../frame/index.ts'
+import { frameOptions, makeFrame, markOut } from '../frame/index.ts'
+import type { Frame, MarkOut } from '../frame/index.ts'
 import type { Drive } from '../ground/index.ts'
-import { findFixing, findStock, findWire, standardCatalogue, stockWidthM } from '../materials/index.ts'
+import { findFixing, findWire, standardCatalogue } from '../materials/index.ts'
 import type { Catalogue, Fixing, Wire } from '../materials/index.ts'
 
 /** All that follows from a design; what could not be computed is `null` or empty, with the reason among the problems. */
@@ -112,22 +112,3 @@ function strainedLines(
     endStiffnessNPerM: endStiffness(design, catalogue),
   })
 }
-
-/** What laying out a design needs to know of the catalogue. */
-export function frameOptions(design: Pick<FrameDesign, 'moveToleranceM' | 'dragged' | 'snap'>, catalogue: Catalogue): FrameOptions {
-  const stock = (stockId: string) => {
-    const found = findStock(catalogue, stockId)
-    if (!found) throw new CoreError('frame/unknown-stock', `There is no ${stockId} in the catalogue`, { stockId })
-    return found
-  }
-  return {
-    moveToleranceM: design.moveToleranceM,
-    dragged: design.dragged,
-    snap: design.snap,
-    stockWidthM: (stockId) => stockWidthM(stock(stockId)),
-    stockDepthM: (stockId) => {
-      const { section } = stock(stockId)
-      return (section.shape === 'rectangle' ? section.depthMm : section.diameterMm) / 1000
-    },
-  }
-} // prettier-ignore

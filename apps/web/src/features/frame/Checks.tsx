@@ -4,7 +4,7 @@ import { formatMass } from '@klados/core/units'
 import type { Catalogue } from '@klados/core/materials'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../plan/names.ts'
-import { SlipGroup } from '../../ui/Slip.tsx'
+import { SlipSection } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import type { Units } from '../../ui/units.tsx'
 
@@ -22,7 +22,7 @@ export function Checks({ plan, catalogue }: { plan: FramePlan; catalogue: Catalo
   const open = checks.filter((check) => check.verdict !== 'holds')
   const isStructural = checks.some((check) => check.isStructural)
   return (
-    <SlipGroup title={t('check.title')}>
+    <SlipSection title={t('check.title')}>
       <div role="status" className={open.length === 0 ? 'text-verdigris' : open[0]!.verdict === 'fails' ? 'text-iron font-semibold' : 'text-ochre font-semibold'}>
         {t(open.length === 0 ? 'check.allHold' : open[0]!.verdict === 'fails' ? 'check.someFail' : 'check.someDoubtful', { count: open.length, of: checks.length })}
       </div>
@@ -30,7 +30,7 @@ export function Checks({ plan, catalogue }: { plan: FramePlan; catalogue: Catalo
         <CheckRow key={`${check.code} ${check.subject} ${i}`} check={check} catalogue={catalogue} />
       ))}
       {isStructural && <p className="mt-1 text-slate">{t('check.structural')}</p>}
-    </SlipGroup>
+    </SlipSection>
   ) // prettier-ignore
 }
 

@@ -10,7 +10,7 @@ import { quantityText, useNames } from '../../plan/names.ts'
 import { usePlantWants } from '../../plan/plant-wants.ts'
 import { useCondition } from '../../plan/use-plan.ts'
 import { formatMoney } from '../../ui/money.ts'
-import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
+import { SlipGroup, SlipRow, SlipSection } from '../../ui/Slip.tsx'
 import { TemperatureField } from '../../ui/TemperatureField.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { Checks } from './Checks.tsx'
@@ -101,7 +101,7 @@ function Wires({ gardenId, place, frameId, design, plan, currency }: Consequence
   const [todayC, setTodayC] = useState(design.setC)
   if (plan.strings.length === 0) return null
   return (
-    <SlipGroup title={t('slip.wire')}>
+    <SlipSection title={t('slip.wire')}>
       {plan.strings.map(({ slot, wire, choice, stringing, cutting }) => {
         const isPriced = choice.rolls.length > 1
         const bought = choice.rolls.flatMap((roll, size) => {
@@ -111,6 +111,7 @@ function Wires({ gardenId, place, frameId, design, plan, currency }: Consequence
         return (
           <div key={slot} className="mb-2">
             {plan.strings.length > 1 && <h3 className="font-semibold">{names.wire(wire)}</h3>}
+            <dl>
             {stringing && <SlipRow label={t('slip.net')}>{units.length(stringing.netLengthM)}</SlipRow>}
             {stringing && <SlipRow label={t('slip.cut')} isDeciding>{units.length(stringing.cutLengthM)}</SlipRow>}
             {cutting && (
@@ -119,12 +120,17 @@ function Wires({ gardenId, place, frameId, design, plan, currency }: Consequence
               </SlipRow>
             )}
             {cutting && cutting.rolls.length <= 6 && <SlipRow label={t('slip.offcuts')}>{cutting.rolls.map((roll) => units.length(roll.offcutM)).join(', ')}</SlipRow>}
+            </dl>
           </div>
         )
       })}
       {plan.lines.length > 0 && <h3 className="mt-1 font-semibold">{t('wire.through')}</h3>}
       {plan.lines.slice(0, 8).map((line) => (
-        <details key={line.id} className="border-b border-dotted border-faint py-[3px]" open={openLine === line.id} onToggle={(event) => setOpenLine((old) => (event.currentTarget.open ? line.id : old === line.id ? null : old))}>
+        <details key={line.id} className="border-b border-dotted border-faint py-[3px]" open={openLine === line.id} onToggle={(event) => {
+          // Read now: by the time the state is changed the event is spent.
+          const { open } = event.currentTarget
+          setOpenLine((old) => (open ? line.id : old === line.id ? null : old))
+        }}>
           <summary className="flex items-baseline gap-3">
             <span className="flex-1">{t('wire.lines', { count: line.ids.length, length: units.length(line.lengthM), spans: line.spansM.length })}</span>
             <span>{t('wire.sags', { sag: units.length(line.greatestSag.sagM, 'fine') })}</span>
@@ -151,7 +157,7 @@ function Wires({ gardenId, place, frameId, design, plan, currency }: Consequence
           )}
         </details>
       ))}
-    </SlipGroup>
+    </SlipSection>
   ) // prettier-ignore
 }
 

@@ -1,0 +1,219 @@
+import { readFileSync } from 'node:fs'
+import { expect, test } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { haveWall, openDemo, signUp } from './people.ts'
+
+const figure = (page: Page, label: string) => page.locator('.slip-row', { has: page.getByText(label, { exact: true }) }).locator('dd') // prettier-ignore
+const wall = { surface: 'brick' }
+const open = (kind: string, widthM: number, usableHeightM = 2.4) => ({ kind, widthM, usableHeightM, firstForkM: 0, surface: 'open' }) // prettier-ignore
+
+/** Each kind of frame at a place that suits it, with a measure to change and what must follow from it. */
+const kinds = [
+  { name: 'Level tiers', place: { ...wall, widthM: 6 }, type: ['Supports at most every', '1.5 m'], then: ['Nodes, one eye each', '25'] },
+  { name: 'Diamonds', place: wall, type: ['Cell width', '1.15 m'], then: ['Cells', '8 whole'] },
+  { name: 'Fan', place: { ...wall, widthM: 3 }, type: ['Ribs', '7'], then: ['Longest rib', '1.96 m'] },
+  { name: 'Zig-zag', place: wall, type: ['Width of a stroke', '92 cm'], then: ['Nodes, one eye each', '11'] },
+  { name: 'Triangles', place: { ...wall, widthM: 5 }, type: ['Width of the base', '1.25 m'], then: ['Nodes, one eye each', '14'] },
+  { name: 'Squares', place: { ...wall, widthM: 5 }, type: ['Upright wires', '6'], then: ['Nodes, one eye each', '24'] },
+  { name: 'Drawn by hand', place: wall, type: null, then: ['Nodes, one eye each', '3'] },
+  { name: 'Row', place: open('row', 36), type: ['Posts at most every', '5 m'], then: ['Posts, stakes and legs', '9'] },
+  { name: 'Pergola or arbour', place: open('bed', 6), type: ['Bays at most', '3 m'], then: ['Posts, stakes and legs', '6'] },
+  { name: 'Arch', place: open('bed', 3), type: ['Hoops', '4'], then: ['Length of a hoop', '6.31 m'] },
+  { name: 'Covered grid of posts', place: open('bed', 18), type: ['Posts along at most every', '9 m'], then: ['Posts, stakes and legs', '9'] },
+  { name: 'Stakes with spiral string', place: open('tub', 0.5, 2), type: ['Stakes', '3'], then: ['Posts, stakes and legs', '3'] },
+  { name: 'Obelisk, cone or ladder', place: open('terrace', 1, 2.4), type: ['Legs', '5'], then: ['Posts, stakes and legs', '5'] },
+  { name: 'Growing pole', place: open('bench', 0.4, 1.4), type: ['Thickness of the pole', '100 mm'], then: ['Mesh, width to cut', '0.33 m'] },
+  { name: 'Bare stakes', place: open('bed', 4), type: ['Stakes', '8'], then: ['Posts, stakes and legs', '8'] },
+  { name: 'Column in a tub', place: open('tub', 0.7, 2), type: ['Plants', '3'], then: ['Plants it wants', '0 of 3'] },
+  { name: 'Twiggy brush', place: open('bed', 3), type: ['Rows', '3'], then: ['Cost', '€14.40'] },
+] as const // prettier-ignore
+
+test.describe('every kind of frame, from measures to paper', () => {
+  for (const { name, place, type, then } of kinds) {
+    test(name, async ({ page }) => {
+      const { garden } = await signUp(page)
+      const id = await haveWall(page, garden, { name: 'Here', ...place })
+      await page.goto(`${garden}/places/${id}/frame`)
+      await page.getByRole('button', { name: `Begin: ${name}` }).click()
+      if (type) await page.getByLabel(type[0], { exact: true }).first().fill(type[1])
+      await expect(figure(page, then[0]).first()).toHaveText(then[1])
+      await page.getByRole('button', { name: 'Save', exact: true }).click()
+      await expect(page.getByText(/^Revision 1,/)).toBeVisible()
+      await page.getByLabel('How many alike').fill('3')
+      await expect(figure(page, 'Cost of 3')).toBeVisible()
+      await page.getByLabel('What changed').fill('three of them')
+      await page.getByRole('button', { name: 'Save', exact: true }).click()
+      await expect(page.getByText(/^Revision 2,/)).toBeVisible()
+      await page.getByRole('link', { name: 'Sheet to print' }).click()
+      await expect(page.getByRole('heading', { name: `${name}, Here` })).toBeVisible()
+      await expect(page.getByText('one of 3; materials for all')).toBeVisible()
+      await expect(page.getByRole('heading', { name: 'Materials' })).toBeVisible()
+    })
+  }
+})
+
+test('a column whose bars cannot pass each other is refused, with what to change, and what was typed stays', async ({
+  page,
+}) => {
+  const { garden } = await signUp(page)
+  const id = await haveWall(page, garden, { name: 'Tub', ...open('tub', 0.7, 2) })
+  await page.goto(`${garden}/places/${id}/frame`)
+  await page.getByRole('button', { name: 'Begin: Column in a tub' }).click()
+  await page.getByLabel('Upper bar above soil').fill('1.405 m')
+  await expect(page.getByRole('alert')).toContainText('5 mm apart and 12 mm thick')
+  await expect(page.getByLabel('Upper bar above soil')).toHaveValue('1.405 m')
+  await page.getByLabel('Upper bar above soil').fill('1.43 m')
+  await expect(page.getByRole('alert')).toHaveCount(0)
+})
+
+test('string wound against its plant is told, and right when turned', async ({ page }) => {
+  const { garden } = await signUp(page)
+  const id = await haveWall(page, garden, { name: 'Tub', ...open('tub', 0.5, 2) })
+  await page.goto(`${garden}/places/${id}/frame`)
+  await page.getByRole('button', { name: 'Begin: Stakes with spiral string' }).click()
+  await page.getByLabel('It will carry').selectOption('hop')
+  await expect(figure(page, 'The plant winds')).toHaveText('the same way')
+  await page.getByRole('radio', { name: 'anticlockwise' }).check()
+  await expect(figure(page, 'The plant winds')).toHaveText('the other way')
+})
+
+test('a frame is drawn by hand with the pointer: nodes, wires between, a node moved', async ({ page }) => {
+  const { garden } = await signUp(page)
+  const id = await haveWall(page, garden, { name: 'Wall' })
+  await page.goto(`${garden}/places/${id}/frame`)
+  await page.getByRole('button', { name: 'Begin: Drawn by hand' }).click()
+  const box = (await page.locator('[data-node="n3"] circle').first().boundingBox())!
+  await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2)
+  await expect(page.getByText('Node 3', { exact: true })).toBeVisible()
+  await page.mouse.click(box.x + 80, box.y - 40)
+  await expect(figure(page, 'Nodes, one eye each')).toHaveText('4')
+  await expect(page.getByRole('img', { name: /3 runs of wire/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Take this node away' }).click()
+  await expect(figure(page, 'Nodes, one eye each')).toHaveText('3')
+})
+
+test('the fit assistant offers layouts side by side and takes one', async ({ page }) => {
+  const { garden } = await signUp(page)
+  const id = await haveWall(page, garden, { name: 'Wall', widthM: 9.5 })
+  await page.goto(`${garden}/places/${id}/frame`)
+  await page.getByRole('button', { name: 'Begin: Diamonds' }).click()
+  await page.getByText('Fit it to the length').click()
+  await expect(page.getByRole('row')).not.toHaveCount(0)
+  await page.getByRole('button', { name: 'Take it' }).first().click()
+  await expect(page.getByRole('button', { name: 'As it is' })).toBeVisible()
+  await expect(page.getByText('Left over at the far end')).toHaveCount(0)
+})
+
+test('built on site: marks ticked off, a screw that stopped short lowers its anchor, a wire’s pull is logged', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 800 })
+  const { garden } = await signUp(page)
+  const id = await haveWall(page, garden, { name: 'Row', ...open('row', 12) })
+  await page.goto(`${garden}/places/${id}/frame`)
+  await page.getByRole('button', { name: 'Begin: Row' }).click()
+  const anchor = page.locator('details', { hasText: /^Anchor A1/ }).locator('summary')
+  const before = await anchor.textContent()
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await page.getByRole('link', { name: 'Build it, on site' }).click()
+  await expect(page.getByText('0 of 5 done')).toBeVisible()
+  await page.getByLabel('Driven, along the screw').fill('45 cm')
+  await page.getByLabel('Backed out and driven again').fill('2')
+  await page.getByRole('button', { name: 'Record this drive' }).click()
+  await expect(page.getByText('1 of 5 done')).toBeVisible()
+  await page.getByRole('button', { name: 'Placed as marked' }).click()
+  await page.getByRole('button', { name: 'It went elsewhere' }).click()
+  await page.getByLabel('Along from the left end').fill('5.9 m')
+  await page.getByRole('button', { name: 'Record it there' }).click()
+  await expect(page.getByText('3 of 5 done')).toBeVisible()
+  await page.getByRole('radio', { name: 'Wires' }).check()
+  await page.getByRole('button', { name: 'Read the clip-on meter' }).click()
+  await page.getByRole('button', { name: 'I found it at this' }).click()
+  await expect(page.getByText(/found at 12 °C/)).toBeVisible()
+  await page.getByRole('link', { name: 'Back to the bench' }).click()
+  await expect(anchor).not.toHaveText(before!)
+})
+
+test('a photo is set straight by four marks and lies behind the drawing', async ({ page }) => {
+  const { garden } = await signUp(page)
+  const id = await haveWall(page, garden, { name: 'Wall' })
+  await page.goto(`${garden}/places/${id}/measures`)
+  const png = await page.evaluate(async () => {
+    const canvas = document.createElement('canvas')
+    canvas.width = 400
+    canvas.height = 240
+    const pen = canvas.getContext('2d')!
+    pen.fillStyle = '#a65'
+    pen.fillRect(40, 30, 320, 180)
+    const blob = await new Promise<Blob>((resolve) => canvas.toBlob((made) => resolve(made!), 'image/png'))
+    return [...new Uint8Array(await blob.arrayBuffer())]
+  })
+  await page.getByLabel('Choose a photo').setInputFiles({ name: 'wall.png', mimeType: 'image/png', buffer: Buffer.from(png) }) // prettier-ignore
+  const mark = page.getByRole('button', { name: 'Mark 1' })
+  await mark.focus()
+  await page.keyboard.press('ArrowRight')
+  await expect(page.locator('image')).not.toHaveCount(1)
+  await page.getByRole('button', { name: 'Save the place' }).click()
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+  await page.getByRole('button', { name: 'Save and design its frame' }).click()
+  await page.getByRole('button', { name: 'Begin: Diamonds' }).click()
+  await expect(page.locator('image').first()).toBeAttached()
+})
+
+test('variants stand side by side with what each costs', async ({ page }) => {
+  const { garden } = await signUp(page)
+  const id = await haveWall(page, garden, { name: 'Wall' })
+  await page.goto(`${garden}/places/${id}/frame`)
+  await page.getByRole('button', { name: 'Begin: Level tiers' }).click()
+  await page.getByRole('button', { name: 'A variant' }).click()
+  await page.getByLabel('Kind of frame').selectOption('diamonds')
+  await page.getByRole('link', { name: 'Side by side' }).click()
+  await expect(page.getByRole('heading', { level: 2 })).toHaveCount(2)
+  await expect(page.getByText('Ties a year')).toHaveCount(2)
+})
+
+test('stores: what is on hand is taken off the list, and offcuts go back into the shed', async ({ page }) => {
+  const { garden } = await signUp(page)
+  const id = await haveWall(page, garden, { name: 'Wall' })
+  await page.goto(`${garden}/places/${id}/frame`)
+  await page.getByRole('button', { name: 'Begin: Diamonds' }).click()
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText(/^Revision 1,/)).toBeVisible()
+  await page.getByRole('link', { name: 'Stores' }).click()
+  const eyes = page.getByRole('row', { name: /Screw eye 6 × 100 mm/ })
+  await expect(eyes).toContainText('36')
+  await page.getByRole('radio', { name: 'on hand' }).check()
+  await page.getByLabel('Add', { exact: true }).selectOption('fixing eye-100')
+  await page.getByRole('button', { name: 'Add it' }).click()
+  await page.getByLabel('Quantity').fill('10')
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+  await page.getByRole('radio', { name: 'what to buy' }).check()
+  await expect(eyes).toContainText('26')
+  await page.getByRole('button', { name: /put offcuts into the stores/ }).click()
+  await page.getByRole('radio', { name: 'on hand' }).check()
+  await expect(page.getByLabel('Length').first()).toBeVisible()
+})
+
+test('drawings leave the house in true scale: DXF in millimetres, a PDF, and a frame file that comes back', async ({
+  page,
+}) => {
+  const garden = await openDemo(page)
+  const frames = await page.getByRole('main').getByRole('link', { name: 'Frame', exact: true }).evaluateAll((all) => all.map((a) => (a as HTMLAnchorElement).pathname)) // prettier-ignore
+  await page.goto(frames[0]!)
+  const take = async (label: string) => {
+    const download = page.waitForEvent('download')
+    await page.getByRole('button', { name: label }).click()
+    return readFileSync((await (await download).path())!)
+  }
+  expect((await take('Drawing (DXF)')).toString()).toContain('$INSUNITS')
+  expect((await take('Sheet (PDF)')).subarray(0, 5).toString()).toBe('%PDF-')
+  const file = await take('Frame file')
+  expect(JSON.parse(file.toString())).toMatchObject({ format: 'klados-frame', version: 1 })
+  await page.goto(frames[1]!.replace(/\/frame$/, '/frame/new'))
+  await page.getByLabel('Bring in a frame file').setInputFiles({ name: 'frame.json', mimeType: 'application/json', buffer: file }) // prettier-ignore
+  await expect(page.getByLabel('Name of the frame')).toHaveValue('Level tiers')
+  await page.goto(frames[1]!.replace(/\/frame$/, '/frame/new'))
+  await page.getByLabel('Bring in a frame file').setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from('{"a":1}') }) // prettier-ignore
+  await expect(page.getByRole('alert')).toContainText('no frame file')
+  expect(garden).toMatch(/^\/g\//)
+})

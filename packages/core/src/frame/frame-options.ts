@@ -1,0 +1,31 @@
+import { CoreError } from '../errors/index.ts'
+import type { Point } from '../geometry/index.ts'
+import { findStock, stockWidthM } from '../materials/index.ts'
+import type { Catalogue } from '../materials/index.ts'
+import type { FrameOptions, Snap } from './frame.ts'
+
+/** What of a design decides how it is laid out, besides the pattern. */
+export interface LayingOut {
+  readonly moveToleranceM: number
+  readonly dragged: Readonly<Record<string, Point>>
+  readonly snap: Snap
+}
+
+/** What laying out a design needs to know of the catalogue. */
+export function frameOptions(design: LayingOut, catalogue: Catalogue): FrameOptions {
+  const stock = (stockId: string) => {
+    const found = findStock(catalogue, stockId)
+    if (!found) throw new CoreError('frame/unknown-stock', `There is no ${stockId} in the catalogue`, { stockId })
+    return found
+  }
+  return {
+    moveToleranceM: design.moveToleranceM,
+    dragged: design.dragged,
+    snap: design.snap,
+    stockWidthM: (stockId) => stockWidthM(stock(stockId)),
+    stockDepthM: (stockId) => {
+      const { section } = stock(stockId)
+      return (section.shape === 'rectangle' ? section.depthMm : section.diameterMm) / 1000
+    },
+  }
+} // prettier-ignore
