@@ -194,6 +194,27 @@ test('stores: what is on hand is taken off the list, and offcuts go back into th
   await expect(page.getByLabel('Length').first()).toBeVisible()
 })
 
+test('a list that takes long says how far it is, and can be stopped and begun again', async ({ page }) => {
+  const { garden } = await signUp(page)
+  const id = await haveWall(page, garden, { name: 'Wall' })
+  await page.goto(`${garden}/places/${id}/frame`)
+  await page.getByRole('button', { name: 'Begin: Diamonds' }).click()
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText(/^Revision 1,/)).toBeVisible()
+  let isHeld = true
+  await page.route(/heavy\.worker/, async (route) => {
+    while (isHeld) await new Promise((resolve) => setTimeout(resolve, 50))
+    await route.continue().catch(() => undefined)
+  })
+  await page.getByRole('link', { name: 'Stores' }).click()
+  await expect(page.getByText(/^Working it out: 0 of/)).toBeVisible()
+  await page.getByRole('button', { name: 'Stop' }).click()
+  await expect(page.getByText('Stopped before it was worked out.')).toBeVisible()
+  isHeld = false
+  await page.getByRole('button', { name: 'Work it out' }).click()
+  await expect(page.getByRole('row', { name: /Screw eye 6 × 100 mm/ })).toContainText('36')
+})
+
 test('drawings leave the house in true scale: DXF in millimetres, a PDF, and a frame file that comes back', async ({
   page,
 }) => {

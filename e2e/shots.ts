@@ -23,21 +23,22 @@ async function shoot(page: Page, name: string, isWhole = false): Promise<void> {
   await page.screenshot({ path: `${folder}/${name}.png`, fullPage: isWhole })
 }
 
-async function links(page: Page, name: string): Promise<string[]> {
-  return page.getByRole('main').getByRole('link', { name, exact: true }).evaluateAll((all) => all.map((a) => (a as HTMLAnchorElement).pathname)) // prettier-ignore
+interface Named {
+  readonly id: string
+  readonly body: { readonly name: string }
 }
 
 const page = await open(1280, 800)
 await page.goto('/sign-in')
 await shoot(page, 'sign-in')
 const garden = await openDemo(page)
-await shoot(page, 'places')
-const [measures] = await links(page, 'Measures')
-const [, front, lane] = await links(page, 'Frame')
-const [pears, gatehouse] = await links(page, 'Wood')
-await page.goto(measures!)
+await shoot(page, 'places', true)
+const places = (await (await page.request.get(`/api${garden.replace('/g/', '/gardens/')}/places`)).json()) as Named[] // prettier-ignore
+const at = (name: string, screen: string) => `${garden}/places/${places.find((place) => place.body.name.startsWith(name))!.id}/${screen}` // prettier-ignore
+
+await page.goto(at('South wall', 'measures'))
 await shoot(page, 'measures')
-await page.goto(lane!)
+await page.goto(at('Lane fence', 'frame'))
 await page.getByRole('button', { name: 'Next' }).waitFor()
 for (let i = 0; i < 9; i++) await page.getByRole('button', { name: 'Next' }).click()
 await page.getByRole('button', { name: /^A .* m$/ }).click()
@@ -45,25 +46,46 @@ await shoot(page, 'frame-diamonds')
 await page.getByRole('link', { name: 'Sheet to print' }).click()
 await page.getByRole('heading', { name: 'Before you start' }).waitFor()
 await shoot(page, 'sheet', true)
-await page.goto(front!)
+await page.goto(at('Gatehouse', 'frame'))
 await shoot(page, 'frame-moved-nodes')
-await page.goto(pears!)
+await page.goto(at('Trial block', 'frame'))
+await page.getByRole('radio', { name: 'the right end' }).check()
+await page
+  .getByText(/^1 wire, /)
+  .first()
+  .click()
+await page.locator('.recharts-surface').first().waitFor()
+await shoot(page, 'frame-row', true)
+await page.goto(at('Kiwi pergola', 'frame'))
+await page.getByRole('radio', { name: 'above' }).check()
+await shoot(page, 'frame-pergola')
+await page.goto(at('Lane fence', 'variants'))
+await page.getByRole('main').getByRole('heading').first().waitFor()
+await shoot(page, 'variants')
+await page.goto(`${garden}/stores`)
+await page.getByRole('table').waitFor()
+await shoot(page, 'stores')
+await page.goto(at('South wall', 'wood'))
 await page.getByRole('button', { name: 'arm', exact: true }).first().click()
 await shoot(page, 'wood')
-await page.goto(`${gatehouse!}?on=${new Date().getUTCFullYear() - 1}-09-15`)
+await page.goto(`${at('Gatehouse', 'wood')}?on=${new Date().getUTCFullYear() - 1}-09-15`)
 await shoot(page, 'wood-last-year')
 await page.goto(`${garden}/round`)
 await shoot(page, 'round')
 
 const dark = await open(1280, 800, 'dark')
 await openDemo(dark)
-await dark.goto(pears!)
+await dark.goto(at('South wall', 'wood'))
 await shoot(dark, 'wood-dark')
 
 const phone = await open(390, 844)
 await openDemo(phone)
 await phone.goto(`${garden}/round`)
 await shoot(phone, 'round-phone')
-await phone.goto(pears!)
+await phone.goto(at('South wall', 'wood'))
 await shoot(phone, 'wood-phone')
+await phone.goto(at('Trial block', 'frame'))
+await phone.getByRole('link', { name: 'Build it, on site' }).click()
+await phone.getByRole('radio', { name: 'Wires' }).check()
+await shoot(phone, 'build-phone')
 await browser.close()

@@ -1,9 +1,9 @@
 import type { FrameBody, Place } from '@klados/contract'
-import { fitLayouts, frameOptions } from '@klados/core/frame'
 import type { FitProposal } from '@klados/core/frame'
-import { planFrame } from '@klados/core/plan'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { useHeavy } from '../../compute/use-heavy.ts'
+import { Working } from '../../compute/Working.tsx'
 import { useGardenQuery } from '../../data/api.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { formatMoney } from '../../ui/money.ts'
@@ -36,20 +36,14 @@ function Proposals({ gardenId, place, design, onTake }: FitProps) {
   const units = useUnits()
   const catalogue = useCatalogue(gardenId)
   const { data: garden } = useGardenQuery(gardenId)
-  const proposals = useMemo(
-    () =>
-      fitLayouts(place.body, design.pattern, frameOptions({ ...design, dragged: {} }, catalogue)).map(
-        (fit) => ({
-          fit,
-          cost: planFrame(place.body, { ...design, pattern: fit.pattern, dragged: {} }, { catalogue }).takeOff?.cost ?? null, // prettier-ignore
-        }),
-      ),
-    [place, design, catalogue],
-  )
+  const work = useMemo(() => ({ site: place.body, design, catalogue }), [place, design, catalogue])
+  const { value: proposals, ...how } = useHeavy('fits', work)
   const isNow = (fit: FitProposal) => JSON.stringify(fit.pattern) === JSON.stringify(design.pattern)
+  if (!proposals) return <Working {...how} />
   if (proposals.length === 0) return <p className="text-slate">{t('fit.none')}</p>
   return (
     <div className="overflow-x-auto">
+      <Working {...how} />
       <table className="w-full min-w-[560px] text-right">
         <thead className="text-[13px] text-slate">
           <tr>

@@ -1,9 +1,10 @@
 import type { Garden, OnHand, StoresBody } from '@klados/contract'
 import { shoppingCsv } from '@klados/core/formats'
-import { planFrame, shoppingList } from '@klados/core/plan'
 import type { CutMaterial } from '@klados/core/plan'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { useHeavy } from '../../compute/use-heavy.ts'
+import { Working } from '../../compute/Working.tsx'
 import { useFramesQuery, usePlacesQuery } from '../../data/api.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { selectFramesNow } from '../../data/journal.ts'
@@ -46,14 +47,14 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
   // What somebody has begun to build is bought already, until they say otherwise.
   const isChosen = (id: string) => chosen[id] ?? !(built.get(id)?.fixings.size || built.get(id)?.posts.size)
   const picked = all.filter(({ frame }) => isChosen(frame.id))
-  const list = useMemo(
-    () => shoppingList(picked.map(({ frame, place, name }) => ({ name, plan: planFrame(place.body, frame.body.design, { catalogue }) })), stores.onHand, catalogue),
+  const work = useMemo(
+    () => places && frames && ({ frames: picked.map(({ frame, place, name }) => ({ name, site: place.body, design: frame.body.design })), onHand: stores.onHand, catalogue }),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `picked` is new at every render; what it is made of is listed
     [all, chosen, built, catalogue, stores.onHand],
   ) // prettier-ignore
+  const { value: list, ...how } = useHeavy('shopping', work ?? null)
   if (!places || !frames) return <Loading>{t('app.loading')}</Loading>
-  const lines = list.lines.filter((line) => line.item.quantity > 0 || line.onHand > 0)
-  const keepOffcuts = () => onChange({ ...stores, onHand: afterCutting(stores.onHand, list.cut) })
+  const lines = list?.lines.filter((line) => line.item.quantity > 0 || line.onHand > 0)
   return (
     <div className="grid gap-8 lg:grid-cols-[260px_minmax(0,1fr)]">
       <fieldset className="no-print flex flex-col gap-1 self-start">
@@ -63,7 +64,8 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
       <div className="flex min-w-0 flex-col gap-4">
         <div className="slip">
           <h2>{t('shopping.title')}</h2>
-          {lines.length === 0 ? <p className="text-slate">{t('shopping.nothing')}</p> : (
+          <Working {...how} />
+          {list && lines && (lines.length === 0 ? <p className="text-slate">{t('shopping.nothing')}</p> : (
             <table className="w-full">
               <thead className="text-left text-[13px] text-slate"><tr><th scope="col" className="font-normal">{t('sheet.item')}</th><th scope="col" className="text-right font-normal">{t('shopping.onHand')}</th><th scope="col" className="text-right font-normal">{t('shopping.buy')}</th><th scope="col" className="text-right font-normal">{t('sheet.price')}</th></tr></thead>
               <tbody>
@@ -78,17 +80,17 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
                 <tr className="font-bold"><td colSpan={3}>{t('sheet.total')}</td><td className="text-right">{formatMoney(list.cost, garden.currency)}</td></tr>
               </tbody>
             </table>
-          )}
-          <p className="no-print mt-3 flex flex-wrap gap-4">
+          ))}
+          {list && <p className="no-print mt-3 flex flex-wrap gap-4">
             <button type="button" className="underline underline-offset-[3px]" onClick={() => window.print()}>{t('sheet.print')}</button>
             <button type="button" className="underline underline-offset-[3px]" onClick={() => download('shopping.csv', 'text/csv', shoppingCsv(list, garden.currency, (item) => names.item(item, catalogue)))}>{t('shopping.csv')}</button>
-          </p>
+          </p>}
         </div>
-        {list.cut.length > 0 && (
+        {list && list.cut.length > 0 && (
           <section>
             <h2>{t('sheet.cutList')}</h2>
             {list.cut.map((material) => <CutOf key={`${material.what} ${material.refId}`} gardenId={gardenId} material={material} />)}
-            {canWrite && <button type="button" className="btn no-print mt-2" onClick={keepOffcuts}>{t('shopping.keepOffcuts')}</button>}
+            {canWrite && <button type="button" className="btn no-print mt-2" disabled={how.progress !== null} onClick={() => onChange({ ...stores, onHand: afterCutting(stores.onHand, list.cut) })}>{t('shopping.keepOffcuts')}</button>}
             <p className="no-print text-slate">{t('shopping.keepHint')}</p>
           </section>
         )}

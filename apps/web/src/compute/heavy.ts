@@ -1,0 +1,63 @@
+import { fitLayouts, frameOptions } from '@klados/core/frame'
+import type { FitProposal } from '@klados/core/frame'
+import type { Catalogue } from '@klados/core/materials'
+import { planFrame, shoppingList } from '@klados/core/plan'
+import type { FrameDesign, InStores, PlannedSite, ShoppingList } from '@klados/core/plan'
+
+/** What is done of what there is to do. */
+export interface Progress {
+  readonly done: number
+  readonly of: number
+}
+
+type Report = (progress: Progress) => void
+
+export interface ShoppingWork {
+  readonly frames: readonly {
+    readonly name: string
+    readonly site: PlannedSite
+    readonly design: FrameDesign
+  }[]
+  readonly onHand: readonly InStores[]
+  readonly catalogue: Catalogue
+}
+
+export interface FitWork {
+  readonly site: PlannedSite
+  readonly design: FrameDesign
+  readonly catalogue: Catalogue
+}
+
+/** A layout that fits, with what it would cost. */
+export interface PricedFit {
+  readonly fit: FitProposal
+  readonly cost: number | null
+}
+
+/**
+ * The work that can take longer than a keystroke may, for a thread of its own. Between steps it tells how far it is; it is
+ * called off by ending its thread.
+ */
+export const heavy = {
+  shopping({ frames, onHand, catalogue }: ShoppingWork, report: Report): ShoppingList {
+    const of = frames.length + 1
+    const wanted = frames.map(({ name, site, design }, done) => {
+      report({ done, of })
+      return { name, plan: planFrame(site, design, { catalogue }) }
+    })
+    report({ done: frames.length, of })
+    return shoppingList(wanted, onHand, catalogue)
+  },
+
+  fits({ site, design: given, catalogue }: FitWork, report: Report): PricedFit[] {
+    const design = { ...given, dragged: {} }
+    const fits = fitLayouts(site, design.pattern, frameOptions(design, catalogue))
+    return fits.map((fit, done) => {
+      report({ done, of: fits.length })
+      const { takeOff } = planFrame(site, { ...design, pattern: fit.pattern }, { catalogue })
+      return { fit, cost: takeOff?.cost ?? null }
+    })
+  },
+}
+
+export type Heavy = typeof heavy

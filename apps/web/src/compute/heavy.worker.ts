@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { heavy } from './heavy.ts'
+
+expose(heavy)
