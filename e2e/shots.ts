@@ -18,7 +18,8 @@ async function open(width: number, height: number, colorScheme: 'light' | 'dark'
 }
 
 async function shoot(page: Page, name: string, isWhole = false): Promise<void> {
-  await page.waitForLoadState('networkidle')
+  // The script of a worker that was called off while it loaded never counts as ended.
+  await page.waitForLoadState('networkidle', { timeout: 4000 }).catch(() => undefined)
   await page.waitForTimeout(300)
   await page.screenshot({ path: `${folder}/${name}.png`, fullPage: isWhole })
 }
