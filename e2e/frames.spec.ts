@@ -172,13 +172,18 @@ test('variants stand side by side with what each costs', async ({ page }) => {
   await expect(page.getByText('Ties a year')).toHaveCount(2)
 })
 
-test('stores: what is on hand is taken off the list, and offcuts go back into the shed', async ({ page }) => {
+/** A garden with one wall and its diamonds saved. */
+async function saveDiamonds(page: Page): Promise<void> {
   const { garden } = await signUp(page)
   const id = await haveWall(page, garden, { name: 'Wall' })
   await page.goto(`${garden}/places/${id}/frame`)
   await page.getByRole('button', { name: 'Begin: Diamonds' }).click()
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByText(/^Revision 1,/)).toBeVisible()
+}
+
+test('stores: what is on hand is taken off the list, and offcuts go back into the shed', async ({ page }) => {
+  await saveDiamonds(page)
   await page.getByRole('link', { name: 'Stores' }).click()
   const eyes = page.getByRole('row', { name: /Screw eye 6 × 100 mm/ })
   await expect(eyes).toContainText('36')
@@ -195,12 +200,7 @@ test('stores: what is on hand is taken off the list, and offcuts go back into th
 })
 
 test('a list that takes long says how far it is, and can be stopped and begun again', async ({ page }) => {
-  const { garden } = await signUp(page)
-  const id = await haveWall(page, garden, { name: 'Wall' })
-  await page.goto(`${garden}/places/${id}/frame`)
-  await page.getByRole('button', { name: 'Begin: Diamonds' }).click()
-  await page.getByRole('button', { name: 'Save', exact: true }).click()
-  await expect(page.getByText(/^Revision 1,/)).toBeVisible()
+  await saveDiamonds(page)
   let isHeld = true
   await page.route(/heavy\.worker/, async (route) => {
     while (isHeld) await new Promise((resolve) => setTimeout(resolve, 50))
@@ -213,6 +213,13 @@ test('a list that takes long says how far it is, and can be stopped and begun ag
   isHeld = false
   await page.getByRole('button', { name: 'Work it out' }).click()
   await expect(page.getByRole('row', { name: /Screw eye 6 × 100 mm/ })).toContainText('36')
+  // Offcuts of a list that is no longer the one asked for must not go into the stores.
+  const keep = page.getByRole('button', { name: /put offcuts into the stores/ })
+  await expect(keep).toBeEnabled()
+  isHeld = true
+  await page.getByRole('checkbox').first().uncheck()
+  await page.getByRole('button', { name: 'Stop' }).click()
+  await expect(keep).toBeDisabled()
 })
 
 test('drawings leave the house in true scale: DXF in millimetres, a PDF, and a frame file that comes back', async ({

@@ -1,10 +1,10 @@
 import { frameSchema, idSchema, placeSchema, plantSchema, saveFrameSchema, savePlaceSchema, savePlantSchema, saveStoresSchema, storesSchema } from '@klados/contract' // prettier-ignore
 import { z } from 'zod'
+import { missingIds } from '../database/missing.ts'
 import { caller } from '../access.ts'
 import type { App, Area } from '../area.ts'
 import { inGarden } from '../database/transaction.ts'
 import { AppError } from '../errors.ts'
-import { missingFiles } from '../files/queries.ts'
 import type { Pool } from 'pg'
 import {
   findDocument,
@@ -79,7 +79,7 @@ async function saveDocument(
         if (missing.length > 0) throw new AppError('document/unknown-place', 'The place that this stands at is not in this garden') // prettier-ignore
       }
       const photo = 'photo' in save.body ? (save.body.photo as { fileId: string } | null) : null
-      if (photo && (await missingFiles(client, gardenId, [photo.fileId])).length > 0)
+      if (photo && (await missingIds(client, 'file', gardenId, [photo.fileId])).length > 0)
         throw new AppError(
           'document/unknown-file',
           'The photo of this place is not in this garden; send it first',

@@ -2,12 +2,13 @@ import { MAX_ENTRIES } from '@klados/contract'
 import type { GardenFile, ImportReply } from '@klados/contract'
 import type { PoolClient } from 'pg'
 import { v7 as uuidv7 } from 'uuid'
+import { missingIds } from '../database/missing.ts'
 import { findDocument, missingDocuments, writeDocument } from '../documents/queries.ts'
 import type { DocumentKind } from '../documents/queries.ts'
 import { AppError } from '../errors.ts'
 import { makeSmall } from '../files/image.ts'
-import { insertFile, missingFiles } from '../files/queries.ts'
-import { appendEntries, missingEntries } from '../journal/queries.ts'
+import { insertFile } from '../files/queries.ts'
+import { appendEntries } from '../journal/queries.ts'
 
 interface Into {
   readonly gardenId: string
@@ -59,7 +60,7 @@ async function takeEntries(
   { gardenId, accountId }: Into,
   entries: GardenFile['entries'],
 ): Promise<number> {
-  const fresh = new Set(await missingEntries(client, gardenId, entries.map((entry) => entry.id))) // prettier-ignore
+  const fresh = new Set(await missingIds(client, 'entry', gardenId, entries.map((entry) => entry.id))) // prettier-ignore
   const added = entries.filter((entry) => fresh.has(entry.id))
   for (let i = 0; i < added.length; i += MAX_ENTRIES)
     await appendEntries(client, gardenId, accountId, added.slice(i, i + MAX_ENTRIES))
@@ -83,9 +84,9 @@ async function requireReferences(client: PoolClient, gardenId: string, file: Gar
   if (place) refuse('place', place, 'A frame, plant or entry')
   const [plant] = await missingDocuments(client, gardenId, 'plant', beyond(file.entries.map((one) => one.plantId), known.plant)) // prettier-ignore
   if (plant) refuse('plant', plant, 'An entry')
-  const [photo] = await missingFiles(client, gardenId, beyond(file.places.map((one) => one.body.photo?.fileId ?? null), known.file)) // prettier-ignore
+  const [photo] = await missingIds(client, 'file', gardenId, beyond(file.places.map((one) => one.body.photo?.fileId ?? null), known.file)) // prettier-ignore
   if (photo) refuse('photo', photo, 'A place')
-  const [entry] = await missingEntries(client, gardenId, beyond(file.entries.map((one) => one.supersedes), known.entry)) // prettier-ignore
+  const [entry] = await missingIds(client, 'entry', gardenId, beyond(file.entries.map((one) => one.supersedes), known.entry)) // prettier-ignore
   if (entry) refuse('entry', entry, 'An entry')
 }
 

@@ -43,17 +43,3 @@ export async function listFiles(client: PoolClient, gardenId: string): Promise<S
   )
   return rows
 }
-
-/** Which of these files the garden does not have. */
-export async function missingFiles(
-  client: PoolClient,
-  gardenId: string,
-  ids: readonly string[],
-): Promise<string[]> {
-  const { rows } = await client.query<{ id: string }>(
-    `select wanted.id from unnest($2::uuid[]) as wanted (id)
-     where not exists (select from file f where f.garden_id = $1 and f.file_id = wanted.id)`,
-    [gardenId, ids],
-  )
-  return rows.map((row) => row.id)
-}

@@ -47,17 +47,3 @@ export async function readEntries(
   )
   return rows
 }
-
-/** Which of these entries the garden's journal does not hold. */
-export async function missingEntries(
-  client: PoolClient,
-  gardenId: string,
-  ids: readonly string[],
-): Promise<string[]> {
-  const { rows } = await client.query<{ id: string }>(
-    `select wanted.id from unnest($2::uuid[]) as wanted (id)
-     where not exists (select from entry e where e.garden_id = $1 and e.entry_id = wanted.id)`,
-    [gardenId, ids],
-  )
-  return rows.map((row) => row.id)
-}

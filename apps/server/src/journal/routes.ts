@@ -3,12 +3,13 @@ import type { JournalPage } from '@klados/contract'
 import type { JournalEntry } from '@klados/core/journal'
 import type { PoolClient } from 'pg'
 import { z } from 'zod'
+import { missingIds } from '../database/missing.ts'
 import { caller } from '../access.ts'
 import type { Area } from '../area.ts'
 import { inGarden } from '../database/transaction.ts'
 import { missingDocuments } from '../documents/queries.ts'
 import { AppError } from '../errors.ts'
-import { appendEntries, missingEntries, readEntries } from './queries.ts'
+import { appendEntries, readEntries } from './queries.ts'
 
 const pageQuery = z.object({
   after: z.coerce.number().int().min(0).default(0),
@@ -62,7 +63,7 @@ async function requireKnown(
   const before = entries.flatMap((e) =>
     e.supersedes !== null && !own.has(e.supersedes) ? [e.supersedes] : [],
   )
-  const [entry] = await missingEntries(client, gardenId, before)
+  const [entry] = await missingIds(client, 'entry', gardenId, before)
   if (entry)
     throw new AppError('journal/unknown-entry', `Entry ${entry}, to be superseded, is not in this journal`)
 }

@@ -2,7 +2,7 @@ import { useTranslation } from 'react-i18next'
 import type { HeavyResult } from './use-heavy.ts'
 
 /** How far heavy work is, with a way to stop it; or that it was stopped, with a way to go on. */
-export function Working({ progress, ended, stop, again }: Omit<HeavyResult<unknown>, 'value'>) {
+export function Working({ progress, ended, stop, again }: Omit<HeavyResult<unknown>, 'value' | 'isCurrent'>) {
   const { t } = useTranslation()
   if (progress)
     return (

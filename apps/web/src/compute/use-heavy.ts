@@ -8,6 +8,8 @@ const SPEAK_AFTER_MS = 250
 export interface HeavyResult<T> {
   /** What came of the last work that was finished; of an earlier one while the next is under way. */
   readonly value: T | null
+  /** Whether `value` is of the work now asked for. */
+  readonly isCurrent: boolean
   /** How far it is, when it takes long enough to say so. */
   readonly progress: Progress | null
   readonly ended: 'done' | 'stopped' | 'failed' | null
@@ -20,7 +22,7 @@ export function useHeavy<K extends keyof Heavy>(
   kind: K,
   work: Parameters<Heavy[K]>[0] | null,
 ): HeavyResult<ReturnType<Heavy[K]>> {
-  const [value, setValue] = useState<ReturnType<Heavy[K]> | null>(null)
+  const [made, setMade] = useState<{ of: typeof work; value: ReturnType<Heavy[K]> } | null>(null)
   const [progress, setProgress] = useState<Progress | null>(null)
   const [ended, setEnded] = useState<'done' | 'stopped' | 'failed' | null>(null)
   const [run, setRun] = useState(0)
@@ -57,8 +59,8 @@ export function useHeavy<K extends keyof Heavy>(
       report: (progress: Progress) => void,
     ) => Promise<ReturnType<Heavy[K]>>
     remote(work, proxy(report)).then(
-      (made) => {
-        setValue(made)
+      (value) => {
+        setMade({ of: work, value })
         end('done')
       },
       () => end('failed'),
@@ -66,5 +68,12 @@ export function useHeavy<K extends keyof Heavy>(
     return callOff
   }, [kind, work, run])
 
-  return { value, progress, ended, stop: () => stop.current?.(), again: () => setRun(run + 1) }
+  return {
+    value: made?.value ?? null,
+    isCurrent: made?.of === work,
+    progress,
+    ended,
+    stop: () => stop.current?.(),
+    again: () => setRun(run + 1),
+  }
 }

@@ -13,7 +13,7 @@ export { cutFromStores } from './on-hand.ts'
 export type { CutOnHand, FromStores, LengthOnHand } from './on-hand.ts'
 export { cutFromRolls } from './rolls.ts'
 export type { CuttingPlan, CutRoll, PieceDemand, RollSize } from './rolls.ts'
-export { bendingMomentNm, sectionModulusM3, standardStock, stockMassKgPerM, stockMaterials, stockWidthM } from './stock.ts' // prettier-ignore
+export { bendingMomentNm, secondMomentM4, sectionModulusM3, standardStock, stockMassKgPerM, stockMaterials, stockWidthM } from './stock.ts' // prettier-ignore
 export type { Section, Stock, StockMaterial } from './stock.ts'
 export {
   axialStiffnessN,

@@ -86,6 +86,12 @@ export function sectionModulusM3(section: Section): number {
   }
 }
 
+/** Second moment of area, m⁴: the section modulus times half the depth it is bent over. */
+export function secondMomentM4(section: Section): number {
+  const depthMm = section.shape === 'rectangle' ? section.depthMm : section.diameterMm
+  return (sectionModulusM3(section) * depthMm) / 2000
+}
+
 /** Bending moment that the section may carry for years, newton metres: its modulus times the allowable stress. */
 export function bendingMomentNm(of: Stock): number {
   return sectionModulusM3(of.section) * stockMaterials[of.material].bendingPa

@@ -8,7 +8,7 @@ import type { Frame, Member, RowPattern } from '../frame/index.ts'
 import { GRAVITY, embedment, findSoil, gustAt, heldEnd, lateralHoldingN, lineEnd, screwHolding, tipping, windForceN } from '../ground/index.ts' // prettier-ignore
 import type { Drive, Soil } from '../ground/index.ts'
 import { findKind, plantWeight, windingOf } from '../kinds/index.ts'
-import { STRAINER_TRAVEL_M, bendingMomentNm, findScrew, findStock, isMasonry, stockMassKgPerM, stockMaterials, stockWidthM } from '../materials/index.ts' // prettier-ignore
+import { STRAINER_TRAVEL_M, bendingMomentNm, findScrew, findStock, isMasonry, secondMomentM4, stockMassKgPerM, stockMaterials, stockWidthM } from '../materials/index.ts' // prettier-ignore
 import type { Catalogue, Fixing, Stock } from '../materials/index.ts'
 
 export type CheckCode =
@@ -387,16 +387,5 @@ export function endStiffness(design: FrameDesign, catalogue: Catalogue): number 
   const wires = levels.reduce((sum, level) => sum + (level.form === 'single' ? 1 : 2), 0)
   const heightM = Math.max(0.3, levels.reduce((sum, level) => sum + level.heightM, 0) / levels.length)
   const E = stockMaterials[stock.material].modulusPa
-  return (3 * E * secondMoment(stock)) / heightM ** 3 / 2 / wires
-}
-
-function secondMoment({ section }: Stock): number {
-  switch (section.shape) {
-    case 'round':
-      return (Math.PI * (section.diameterMm / 1000) ** 4) / 64
-    case 'tube':
-      return (Math.PI * ((section.diameterMm / 1000) ** 4 - ((section.diameterMm - 2 * section.wallMm) / 1000) ** 4)) / 64 // prettier-ignore
-    case 'rectangle':
-      return ((section.widthMm / 1000) * (section.depthMm / 1000) ** 3) / 12
-  }
+  return (3 * E * secondMomentM4(stock.section)) / heightM ** 3 / 2 / wires
 }

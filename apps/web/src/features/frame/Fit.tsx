@@ -37,7 +37,7 @@ function Proposals({ gardenId, place, design, onTake }: FitProps) {
   const catalogue = useCatalogue(gardenId)
   const { data: garden } = useGardenQuery(gardenId)
   const work = useMemo(() => ({ site: place.body, design, catalogue }), [place, design, catalogue])
-  const { value: proposals, ...how } = useHeavy('fits', work)
+  const { value: proposals, isCurrent, ...how } = useHeavy('fits', work)
   const isNow = (fit: FitProposal) => JSON.stringify(fit.pattern) === JSON.stringify(design.pattern)
   if (!proposals) return <Working {...how} />
   if (proposals.length === 0) return <p className="text-slate">{t('fit.none')}</p>
@@ -62,7 +62,7 @@ function Proposals({ gardenId, place, design, onTake }: FitProps) {
               <td className="px-2">{units.length(fit.wireM)}</td>
               <td className={`px-2 ${fit.blocked > 0 ? 'text-iron' : ''}`}>{fit.blocked > 0 ? t('fit.blocked', { count: fit.blocked }) : units.length(fit.movedM, 'fine')}</td>
               <td className="px-2">{cost === null ? '–' : formatMoney(cost, garden?.currency ?? 'EUR')}</td>
-              <td><button type="button" className="btn" disabled={isNow(fit)} onClick={() => onTake(fit.pattern as FrameBody['design']['pattern'])}>{t(isNow(fit) ? 'fit.taken' : 'fit.take')}</button></td>
+              <td><button type="button" className="btn" disabled={!isCurrent || isNow(fit)} onClick={() => onTake(fit.pattern as FrameBody['design']['pattern'])}>{t(isNow(fit) ? 'fit.taken' : 'fit.take')}</button></td>
             </tr>
           ))}
         </tbody>

@@ -52,7 +52,7 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `picked` is new at every render; what it is made of is listed
     [all, chosen, built, catalogue, stores.onHand],
   ) // prettier-ignore
-  const { value: list, ...how } = useHeavy('shopping', work ?? null)
+  const { value: list, isCurrent, ...how } = useHeavy('shopping', work ?? null)
   if (!places || !frames) return <Loading>{t('app.loading')}</Loading>
   const lines = list?.lines.filter((line) => line.item.quantity > 0 || line.onHand > 0)
   return (
@@ -90,7 +90,7 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
           <section>
             <h2>{t('sheet.cutList')}</h2>
             {list.cut.map((material) => <CutOf key={`${material.what} ${material.refId}`} gardenId={gardenId} material={material} />)}
-            {canWrite && <button type="button" className="btn no-print mt-2" disabled={how.progress !== null} onClick={() => onChange({ ...stores, onHand: afterCutting(stores.onHand, list.cut) })}>{t('shopping.keepOffcuts')}</button>}
+            {canWrite && <button type="button" className="btn no-print mt-2" disabled={!isCurrent} onClick={() => onChange({ ...stores, onHand: afterCutting(stores.onHand, list.cut) })}>{t('shopping.keepOffcuts')}</button>}
             <p className="no-print text-slate">{t('shopping.keepHint')}</p>
           </section>
         )}
