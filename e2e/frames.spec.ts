@@ -45,6 +45,7 @@ test.describe('every kind of frame, from measures to paper', () => {
       await page.getByRole('button', { name: 'Save', exact: true }).click()
       await expect(page.getByText(/^Revision 2,/)).toBeVisible()
       await page.getByRole('link', { name: 'Sheet to print' }).click()
+      await page.waitForURL(/\/sheet/)
       await expect(page.getByRole('heading', { name: `${name}, Here` })).toBeVisible()
       await expect(page.getByText('one of 3; materials for all')).toBeVisible()
       await expect(page.getByRole('heading', { name: 'Materials' })).toBeVisible()

@@ -73,6 +73,7 @@ test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, 
   expect(lines).toHaveLength(37)
   expect(lines[0]).toBe('mark,what,along_mm,height_mm,out_mm,ideal_along_mm,ideal_height_mm,moved_mm,state')
   await page.getByRole('link', { name: 'Sheet to print' }).click()
+  await page.waitForURL(/\/sheet/)
   await expect(page.getByRole('heading', { name: 'Diamonds, Yard wall' })).toBeVisible()
   await expect(page.getByText('Piece A, cut')).toBeVisible()
 

@@ -91,6 +91,7 @@ for (const theme of ['light', 'dark'] as const) {
         await page.locator('.recharts-surface').first().waitFor()
         expect(await violations(page)).toEqual([])
         await page.getByRole('link', { name: 'Sheet to print' }).click()
+        await page.waitForURL(/\/sheet/)
         await page.getByRole('heading', { name: 'Before you start' }).waitFor()
         expect(await violations(page)).toEqual([])
         await page.goBack()
@@ -138,6 +139,7 @@ test('a printed sheet fits its page', async ({ page }) => {
   const frame = (await page.getByRole('link', { name: 'Frame', exact: true }).last().getAttribute('href'))!
   await page.goto(frame)
   await page.getByRole('link', { name: 'Sheet to print' }).click()
+  await page.waitForURL(/\/sheet/)
   await page.getByRole('heading', { name: 'Before you start' }).waitFor()
   await page.emulateMedia({ media: 'print' })
   for (const [format, widthPx] of [

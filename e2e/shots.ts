@@ -45,6 +45,7 @@ for (let i = 0; i < 9; i++) await page.getByRole('button', { name: 'Next' }).cli
 await page.getByRole('button', { name: /^A .* m$/ }).click()
 await shoot(page, 'frame-diamonds')
 await page.getByRole('link', { name: 'Sheet to print' }).click()
+await page.waitForURL(/\/sheet/)
 await page.getByRole('heading', { name: 'Before you start' }).waitFor()
 await shoot(page, 'sheet', true)
 await page.goto(at('Gatehouse', 'frame'))
