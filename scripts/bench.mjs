@@ -1,6 +1,12 @@
-import { installPackages } from './lib/install.mjs'
+import { build, installPackages } from './lib/install.mjs'
 import { inRoot, root } from './lib/paths.mjs'
 import { run } from './lib/run.mjs'
 
 await installPackages()
 await run(inRoot('node_modules/.bin/tsx'), [inRoot('apps/server/bench/main.ts')], { cwd: root })
+
+await build()
+const { withTestServer } = await import('./lib/test-server.mjs')
+await withTestServer((env) =>
+  run(inRoot('node_modules/.bin/tsx'), [inRoot('e2e/bench-pan.ts')], { env: { ...process.env, ...env } }),
+)

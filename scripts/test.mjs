@@ -1,11 +1,11 @@
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
-import { build, installDebian, installPackages } from './lib/install.mjs'
+import { requireChromium } from './lib/debian.mjs'
+import { build, installPackages } from './lib/install.mjs'
 import { inRoot, inWork, root, workDir } from './lib/paths.mjs'
 import { run, runQuietly, step } from './lib/run.mjs'
 
 /** The whole check, from a bare machine: what is missing is installed first. `--quick` leaves the browser out. */
 const isQuick = process.argv.includes('--quick')
-const CHROMIUM = '/usr/bin/chromium'
 const bin = (name) => inRoot('node_modules/.bin', name)
 const results = []
 
@@ -38,7 +38,7 @@ async function main() {
   await installPackages()
   const { requirePostgres } = await import('./lib/postgres.mjs')
   await requirePostgres()
-  if (!isQuick && !existsSync(CHROMIUM)) await installDebian(['chromium'], 'Chromium')
+  if (!isQuick) await requireChromium()
 
   const tsc = (project) => runQuietly(bin('tsc'), ['-p', project], { cwd: root })
   await check('types', async () => {

@@ -55,14 +55,3 @@ function hashOfSources() {
     visit(inRoot(part))
   return hash.digest('hex')
 }
-
-/** Debian packages by name, where a program is missing. As an ordinary user it can only say what is missing. */
-export async function installDebian(packages, why) {
-  if (process.getuid?.() !== 0) {
-    throw new Error(`${why} is missing. Install it once, as root: apt-get install ${packages.join(' ')}`)
-  }
-  step(`installing ${why} from Debian (${packages.join(' ')})`)
-  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
-  await runQuietly('apt-get', ['update', '-qq'], { env })
-  await runQuietly('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...packages], { env })
-}

@@ -16,7 +16,7 @@ import {
 import { createServer } from 'node:net'
 import { userInfo } from 'node:os'
 import { delimiter, dirname, join } from 'node:path'
-import { installDebian } from './install.mjs'
+import { installDebian, unpackedBin } from './debian.mjs'
 import { runQuietly } from './run.mjs'
 
 const SUPERUSER = 'klados_admin'
@@ -30,6 +30,7 @@ function findBinaries() {
     ...(process.env.PG_BIN ? [process.env.PG_BIN] : []),
     ...versions.map((version) => join(debian, version, 'bin')),
     ...(process.env.PATH ?? '').split(delimiter),
+    unpackedBin,
   ]
   return folders.find((folder) =>
     ['initdb', 'postgres', 'pg_ctl'].every((name) => existsSync(join(folder, name))),
@@ -39,7 +40,7 @@ function findBinaries() {
 export async function requirePostgres() {
   const found = findBinaries()
   if (found) return found
-  await installDebian(['postgresql'], 'PostgreSQL')
+  await installDebian('postgresql', 'PostgreSQL')
   const installed = findBinaries()
   if (!installed)
     throw new Error('PostgreSQL was installed but its programs were not found; set PG_BIN to their folder')

@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process'
 import { createServer } from 'node:net'
+import { requireChromium } from './debian.mjs'
 import { inRoot, inWork } from './paths.mjs'
 import { createDatabase, startPostgres } from './postgres.mjs'
 
@@ -42,8 +43,9 @@ export async function startServer(urls, { hasDemo = true, port } = {}) {
   }
 }
 
-/** A throw-away database with the demo garden and a server on it, for browser tests, screenshots and measurements. */
+/** A throw-away database with the demo garden, a server on it and a browser, for browser tests, screenshots and measurements. */
 export async function withTestServer(work) {
+  const chromium = await requireChromium()
   const database = await startPostgres(inWork('browser-postgres'), { isDurable: false })
   try {
     await createDatabase(database, 'klados')
@@ -52,7 +54,7 @@ export async function withTestServer(work) {
       APP_DATABASE_URL: database.appUrl('klados'),
     })
     try {
-      return await work({ BASE_URL: server.baseUrl })
+      return await work({ BASE_URL: server.baseUrl, CHROMIUM: chromium })
     } finally {
       await server.kill('SIGTERM')
     }

@@ -26,53 +26,57 @@ interface ElevationProps extends FaceProps {
 }
 
 const KEY_ZOOM = 1.4
+/** Marks beyond which a redraw takes longer than a frame. */
+const LARGE_LIST = 800
 
 /** The one drawing to work on: a wall to scale with what stands on it. Wheel, pinch and drag move the sheet; so do + − 0 and arrows. */
 export function Elevation(props: ElevationProps) {
   const { label, isDrawing = false, onPress, onDrag, onHover, onKey, ...face } = props
   const { wall, list, from } = face
   const { t } = useTranslation()
-  const svg = useRef<SVGSVGElement>(null)
-  const size = useSize(svg)
-  const control = useCamera(svg, isDrawing)
+  const pane = useRef<HTMLDivElement>(null)
+  const size = useSize(pane)
+  const sheet = useRef<SVGSVGElement>(null)
+  const control = useCamera({ pane, sheet, isDrawing, isLarge: list.length > LARGE_LIST })
   const drag = useRef<Hit | null>(null)
   const bounds = useMemo(() => boundsOf(wall, list, from), [wall, list, from])
   const { camera } = control
   const view = useMemo(() => makeView(bounds, size.width, size.height, camera), [bounds, size, camera])
 
   const pointAt = (event: PointerEvent): Point => {
-    const box = svg.current!.getBoundingClientRect()
-    return view.toPoint(event.clientX - box.left, event.clientY - box.top)
+    const box = pane.current!.getBoundingClientRect()
+    const seen = makeView(bounds, size.width, size.height, control.now())
+    return seen.toPoint(event.clientX - box.left, event.clientY - box.top)
   }
-  const press = (event: PointerEvent<SVGSVGElement>) => {
+  const press = (event: PointerEvent<HTMLElement>) => {
     if (event.button !== 0) return
     const hit = hitOf(event.target)
     onPress?.(pointAt(event), hit, view.pxPerM)
     if (hit?.kind === 'node' && onDrag) {
       drag.current = hit
-      svg.current!.setPointerCapture(event.pointerId)
+      pane.current!.setPointerCapture(event.pointerId)
     }
   }
-  const move = (event: PointerEvent<SVGSVGElement>) => {
+  const move = (event: PointerEvent<HTMLElement>) => {
     if (drag.current) onDrag?.(pointAt(event), drag.current)
     else onHover?.(pointAt(event), view.pxPerM)
   }
   const release = () => {
     drag.current = null
   }
-  const key = (event: KeyboardEvent<SVGSVGElement>) => {
+  const key = (event: KeyboardEvent<HTMLElement>) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return
     if (onKey?.(event) || control.onKey(event.key)) event.preventDefault()
   }
   const height = `clamp(230px, ${fittingHeightPx(bounds, size.width)}px, 48vh)`
   return (
     <div className="relative">
-      <svg
-        ref={svg}
+      <div
+        ref={pane}
         role="img"
         aria-label={label}
         tabIndex={0}
-        className={`block w-full touch-none select-none ${isDrawing ? 'cursor-crosshair' : ''}`}
+        className={`touch-none select-none overflow-hidden ${isDrawing ? 'cursor-crosshair' : ''}`}
         style={{ height }}
         onPointerDown={press}
         onPointerMove={move}
@@ -80,8 +84,10 @@ export function Elevation(props: ElevationProps) {
         onPointerCancel={release}
         onKeyDown={key}
       >
-        <Face {...face} view={view} bounds={bounds} />
-      </svg>
+        <svg ref={sheet} className="block h-full w-full origin-top-left overflow-visible">
+          <Face {...face} view={view} bounds={bounds} />
+        </svg>
+      </div>
       <div className="no-print absolute right-0 top-0 flex">
         <button
           type="button"

@@ -1,7 +1,7 @@
 import { select } from 'd3-selection'
 import { zoom, zoomIdentity } from 'd3-zoom'
 import type { ZoomBehavior } from 'd3-zoom'
-import { useEffect, useRef, useState } from 'react'
+import { startTransition, useEffect, useLayoutEffect, useRef, useState } from 'react'
 import type { RefObject } from 'react'
 import { FITTED } from './view.ts'
 import type { Camera } from './view.ts'
@@ -11,7 +11,10 @@ const KEY_ZOOM = 1.4
 const KEY_PAN_PX = 60
 
 export interface CameraControl {
+  /** What the sheet is drawn for. */
   readonly camera: Camera
+  /** Where the sheet is at this moment, which differs while the hand moves a sheet of many marks. */
+  readonly now: () => Camera
   readonly zoomBy: (factor: number) => void
   readonly panBy: (dx: number, dy: number) => void
   readonly fit: () => void
@@ -19,39 +22,54 @@ export interface CameraControl {
   readonly onKey: (key: string) => boolean
 }
 
+interface CameraOptions {
+  /** What the sheet is seen through; it stays where it is. */
+  readonly pane: RefObject<HTMLElement | null>
+  readonly sheet: RefObject<SVGSVGElement | null>
+  /** Where a tool draws, a drag is the tool's. */
+  readonly isDrawing: boolean
+  /** Drawing this sheet again takes longer than a frame: it is moved as it is and drawn when the hand rests. */
+  readonly isLarge: boolean
+}
+
 /** Wheel, pinch and drag through d3-zoom; a drag that a tool has claimed (`data-claims-drag`) does not pan. */
-export function useCamera(svg: RefObject<SVGSVGElement | null>, isDrawing: boolean): CameraControl {
+export function useCamera({ pane, sheet, isDrawing, isLarge }: CameraOptions): CameraControl {
   const [camera, setCamera] = useState<Camera>(FITTED)
-  const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown>>(null)
-  const drawing = useRef(isDrawing)
+  const live = useRef<Camera>(FITTED)
+  const behaviour = useRef<ZoomBehavior<HTMLElement, unknown>>(null)
+  const options = useRef({ isDrawing, isLarge, drawn: camera })
+  useLayoutEffect(() => {
+    options.current = { isDrawing, isLarge, drawn: camera }
+    moveSheet(sheet.current, camera, live.current)
+  }, [isDrawing, isLarge, camera, sheet])
   useEffect(() => {
-    drawing.current = isDrawing
-  }, [isDrawing])
-  useEffect(() => {
-    const element = svg.current
+    const element = pane.current
     if (!element) return
-    const made = zoom<SVGSVGElement, unknown>()
+    const made = zoom<HTMLElement, unknown>()
       .scaleExtent([0.5, MAX_ZOOM])
       .filter((event: Event) => {
         if (event.type === 'wheel') return true
         const target = event.target as Element
-        return !drawing.current && !target.closest('[data-claims-drag]')
+        return !options.current.isDrawing && !target.closest('[data-claims-drag]')
       })
       .on('zoom', (event: { transform: Camera }) => {
         const { k, x, y } = event.transform
-        setCamera({ k, x, y })
+        live.current = { k, x, y }
+        if (options.current.isLarge) moveSheet(sheet.current, options.current.drawn, live.current)
+        else setCamera(live.current)
       })
+      .on('end', () => startTransition(() => setCamera(live.current)))
     behaviour.current = made
     select(element).call(made).on('dblclick.zoom', null)
     return () => void select(element).on('.zoom', null)
-  }, [svg])
+  }, [pane, sheet])
 
-  const apply = (change: (made: ZoomBehavior<SVGSVGElement, unknown>, element: SVGSVGElement) => void) => {
-    if (behaviour.current && svg.current) change(behaviour.current, svg.current)
+  const apply = (change: (made: ZoomBehavior<HTMLElement, unknown>, element: HTMLElement) => void) => {
+    if (behaviour.current && pane.current) change(behaviour.current, pane.current)
   }
   const zoomBy = (factor: number) => apply((made, element) => made.scaleBy(select(element), factor))
   const panBy = (dx: number, dy: number) =>
-    apply((made, element) => made.translateBy(select(element), dx / camera.k, dy / camera.k))
+    apply((made, element) => made.translateBy(select(element), dx / live.current.k, dy / live.current.k))
   const fit = () => apply((made, element) => made.transform(select(element), zoomIdentity))
   const onKey = (key: string): boolean => {
     switch (key) {
@@ -81,5 +99,15 @@ export function useCamera(svg: RefObject<SVGSVGElement | null>, isDrawing: boole
         return false
     }
   }
-  return { camera, zoomBy, panBy, fit, onKey }
+  return { camera, now: () => live.current, zoomBy, panBy, fit, onKey }
+}
+
+/** Shows at `to` a sheet that was drawn for `drawn`; a camera is one scale and one shift, so their difference is too. */
+function moveSheet(sheet: SVGSVGElement | null, drawn: Camera, to: Camera): void {
+  const scale = to.k / drawn.k
+  const isThere = drawn.k === to.k && drawn.x === to.x && drawn.y === to.y
+  const shift = `${to.x - scale * drawn.x}px, ${to.y - scale * drawn.y}px`
+  // A layer of its own is painted once and then only shifted and scaled.
+  sheet?.style.setProperty('will-change', isThere ? 'auto' : 'transform')
+  sheet?.style.setProperty('transform', isThere ? 'none' : `translate(${shift}) scale(${scale})`)
 }

@@ -2,10 +2,10 @@ import { useLayoutEffect, useState } from 'react'
 import type { RefObject } from 'react'
 
 /** Width and height of an element in pixels, followed as it changes. */
-export function useSize(svg: RefObject<SVGSVGElement | null>): { width: number; height: number } {
+export function useSize(of: RefObject<Element | null>): { width: number; height: number } {
   const [size, setSize] = useState({ width: 800, height: 400 })
   useLayoutEffect(() => {
-    const element = svg.current
+    const element = of.current
     if (!element) return
     const measure = () => {
       const { width, height } = element.getBoundingClientRect()
@@ -16,6 +16,6 @@ export function useSize(svg: RefObject<SVGSVGElement | null>): { width: number; 
     const observer = new ResizeObserver(measure)
     observer.observe(element)
     return () => observer.disconnect()
-  }, [svg])
+  }, [of])
   return size
 }

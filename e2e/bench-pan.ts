@@ -1,0 +1,75 @@
+import { chromium } from '@playwright/test'
+import config from './playwright.config.ts'
+import { haveWall, signUp } from './people.ts'
+
+/** Frames that the browser draws while a bench of 2,000 nodes is dragged and zoomed, read from its own trace. */
+const GOAL_FPS = 60
+/** The screen's own rate is 60 to within the timer of the trace. */
+const TOLERANCE_FPS = 1.5
+const EVENTS = 300
+const EVENTS_EVERY_MS = 10
+const WHEEL_PX = 14
+
+interface TraceEvent {
+  readonly name: string
+  readonly ts: number
+}
+
+const browser = await chromium.launch(config.use!.launchOptions)
+const page = await browser.newPage({ baseURL: process.env.BASE_URL!, viewport: { width: 1280, height: 800 }, locale: 'en-GB' }) // prettier-ignore
+const { garden } = await signUp(page)
+const place = await haveWall(page, garden, { name: 'Long wall', widthM: 60, usableHeightM: 3 })
+await page.goto(`${garden}/places/${place}/frame`)
+await page.getByRole('button', { name: 'Begin: Diamonds' }).click()
+await page.getByRole('group', { name: 'Rows' }).getByRole('radio', { name: '3' }).check()
+await page.getByLabel('Cell width').fill('0.21 m')
+const drawing = page.getByRole('img', { name: /nodes/ })
+await drawing.locator('[data-node]').nth(1999).waitFor({ state: 'attached', timeout: 30_000 })
+const nodes = await drawing.locator('[data-node]').count()
+await page.waitForTimeout(1500)
+const box = (await drawing.boundingBox())!
+const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+
+/** Frames a second between the first and the last that the gesture drew, and the longest wait for one. */
+async function framesDuring(gesture: () => Promise<void>): Promise<{ fps: number; longestMs: number }> {
+  await browser.startTracing(page, { categories: ['disabled-by-default-devtools.timeline.frame', 'devtools.timeline.frame'] }) // prettier-ignore
+  await gesture()
+  const trace = JSON.parse((await browser.stopTracing()).toString()) as { traceEvents: TraceEvent[] }
+  const drawn = trace.traceEvents.filter((event) => event.name === 'DrawFrame').map((event) => event.ts)
+  drawn.sort((a, b) => a - b)
+  const gaps = drawn.slice(1).map((ts, i) => (ts - drawn[i]!) / 1000)
+  const seconds = (drawn.at(-1)! - drawn[0]!) / 1e6
+  return { fps: (drawn.length - 1) / seconds, longestMs: Math.max(...gaps) }
+}
+
+/** As a hand does, at its own pace: what the browser does not keep up with waits its turn. */
+async function atHandPace(act: (i: number) => Promise<void>): Promise<void> {
+  const acts: Promise<void>[] = []
+  const start = performance.now()
+  for (let i = 1; i <= EVENTS; i++) {
+    acts.push(act(i))
+    await new Promise((done) => setTimeout(done, start + i * EVENTS_EVERY_MS - performance.now()))
+  }
+  await Promise.all(acts)
+}
+async function drag(): Promise<void> {
+  await page.mouse.move(x, box.y + 20)
+  await page.mouse.down()
+  await atHandPace((i) => page.mouse.move(x + 300 * Math.sin(i / 40), box.y + 20 + 40 * Math.sin(i / 25)))
+  await page.mouse.up()
+}
+async function zoom(): Promise<void> {
+  await page.mouse.move(x, y)
+  await atHandPace((i) => page.mouse.wheel(0, i <= EVENTS / 2 ? -WHEEL_PX : WHEEL_PX))
+}
+
+for (const [name, gesture] of [
+  ['dragged', drag],
+  ['zoomed', zoom],
+] as const) {
+  const { fps, longestMs } = await framesDuring(gesture)
+  const isMet = fps >= GOAL_FPS - TOLERANCE_FPS
+  process.stdout.write(`${isMet ? 'met ' : 'MISS'}  ${`${nodes} nodes ${name}, frames drawn by the browser`.padEnd(58)} ${`${fps.toFixed(1)} a second, longest ${longestMs.toFixed(0)} ms`.padStart(26)}   goal ${GOAL_FPS} a second\n`) // prettier-ignore
+  await page.waitForTimeout(800)
+}
+await browser.close()
