@@ -60,9 +60,14 @@ function wrapPrograms(unpacked) {
     ),
   ].filter((program) => existsSync(program))
   const libraries = libraryFolders(unpacked).join(':')
+  const fonts = inWork('debian/fonts.conf')
+  const folders = ['/usr/share/fonts', join(unpacked, 'usr/share/fonts')].map(
+    (folder) => `<dir>${folder}</dir>`,
+  )
+  writeFileSync(fonts, `<?xml version="1.0"?><fontconfig>${folders.join('')}<cachedir>${inWork('debian/fonts')}</cachedir></fontconfig>`) // prettier-ignore
   for (const program of programs) {
     const script = join(unpackedBin, basename(program))
-    writeFileSync(script, `#!/bin/sh\nLD_LIBRARY_PATH='${libraries}' exec '${program}' "$@"\n`) // prettier-ignore
+    writeFileSync(script, `#!/bin/sh\nFONTCONFIG_FILE='${fonts}' LD_LIBRARY_PATH='${libraries}' exec '${program}' "$@"\n`) // prettier-ignore
     chmodSync(script, 0o755)
   }
 }

@@ -1,4 +1,5 @@
 import { CoreError, requirePositive, requireRange } from '../errors/index.ts'
+import { fewestGroups, MOST_FEW_RUNS } from './few-runs.ts'
 import { fewestTrails } from './trails.ts'
 import type { RunGraph, Trail } from './trails.ts'
 
@@ -35,7 +36,8 @@ const MAX_OPENINGS = 64
 /**
  * Continuous pieces that cover every run exactly once, end only at nodes and are no longer than the handling length.
  * Each of the fewest Euler walks is cut as late as possible, which is the fewest for that walk; closed walks are opened
- * where that saves a piece. `leastPieces` is the bound to hold the plan against. Throws `stringing/piece-too-short`
+ * where that saves a piece. A connected part of few runs that this does not prove fewest is searched through. `leastPieces`
+ * is the bound to hold the plan against. Throws `stringing/piece-too-short`
  * when a single run does not fit.
  */
 export function planStringing(graph: RunGraph, limits: StringingLimits): StringingPlan {
@@ -54,16 +56,14 @@ export function planStringing(graph: RunGraph, limits: StringingLimits): Stringi
       },
     )
   }
-  const trails = fewestTrails(graph)
-  const pieces = trails
-    .flatMap((trail) => cutTrail(graph, trail, roomM))
-    .map((trail) => toPiece(graph, trail, wraps))
+  const parts = partsOf(graph, fewestTrails(graph)).map((walks) => stringPart(graph, walks, roomM))
+  const pieces = parts.flatMap((part) => part.pieces).map((trail) => toPiece(graph, trail, wraps))
   const sum = (pick: (piece: WirePiece) => number) => pieces.reduce((total, piece) => total + pick(piece), 0)
   return {
     pieces,
     netLengthM: sum((p) => p.netLengthM),
     cutLengthM: sum((p) => p.cutLengthM),
-    leastPieces: leastPieces(graph, trails, roomM),
+    leastPieces: parts.reduce((total, part) => total + part.least, 0),
   }
 }
 
@@ -123,20 +123,35 @@ function leastForRuns(lengths: readonly number[], roomM: number): number {
   return Math.max(1, Math.ceil(sumM / roomM - 1e-9), byCount)
 }
 
-/** Of each connected part: its number of walks, or what its runs need together; whichever is more. */
-function leastPieces(graph: RunGraph, trails: readonly Trail[], roomM: number): number {
-  const parts = new Map<number, { walks: number; lengths: number[] }>()
+function partsOf(graph: RunGraph, trails: readonly Trail[]): Trail[][] {
+  const parts = new Map<number, Trail[]>()
   const root = partOfNode(graph)
   for (const trail of trails) {
     const key = root[trail.nodes[0]!]!
-    const part = parts.get(key) ?? { walks: 0, lengths: [] }
-    part.walks++
-    for (const run of trail.runs) part.lengths.push(graph.runs[run]!.lengthM)
-    parts.set(key, part)
+    parts.set(key, [...(parts.get(key) ?? []), trail])
   }
-  let least = 0
-  for (const part of parts.values()) least += Math.max(part.walks, leastForRuns(part.lengths, roomM))
-  return least
+  return [...parts.values()]
+}
+
+/** One connected part, in its fewest walks: cut along them, or from scratch where that may save a piece and is quick. */
+function stringPart(
+  graph: RunGraph,
+  walks: readonly Trail[],
+  roomM: number,
+): { pieces: readonly Trail[]; least: number } {
+  const runs = walks.flatMap((walk) => walk.runs)
+  const lengths = runs.map((run) => graph.runs[run]!.lengthM)
+  const least = Math.max(walks.length, leastForRuns(lengths, roomM))
+  const pieces = walks.flatMap((walk) => cutTrail(graph, walk, roomM))
+  if (pieces.length === least || runs.length > MOST_FEW_RUNS) return { pieces, least }
+  const groups = fewestGroups(graph, runs, roomM)
+  if (groups.length === pieces.length) return { pieces, least: groups.length }
+  return { pieces: groups.map((group) => walkOf(graph, group)), least: groups.length }
+}
+
+function walkOf(graph: RunGraph, runs: readonly number[]): Trail {
+  const [walk] = fewestTrails({ nodes: graph.nodes, runs: runs.map((run) => graph.runs[run]!) })
+  return { nodes: walk!.nodes, runs: walk!.runs.map((i) => runs[i]!) }
 }
 
 function partOfNode(graph: RunGraph): number[] {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { planStringing } from './index.ts'
+import { planStringing, trailBound } from './index.ts'
 import type { RunGraph } from './index.ts'
 
 const graphArb: fc.Arbitrary<RunGraph> = fc.integer({ min: 2, max: 12 }).chain((size) =>
@@ -61,6 +61,56 @@ describe('planStringing', () => {
       }),
     )
   })
+
+  it('takes as few pieces as any way to string a small frame, and no bound exceeds that', () => {
+    const smallArb = graphArb.filter(({ runs }) => runs.length <= 7)
+    fc.assert(
+      fc.property(smallArb, fc.double({ min: 5.4, max: 14, noNaN: true }), (graph, handlingLengthM) => {
+        const plan = planStringing(graph, { handlingLengthM, endWrapM: 0 })
+        const fewest = fewestByEnumeration(graph, handlingLengthM)
+        expect(plan.pieces.length).toBe(fewest)
+        expect(plan.leastPieces).toBe(fewest)
+      }),
+      { numRuns: 400 },
+    )
+  })
+
+  it('needs no more pieces than walks, by odd nodes, and cuts, by length, on frames of any size', () => {
+    fc.assert(
+      fc.property(graphArb, fc.double({ min: 5.4, max: 20, noNaN: true }), (graph, handlingLengthM) => {
+        const plan = planStringing(graph, { handlingLengthM, endWrapM: 0 })
+        const longestM = Math.max(...graph.runs.map((run) => run.lengthM))
+        // A walk is cut only where the next run does not fit, so each cut leaves more than this behind it.
+        const leftBehindM = handlingLengthM - longestM
+        const cuts = leftBehindM > 1e-9 ? Math.floor(plan.netLengthM / leftBehindM) : Infinity
+        expect(plan.pieces.length).toBeLessThanOrEqual(trailBound(graph).minTrails + cuts)
+      }),
+    )
+  })
+
+  /** Every way to lay the runs in walks: a run begins a piece or goes on at an end of the piece that is open. */
+  function fewestByEnumeration(graph: RunGraph, roomM: number): number {
+    let best = Infinity
+    const free = new Set(graph.runs.keys())
+    const goOn = (at: number, leftM: number, pieces: number): void => {
+      if (pieces >= best) return
+      if (free.size === 0) {
+        best = pieces
+        return
+      }
+      for (const i of [...free]) {
+        const run = graph.runs[i]!
+        free.delete(i)
+        for (const [from, to] of [[run.from, run.to], [run.to, run.from]] as const) {
+          if (from === at && run.lengthM <= leftM + 1e-9) goOn(to, leftM - run.lengthM, pieces)
+          else goOn(to, roomM - run.lengthM, pieces + 1)
+        }
+        free.add(i)
+      }
+    } // prettier-ignore
+    goOn(-1, 0, 0)
+    return best
+  }
 
   it('refuses a handling length that one run and its wraps exceed, with both lengths', () => {
     const graph = { nodes: [{ xM: 0, yM: 0 }, { xM: 2, yM: 0 }], runs: [{ from: 0, to: 1, lengthM: 2 }] } // prettier-ignore
