@@ -44,7 +44,8 @@ const m = (min: number, max: number) =>
   fc.double({ min, max, noNaN: true }).map((x) => Math.round(x * 1000) / 1000)
 const int = (min: number, max: number) => fc.integer({ min, max })
 const stockOf = (use: string) => fc.constantFrom(...standardCatalogue.stock.filter((s) => s.use === use).map((s) => s.id)) // prettier-ignore
-const potArb: fc.Arbitrary<Pot | null> = fc.option(fc.record({ shape: fc.constantFrom('round' as const, 'square' as const), widthM: m(0.2, 1), heightM: m(0.45, 1) })) // prettier-ignore
+const potArbOf = (leastWidthM: number): fc.Arbitrary<Pot | null> => fc.option(fc.record({ shape: fc.constantFrom('round' as const, 'square' as const), widthM: m(leastWidthM, leastWidthM + 0.8), heightM: m(0.45, 1) })) // prettier-ignore
+const potArb = potArbOf(0.2)
 const rising = (least: number, most: number, from: number, to: number) =>
   fc.uniqueArray(int(from * 100, to * 100), { minLength: least, maxLength: most }).map((cm) => cm.sort((a, b) => a - b).map((n) => n / 100)) // prettier-ignore
 
@@ -69,7 +70,7 @@ export const patternArbs: { readonly [K in PatternKind]: fc.Arbitrary<Extract<Pa
     waterHeightM: fc.option(m(0.2, 0.4)), plantSpacingM: m(0.5, 3),
   }),
   overhead: fc.record({ kind: fc.constant('overhead' as const), depthM: m(1.2, 3), headroomM: m(1.9, 2.4), maxBayM: m(1.5, 3), postStockId: fc.constant('post-square-100'), postBuriedM: m(0.4, 0.9), beamStockId: fc.constant('beam-75x200'), overhangM: m(0, 0.4), maxRafterSpacingM: m(0.4, 1.5), wireSpacingM: m(0.2, 0.8), backWires: int(0, 5) }),
-  arch: fc.record({ kind: fc.constant('arch' as const), spanM: m(0.8, 2), heightM: m(1.2, 2), depthM: m(0.4, 3), hoops: int(2, 5), rungStepM: m(0.2, 0.8), buriedM: m(0, 0.5), hoopStockId: fc.constant('tube-steel-21'), rungStockId: fc.constant('rod-steel-6') }),
+  arch: fc.record({ kind: fc.constant('arch' as const), spanM: m(0.8, 2), heightM: m(1.2, 2), depthM: m(0.4, 3), hoops: int(1, 5), rungStepM: m(0.2, 0.8), buriedM: m(0, 0.5), hoopStockId: fc.constant('tube-steel-21'), rungStockId: fc.constant('rod-steel-6'), pot: potArbOf(1) }),
   net: fc.record({ kind: fc.constant('net' as const), depthM: m(4, 30), heightM: m(1.8, 2.4), maxSpacingAlongM: m(3, 8), maxSpacingAcrossM: m(3, 8), postStockId: fc.constant('post-steel-48'), interior: fc.constantFrom('screw' as const, 'hole' as const), postBuriedM: m(0.4, 0.8), flangeScrewId: fc.constant('screw-flange-900'), anchorScrewId: fc.constant('screw-eye-1200'), anchorOutM: m(0.8, 2), panelWidthM: m(3, 12), dropM: m(0, 1.8) }),
   spiral: fc.record({ kind: fc.constant('spiral' as const), stakes: int(2, 6), circleRadiusM: m(0.1, 0.4), heightM: m(1, 1.6), buriedM: m(0.1, 0.4), startHeightM: m(0.1, 0.4), turns: int(1, 12), wrapsPerContact: fc.constantFrom(0 as const, 1 as const), knotEvery: int(0, 4), knotAllowanceM: m(0, 0.15), winding: fc.constantFrom('clockwise' as const, 'anticlockwise' as const), top: fc.constantFrom('ring' as const, 'polygon' as const), stakeStockId: fc.constant('cane-24'), topStockId: fc.constant('rod-steel-6'), pot: potArb }),
   obelisk: fc.record({ kind: fc.constant('obelisk' as const), form: fc.constantFrom('obelisk' as const, 'cone' as const, 'ladder' as const), legs: int(3, 8), baseM: m(0.3, 0.8), topM: m(0, 0.3), heightM: m(1, 1.9), buriedM: m(0.1, 0.4), rungs: int(0, 8), legStockId: fc.constant('cane-24'), rungStockId: fc.constant('cane-12'), pot: potArb }),

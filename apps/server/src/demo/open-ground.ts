@@ -1,52 +1,16 @@
-import type { FrameBody, PlaceBody } from '@klados/contract'
 import { markOut } from '@klados/core/frame'
-import { planFrame, tensionToday, usualConditions } from '@klados/core/plan'
+import { planFrame, tensionToday } from '@klados/core/plan'
 import { v7 as uuidv7 } from 'uuid'
 import type { Diary } from './diary.ts'
-import type { DemoGarden } from './tarn-close.ts'
+import { base, fieldWire, foliageWire, level, northern, rope, stand, string, wallWire } from './stand.ts'
+import type { Stand } from './stand.ts'
 
-type Design = FrameBody['design']
-
-const northern = { ...usualConditions, coldestC: -14, hottestC: 31 }
-const open: Omit<PlaceBody, 'name' | 'kind' | 'widthM' | 'usableHeightM'> = {
-  firstForkM: 0, facingDeg: 180, surface: 'open', viewingEnd: 'left', avoid: [], riseM: 0, uprights: null, levels: null, photo: null,
-  conditions: northern,
-} // prettier-ignore
-
-const base: Omit<Design, 'pattern' | 'wireId' | 'tensionN' | 'rolls'> = {
-  moveToleranceM: 0.3, dragged: {}, snap: 'none', light: null, endWrapM: 0.4, handlingLengthM: 250, fixingId: 'eye-100', setC: 12, plantKindId: null, repeat: 1,
-} // prettier-ignore
-const fieldWire = { wireId: 'high-tensile-2.5', tensionN: 600, rolls: [{ lengthM: 100, price: 26 }, { lengthM: 650, price: 118 }] } // prettier-ignore
-const foliageWire = { wireId: 'high-tensile-2', tensionN: 200, rolls: [{ lengthM: 100, price: 19 }, { lengthM: 1000, price: 124 }] } // prettier-ignore
-const rope = { wireId: 'stainless-rope-3', tensionN: 180, rolls: [{ lengthM: 25, price: 29 }, { lengthM: 50, price: 54 }] } // prettier-ignore
-const string = { wireId: 'coir-6', tensionN: 10, rolls: [{ lengthM: 50, price: 7 }] }
-const level = (heightM: number, slot: 'main' | 'light', form: 'single' | 'pair' | 'arms', spreadM = 0.4) => ({ heightM, slot, form, spreadM, liftM: 0 }) // prettier-ignore
-
-interface Stand {
-  readonly place: DemoGarden['places'][number]
-  readonly frame: DemoGarden['frames'][number]
-  readonly plants: DemoGarden['plants']
-}
-
-function stand(
-  place: Pick<PlaceBody, 'name' | 'kind' | 'widthM' | 'usableHeightM'> & Partial<PlaceBody>,
-  frame: { readonly name: string; readonly design: Design; readonly notes: readonly string[] },
-  plants: readonly { readonly name: string; readonly kindId: string; readonly xM: number }[],
-): Stand {
-  const placeId = uuidv7()
-  return {
-    place: { id: placeId, body: { ...open, ...place } },
-    frame: { id: uuidv7(), notes: frame.notes, body: { placeId, name: frame.name, design: frame.design } },
-    plants: plants.map((plant) => ({ id: uuidv7(), body: { ...plant, placeId, startNodeId: null, plantedOn: '2000-01-01' } })), // prettier-ignore
-  }
-}
-
-/** What stands away from the walls: rows, the pergola, the trial block, the glasshouse. */
+/** What stands away from the walls: rows, the pergola, the trial block. */
 export function openGround(): { readonly stands: readonly Stand[]; readonly trial: Stand } {
   const along = (count: number, widthM: number) => Array.from({ length: count }, (_, i) => Math.round(((i + 0.5) * widthM * 100) / count) / 100) // prettier-ignore
   const gooseberries = stand(
     { name: 'North wall, a bay of three', kind: 'wall', widthM: 2.2, usableHeightM: 1.5, firstForkM: 0.35, facingDeg: 2, surface: 'brick' },
-    { name: 'Fan', notes: ['Canes on five wires; two kept the fans too open'], design: { ...base, moveToleranceM: 0.04, endWrapM: 0.15, handlingLengthM: 12, wireId: 'stainless-2', tensionN: 150, rolls: [{ lengthM: 25, price: 14 }, { lengthM: 50, price: 25 }], plantKindId: 'gooseberry', repeat: 3, pattern: { kind: 'fan', ribs: 9, spreadDeg: 150, wireStepM: 0.3, maxSupportSpacingM: 1.1, ribStockId: 'cane-18' } } },
+    { name: 'Fan', notes: ['Canes on five wires; two kept the fans too open'], design: { ...wallWire, plantKindId: 'gooseberry', repeat: 3, pattern: { kind: 'fan', ribs: 9, spreadDeg: 150, wireStepM: 0.3, maxSupportSpacingM: 1.1, ribStockId: 'cane-18' } } },
     [{ name: 'Gooseberry', kindId: 'gooseberry', xM: 1.1 }],
   ) // prettier-ignore
   const tayberries = stand(
@@ -69,17 +33,7 @@ export function openGround(): { readonly stands: readonly Stand[]; readonly tria
     { name: 'Brush', notes: ['Hazel from the hedge'], design: { ...base, ...string, pattern: { kind: 'brush', rows: 2, rowSpacingM: 0.3, twigStepM: 0.2, heightM: 1.2, buriedM: 0.2, twigStockId: 'twig-hazel-8' } } },
     [{ name: 'Sweet peas', kindId: 'sweet-pea', xM: 2.1 }],
   ) // prettier-ignore
-  const vanilla = stand(
-    { name: 'Glasshouse, vanilla posts', kind: 'bench', widthM: 0.6, usableHeightM: 2, conditions: { ...northern, windMPerS: 0, coldestC: 12 } },
-    { name: 'Wrapped posts', notes: ['Coir on a pipe; the moss dried out'], design: { ...base, ...string, repeat: 2, plantKindId: 'vanilla', pattern: { kind: 'pole', form: 'wrapped', heightM: 1.5, buriedM: 0.25, diameterM: 0.09, lapM: 0.02, moduleM: 0.3, coreStockId: 'pipe-plastic-50', pot: { shape: 'round', widthM: 0.4, heightM: 0.35 } } } },
-    [{ name: 'Vanilla', kindId: 'vanilla', xM: 0.3 }],
-  ) // prettier-ignore
-  const pothos = stand(
-    { name: 'Glasshouse bench', kind: 'bench', widthM: 0.3, usableHeightM: 1.2, conditions: { ...northern, windMPerS: 0, coldestC: 12 } },
-    { name: 'Fibre pole', notes: ['Four modules for now'], design: { ...base, ...string, plantKindId: 'satin-pothos', pattern: { kind: 'pole', form: 'modules', heightM: 0.8, buriedM: 0.1, diameterM: 0.07, lapM: 0, moduleM: 0.2, coreStockId: 'cane-12', pot: { shape: 'round', widthM: 0.18, heightM: 0.16 } } } },
-    [{ name: 'Satin pothos', kindId: 'satin-pothos', xM: 0.15 }],
-  ) // prettier-ignore
-  return { stands: [gooseberries, tayberries, pergola, trial, peas, vanilla, pothos], trial }
+  return { stands: [gooseberries, tayberries, pergola, trial, peas], trial }
 }
 
 /** How the trial block was built: a screw that lifted and was moved, wires strained in April and found looser in autumn. */

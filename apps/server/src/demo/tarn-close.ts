@@ -2,13 +2,15 @@ import type { FrameBody, PlaceBody, PlantBody } from '@klados/contract'
 import { flat } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
 import type { JournalEntry } from '@klados/core/journal'
-import { planFrame, usualConditions } from '@klados/core/plan'
+import { planFrame } from '@klados/core/plan'
 import { yearOf } from '@klados/core/season'
 import { v7 as uuidv7 } from 'uuid'
 import { Diary, seededRandom } from './diary.ts'
+import { glasshouse, growHoya, growRod } from './glasshouse.ts'
 import { buildTrial, openGround } from './open-ground.ts'
 import { growPear } from './pears.ts'
 import type { PearStory } from './pears.ts'
+import { northern as climate, wallWire } from './stand.ts'
 import { growWisteria } from './wisteria.ts'
 
 export interface DemoGarden {
@@ -24,24 +26,8 @@ export interface DemoGarden {
 
 export const DEMO_LATITUDE_DEG = 55.6
 
-const stainless: Omit<FrameBody['design'], 'pattern'> = {
-  moveToleranceM: 0.04,
-  dragged: {},
-  wireId: 'stainless-2',
-  tensionN: 150,
-  endWrapM: 0.15,
-  handlingLengthM: 12,
-  rolls: [{ lengthM: 25, price: 14 }, { lengthM: 50, price: 25 }], // prettier-ignore
-  fixingId: 'eye-100',
-  snap: 'none',
-  light: null,
-  setC: 12,
-  plantKindId: null,
-  repeat: 1,
-}
-
 /** What the places of an open, northern garden have in common. */
-const northern = { riseM: 0, uprights: null, levels: null, photo: null, conditions: { ...usualConditions, coldestC: -14, hottestC: 31 } } // prettier-ignore
+const northern = { riseM: 0, uprights: null, levels: null, photo: null, conditions: climate } // prettier-ignore
 
 /** Tarn Close, an invented walled garden, with four seasons of journal that end today. */
 export function makeTarnClose(today: string): DemoGarden {
@@ -67,8 +53,12 @@ export function makeTarnClose(today: string): DemoGarden {
     )
   })
   diary.about(front.place.id, null).note(`${year - 1}-01-19`, 'Gale. The eye low down on the right lifted out of a soft joint; set again with resin, a hand higher.') // prettier-ignore
-  const { stands, trial } = openGround()
+  const { stands: outside, trial } = openGround()
   buildTrial(diary, trial, year)
+  const glass = glasshouse()
+  growRod(diary.about(glass.rod.place.id, glass.rod.plants[0]!.id), { year, today })
+  growHoya(diary.about(glass.hoop.place.id, glass.hoop.plants[0]!.id), glass.hoop, { year, today })
+  const stands = [...outside, ...glass.stands]
   return {
     places: [pears.place, front.place, lane.place, ...stands.map((stand) => stand.place)],
     frames: [pears.frame, front.frame, lane.frame, ...stands.map((stand) => stand.frame)],
@@ -100,7 +90,7 @@ function southWall() {
       body: {
         placeId: id,
         name: 'Level tiers',
-        design: { ...stainless, plantKindId: 'pear', pattern: { kind: 'tiers' as const, heightsM: [0.45, 0.85, 1.25, 1.65, 2.05], maxSupportSpacingM: 2.4 } }, // prettier-ignore
+        design: { ...wallWire, plantKindId: 'pear', pattern: { kind: 'tiers' as const, heightsM: [0.45, 0.85, 1.25, 1.65, 2.05], maxSupportSpacingM: 2.4 } }, // prettier-ignore
       },
     },
     plants: [1.8, 5.4, 9].map((xM, i) => ({
@@ -130,7 +120,7 @@ function gatehouse() {
         placeId: id,
         name: 'Diamonds',
         design: {
-          ...stainless,
+          ...wallWire,
           plantKindId: 'wisteria',
           pattern: { kind: 'diamonds' as const, cell: { by: 'width' as const, widthM: 0.87 }, cellHeightM: null, rows: 2, closeCutEnd: false }, // prettier-ignore
         },
@@ -166,7 +156,7 @@ function laneFence() {
         placeId: id,
         name: 'Ivy diamonds',
         design: {
-          ...stainless,
+          ...wallWire,
           handlingLengthM: 10,
           pattern: { kind: 'diamonds' as const, cell: { by: 'width' as const, widthM: 0.8 }, cellHeightM: null, rows: 1, closeCutEnd: false }, // prettier-ignore
         },

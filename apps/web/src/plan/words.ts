@@ -22,6 +22,8 @@ export function problemWords(t: TFunction, units: Units, error: CoreError): stri
       return t('problem.frame/levels-do-not-clear', { apart: units.length(Number(d.apartM), 'fine'), bar: units.length(Number(d.barM), 'fine') }) // prettier-ignore
     case 'frame/not-in-pot':
       return t('problem.frame/not-in-pot', { buried: length('buriedM'), most: length('mostM') })
+    case 'frame/wider-than-pot':
+      return t('problem.frame/wider-than-pot', { across: length('acrossM'), pot: length('potM') })
     case 'frame/unknown-stock':
       return t('problem.frame/unknown-stock', { stock: d.stockId })
     case 'frame/too-many-nodes':

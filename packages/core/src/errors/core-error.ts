@@ -8,6 +8,7 @@ export const coreErrorCodes = {
   'frame/too-many-nodes': 'The pattern would have more nodes than anyone could drill.',
   'frame/levels-do-not-clear': 'Two levels of bars are nearer to each other than a bar is thick.',
   'frame/unknown-stock': 'The frame is built of something that the catalogue does not have.',
+  'frame/wider-than-pot': 'What stands in a pot is wider at its foot than the pot.',
   'frame/not-in-pot': 'What stands in the ground of a pot does not fit into it.',
   'stringing/piece-too-short': 'One run with its end wraps is longer than the greatest handling length.',
   'materials/piece-longer-than-roll': 'A piece is longer than every roll on offer.',

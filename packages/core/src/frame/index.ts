@@ -13,7 +13,7 @@ export type { InOrderLimits, Stretch } from './in-order.ts'
 export type { Anchor, Figure, Fill, Joint, Member, MemberPart, Sheet, Unit, WireSlot } from './layout.ts'
 export { markOut } from './mark-out.ts'
 export type { MarkOut, MarkOutRow } from './mark-out.ts'
-export { groundKinds, potKinds, potOf, wallKinds, wireSlots } from './pattern.ts'
+export { potOf, wireSlots } from './pattern.ts'
 export type {
   ArchPattern,
   BrushPattern,

@@ -5,7 +5,16 @@ import { deranged, options, patternArbs, siteOf } from '../../test/frames.ts'
 import { CoreError } from '../errors/index.ts'
 import { distance3M, pathLengthM } from '../geometry/index.ts'
 import { isInSpot, makeFrame, markOut, nearestOnLines, turnsForLength, woundString } from './index.ts'
-import type { ColumnPattern, Frame, Pattern, PatternKind, RowPattern, SpiralPattern } from './index.ts'
+import type {
+  ArchPattern,
+  ColumnPattern,
+  Frame,
+  Pattern,
+  PatternKind,
+  Pot,
+  RowPattern,
+  SpiralPattern,
+} from './index.ts'
 
 const site = siteOf(6, 2.4)
 const kinds = Object.keys(patternArbs) as PatternKind[]
@@ -171,6 +180,32 @@ describe('string wound round stakes', () => {
         expect(laid).toBeCloseTo(frame.figures.find((f) => f.key === 'string-length')!.value, 6)
       }),
     )
+  })
+})
+
+describe('a frame in a pot', () => {
+  it.each(['spiral', 'obelisk', 'pole', 'stakes', 'arch'] as const)('%s goes down inside it, or is refused with both widths', (kind) => {
+    fc.assert(
+      fc.property(patternArbs[kind] as fc.Arbitrary<Extract<Pattern, { pot: Pot | null }>>, (pattern) => {
+        if (!pattern.pot) return
+        const half = pattern.pot.widthM / 2 + 1e-9
+        const frame = layOrRefuse(pattern)
+        if (frame instanceof CoreError) {
+          if (frame.code === 'frame/wider-than-pot') expect(frame.details.acrossM).toBeGreaterThan(pattern.pot.widthM)
+          return
+        }
+        for (const { foot } of frame.members)
+          if (foot) expect(Math.abs(foot.xM - site.widthM / 2)).toBeLessThanOrEqual(half)
+      }),
+    )
+  }) // prettier-ignore
+
+  it('a hoop by itself has no rungs, wants one plant and is as long as it is bent', () => {
+    const hoop: ArchPattern = { kind: 'arch', spanM: 0.2, heightM: 0.5, depthM: 1, hoops: 1, rungStepM: 0.1, buriedM: 0.1, hoopStockId: 'rod-steel-6', rungStockId: 'rod-steel-6', pot: { shape: 'round', widthM: 0.22, heightM: 0.2 } } // prettier-ignore
+    const frame = makeFrame(site, hoop, options)
+    expect(frame.members).toHaveLength(1)
+    expect(frame.plants).toHaveLength(1)
+    expect(frame.members[0]!.cutLengthM).toBeCloseTo(2 * (0.4 + 0.1) + Math.PI * 0.1, 9)
   })
 })
 

@@ -5,6 +5,7 @@ import type { FrameOptions } from './frame.ts'
 import { LayoutBuilder, MAX_NODES, fewestParts } from './layout.ts'
 import type { Layout } from './layout.ts'
 import type { ArchPattern, OverheadPattern } from './pattern.ts'
+import { standIn } from './potted.ts'
 import type { Site } from './site.ts'
 
 /**
@@ -74,7 +75,7 @@ export function layArch(site: Site, pattern: ArchPattern): Layout {
   const spanM = requirePositive('spanM', pattern.spanM, 30)
   const heightM = requirePositive('heightM', pattern.heightM, 20)
   const depthM = requirePositive('depthM', pattern.depthM, 100)
-  const hoops = requireWhole('hoops', pattern.hoops, 2, 200)
+  const hoops = requireWhole('hoops', pattern.hoops, 1, 200)
   const buriedM = requireRange('buriedM', pattern.buriedM, 0, 3)
   const stepM = requirePositive('rungStepM', pattern.rungStepM)
   const radiusM = spanM / 2
@@ -86,31 +87,34 @@ export function layArch(site: Site, pattern: ArchPattern): Layout {
   const legM = heightM - radiusM
   const midM = site.widthM / 2
   const overM = 2 * legM + Math.PI * radiusM
-  const rungs = fewestParts(overM, stepM)
+  // A hoop that stands alone has nothing to be joined to.
+  const rungs = hoops === 1 ? 0 : fewestParts(overM, stepM)
   if (rungs * hoops > MAX_NODES) throw new CoreError('frame/too-many-nodes', `${rungs} rungs are too many`, { rungs }) // prettier-ignore
   const builder = new LayoutBuilder()
-  /** The point so far along the hoop from the ground at its left leg. */
+  const soilM = standIn(builder, pattern.pot, midM, { buriedM, acrossM: spanM })
+  /** The point so far along the hoop from the soil at its left leg. */
   const along = (m: number, zM: number): Point3 => {
-    if (m <= legM) return at3(midM - radiusM, m, zM)
-    if (m >= overM - legM) return at3(midM + radiusM, overM - m, zM)
+    if (m <= legM) return at3(midM - radiusM, soilM + m, zM)
+    if (m >= overM - legM) return at3(midM + radiusM, soilM + overM - m, zM)
     const angle = Math.PI - (m - legM) / radiusM
-    return at3(midM + radiusM * Math.cos(angle), legM + radiusM * Math.sin(angle), zM)
+    return at3(midM + radiusM * Math.cos(angle), soilM + legM + radiusM * Math.sin(angle), zM)
   }
   for (let h = 0; h < hoops; h++) {
-    const zM = (h * depthM) / (hoops - 1)
+    const zM = hoops === 1 ? 0 : (h * depthM) / (hoops - 1)
     const arc = Array.from({ length: ARC_STEPS + 1 }, (_, i) => along(legM + (i * Math.PI * radiusM) / ARC_STEPS, zM)) // prettier-ignore
-    const path = [at3(midM - radiusM, -buriedM, zM), ...arc, at3(midM + radiusM, -buriedM, zM)]
-    const foot = at3(midM - radiusM, 0, zM)
+    const path = [at3(midM - radiusM, soilM - buriedM, zM), ...arc, at3(midM + radiusM, soilM - buriedM, zM)]
+    const foot = at3(midM - radiusM, soilM, zM)
     builder.member({ id: `h${h}`, part: 'hoop', path, stockId: pattern.hoopStockId, buriedM, foot, label: `H${h + 1}`, cutLengthM: overM + 2 * buriedM }) // prettier-ignore
     for (let i = 1; i < rungs; i++) builder.joint(`h${h}.${i}`, along((i * overM) / rungs, zM), 'lashing')
     builder.plant(`plant${h}l`, foot)
-    builder.plant(`plant${h}r`, at3(midM + radiusM, 0, zM))
+    // Round a hoop by itself one plant is led; over a path one comes up either side.
+    if (hoops > 1) builder.plant(`plant${h}r`, at3(midM + radiusM, soilM, zM))
   }
   for (let i = 1; i < rungs; i++) {
     const m = (i * overM) / rungs
     builder.member({ id: `r${i}`, part: 'rung', path: [along(m, 0), along(m, depthM)], stockId: pattern.rungStockId }) // prettier-ignore
   }
-  builder.figure('headroom', 'm', heightM)
+  if (!pattern.pot) builder.figure('headroom', 'm', heightM)
   builder.figure('hoop-length', 'm', overM + 2 * buriedM)
   return builder.build()
 }

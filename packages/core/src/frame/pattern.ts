@@ -109,7 +109,7 @@ export interface OverheadPattern {
   readonly backWires: number
 }
 
-/** Hoops one behind the other with rungs along them. */
+/** Hoops one behind the other with rungs along them, or one hoop by itself. */
 export interface ArchPattern {
   readonly kind: 'arch'
   readonly spanM: number
@@ -120,6 +120,7 @@ export interface ArchPattern {
   readonly buriedM: number
   readonly hoopStockId: string
   readonly rungStockId: string
+  readonly pot: Pot | null
 }
 
 /** Posts on a grid, cables over them both ways, tied back all round, a cover in panels. */
@@ -235,13 +236,6 @@ export type Pattern =
   | SpiralPattern | ObeliskPattern | PolePattern | StakesPattern | ColumnPattern | BrushPattern // prettier-ignore
 
 export type PatternKind = Pattern['kind']
-
-/** Patterns that are fixed to a wall, fence or posts that stand already. */
-export const wallKinds = ['tiers', 'diamonds', 'zigzag', 'triangles', 'grid', 'free', 'fan'] as const
-/** Frames that stand on ground of their own. */
-export const groundKinds = ['row', 'overhead', 'arch', 'net', 'brush', 'stakes', 'obelisk'] as const
-/** Frames that stand in a pot or tub. */
-export const potKinds = ['spiral', 'obelisk', 'pole', 'stakes', 'column'] as const
 
 /** What may stand in a pot, and the pot. */
 export function potOf(pattern: Pattern): Pot | null {

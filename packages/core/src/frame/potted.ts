@@ -20,14 +20,23 @@ export const HEAD_SPACE_M = 0.025
 /** Lap where a bent ring is joined. */
 const RING_LAP_M = 0.08
 
+/** What of a frame has to go into its pot: how deep, and how wide at the soil. */
+interface Foot {
+  readonly buriedM: number
+  readonly acrossM: number
+}
+
 /** Draws the pot in the middle of the place and returns where its soil is; without a pot that is the ground. */
-function standIn(builder: LayoutBuilder, pot: Pot | null, midM: number, buriedM: number): number {
+export function standIn(builder: LayoutBuilder, pot: Pot | null, midM: number, foot: Foot): number {
   if (!pot) return 0
+  const { buriedM, acrossM } = foot
   const half = requirePositive('potWidthM', pot.widthM, 5) / 2
   const height = requirePositive('potHeightM', pot.heightM, 5)
   if (buriedM > height - HEAD_SPACE_M + 1e-9) {
     throw new CoreError('frame/not-in-pot', `${buriedM} m does not go into a pot of ${height} m`, { buriedM, potM: height, mostM: Math.max(0, height - HEAD_SPACE_M) }) // prettier-ignore
   }
+  if (acrossM > pot.widthM + 1e-9)
+    throw new CoreError('frame/wider-than-pot', `A foot ${acrossM} m across does not stand in a pot of ${pot.widthM} m`, { acrossM, potM: pot.widthM }) // prettier-ignore
   const outline = [
     at3(midM - half, 0),
     at3(midM + half, 0),
@@ -65,7 +74,7 @@ export function laySpiral(site: Site, pattern: SpiralPattern, options: FrameOpti
   requireRange('startHeightM', pattern.startHeightM, 0, heightM)
   const midM = site.widthM / 2
   const builder = new LayoutBuilder()
-  const soilM = standIn(builder, pattern.pot, midM, buriedM)
+  const soilM = standIn(builder, pattern.pot, midM, { buriedM, acrossM: 2 * radiusM })
   const stakeM = options.stockWidthM(pattern.stakeStockId)
   const clockwise = pattern.winding === 'clockwise'
   const at = (k: number, yM: number) => corner(midM, radiusM, k, stakes, soilM + yM, clockwise)
@@ -117,7 +126,7 @@ export function layObelisk(site: Site, pattern: ObeliskPattern): Layout {
   const topM = pattern.form === 'cone' ? 0 : requireRange('topM', pattern.topM, 0, 10) / 2
   const midM = site.widthM / 2
   const builder = new LayoutBuilder()
-  const soilM = standIn(builder, pattern.pot, midM, buriedM)
+  const soilM = standIn(builder, pattern.pot, midM, { buriedM, acrossM: 2 * baseM })
   const at = (k: number, yM: number): Point3 => {
     const radius = baseM + ((topM - baseM) * yM) / heightM
     // Turned by half a step, so that a square one shows a face and not an edge.
@@ -145,7 +154,7 @@ export function layPole(site: Site, pattern: PolePattern, options: FrameOptions)
   const lapM = requireRange('lapM', pattern.lapM, 0, 1)
   const midM = site.widthM / 2
   const builder = new LayoutBuilder()
-  const soilM = standIn(builder, pattern.pot, midM, buriedM)
+  const soilM = standIn(builder, pattern.pot, midM, { buriedM, acrossM: diameterM })
   const coreM = options.stockWidthM(pattern.coreStockId)
   if (pattern.form === 'wrapped' && coreM >= diameterM)
     throw new CoreError('core/out-of-range', `The pole must be thicker than its core of ${coreM} m`, { field: 'diameterM', value: diameterM, min: coreM, max: 1 }) // prettier-ignore
@@ -189,11 +198,10 @@ export function layStakes(site: Site, pattern: StakesPattern): Layout {
   const heightM = requirePositive('heightM', pattern.heightM, 10)
   const buriedM = requireRange('buriedM', pattern.buriedM, 0, 3)
   const lineM = (count - 1) * spacingM
-  const roomM = pattern.pot ? pattern.pot.widthM : site.widthM
-  if (lineM > roomM + 1e-9)
-    throw new CoreError('frame/cell-too-large', `${count} stakes need ${lineM} m`, { side: 'width', cellM: lineM, spaceM: roomM }) // prettier-ignore
+  if (!pattern.pot && lineM > site.widthM + 1e-9)
+    throw new CoreError('frame/cell-too-large', `${count} stakes need ${lineM} m`, { side: 'width', cellM: lineM, spaceM: site.widthM }) // prettier-ignore
   const builder = new LayoutBuilder()
-  const soilM = standIn(builder, pattern.pot, site.widthM / 2, buriedM)
+  const soilM = standIn(builder, pattern.pot, site.widthM / 2, { buriedM, acrossM: lineM })
   for (let i = 0; i < count; i++) {
     const xM = site.widthM / 2 + (i - (count - 1) / 2) * spacingM
     const foot = at3(xM, soilM)
@@ -220,7 +228,7 @@ export function layColumn(site: Site, pattern: ColumnPattern, options: FrameOpti
   }
   const midM = site.widthM / 2
   const builder = new LayoutBuilder()
-  const soilM = standIn(builder, tub, midM, 0)
+  const soilM = standIn(builder, tub, midM, { buriedM: 0, acrossM: 0 })
   const columnM = options.stockWidthM(pattern.columnStockId)
   builder.member({ id: 'column', part: 'column', path: [at3(midM, 0), at3(midM, soilM + upperM + barM)], stockId: pattern.columnStockId, buriedM: soilM, foot: at3(midM, soilM), label: 'column' }) // prettier-ignore
   const bar = (id: string, yM: number, along: boolean) =>

@@ -40,6 +40,8 @@ export interface TakeOff {
   readonly cautions: readonly Caution[]
 }
 
+/** A hoop lower than a head stands over nobody. */
+const HEAD_M = 1.6
 const LADDER_FROM_M = 1.8
 /** Clips along a seam of the cover. */
 const CLIP_STEP_M = 0.5
@@ -182,7 +184,10 @@ function workSteps({ frame, strings, stock, surface, catalogue, repeat }: TakeOf
     ['gloves', 'goggles'],
     [
       isHigh && 'ladder',
-      (frame.kind === 'overhead' || frame.kind === 'arch' || frame.kind === 'net') && 'over-people',
+      (frame.kind === 'overhead' ||
+        frame.kind === 'net' ||
+        (frame.kind === 'arch' && topOf(frame) > HEAD_M)) &&
+        'over-people',
       inGround.some((m) => m.part === 'stake' || m.part === 'twig' || m.part === 'leg') && 'cane-tips',
       stock.some((plan) => plan.stock.material === 'plastic') && 'plastic-dust',
       frame.kind === 'column' && 'bare-mesh',

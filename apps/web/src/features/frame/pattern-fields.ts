@@ -64,7 +64,7 @@ export const patternFields: { readonly [K in PatternKind]: readonly FieldSpec<Ke
     length('spanM', 'long', 0.3, 20),
     length('heightM', 'long', 0.5, 12),
     length('depthM', 'long', 0.2, 50),
-    whole('hoops', 2, 60),
+    whole('hoops', 1, 60),
     length('rungStepM', 'short', 0.05, 3),
     length('buriedM', 'short', 0, 2),
     stock('hoopStockId', 'bar', 'stake'),

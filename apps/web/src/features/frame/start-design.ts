@@ -24,7 +24,7 @@ export function kindsFor(place: Pick<PlaceBody, 'kind'>): readonly PatternKind[]
       return ['overhead', 'arch', 'obelisk', 'spiral', 'stakes']
     case 'bench':
     case 'tub':
-      return ['spiral', 'obelisk', 'pole', 'stakes', 'column']
+      return ['spiral', 'obelisk', 'arch', 'pole', 'stakes', 'column']
   }
 }
 
@@ -98,7 +98,9 @@ export function startPattern(place: PlaceBody, kind: PatternKind): Pattern {
     case 'overhead':
       return { kind, depthM: 2.4, headroomM: centimetres(Math.max(2.1, Math.min(2.3, roomM))), maxBayM: 2.4, postStockId: 'post-square-100', postBuriedM: 0.7, beamStockId: 'beam-50x150', overhangM: 0.3, maxRafterSpacingM: 0.8, wireSpacingM: 0.4, backWires: 0 } // prettier-ignore
     case 'arch':
-      return { kind, spanM: Math.min(1.6, place.widthM), heightM: Math.max(2.3, Math.min(1, place.widthM)), depthM: 1.2, hoops: 3, rungStepM: 0.3, buriedM: 0.4, hoopStockId: 'tube-steel-21', rungStockId: 'rod-steel-8' } // prettier-ignore
+      return pot && place.kind !== 'terrace'
+        ? { kind, spanM: centimetres(pot.widthM * 0.8), heightM: tall(0.7), depthM: 0.2, hoops: 1, rungStepM: 0.3, buriedM: 0.2, hoopStockId: 'rod-steel-6', rungStockId: 'rod-steel-6', pot }
+        : { kind, spanM: Math.min(1.6, place.widthM), heightM: 2.3, depthM: 1.2, hoops: 3, rungStepM: 0.3, buriedM: 0.4, hoopStockId: 'tube-steel-21', rungStockId: 'rod-steel-8', pot: null } // prettier-ignore
     case 'net':
       return { kind, depthM: 12, heightM: 2.2, maxSpacingAlongM: 6, maxSpacingAcrossM: 6, postStockId: 'post-steel-48', interior: 'screw', postBuriedM: 0.6, flangeScrewId: 'screw-flange-900', anchorScrewId: 'screw-eye-1200', anchorOutM: 1.2, panelWidthM: 6, dropM: 2.2 } // prettier-ignore
     case 'spiral':
