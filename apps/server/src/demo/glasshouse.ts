@@ -7,7 +7,7 @@ import type { Stand } from './stand.ts'
 
 const underGlass = { ...northern, windMPerS: 0, coldestC: 12 }
 const ROD_WIRES_M = [0.5, 0.8, 1.1, 1.4, 1.7, 2, 2.3]
-const ROD_X_M = 1.5
+const ROD_X_M = 1.1
 
 /** What grows under glass: a rod on the back wall, posts, a pole and a hoop. */
 export function glasshouse(): {
@@ -16,8 +16,8 @@ export function glasshouse(): {
   readonly hoop: Stand
 } {
   const rod = stand(
-    { name: 'Glasshouse, back wall', kind: 'wall', widthM: 3, usableHeightM: 2.1, firstForkM: 0.4, facingDeg: 180, surface: 'brick', conditions: { ...usualConditions, windMPerS: 0, coldestC: 2, hottestC: 41 } },
-    { name: 'Rod on wires', notes: ['Seven wires, a hand clear of the wall'], design: { ...wallWire, tensionN: 200, fixingId: 'eye-150', plantKindId: 'table-grape', pattern: { kind: 'tiers', heightsM: ROD_WIRES_M, maxSupportSpacingM: 1.5 } } },
+    { name: 'Glasshouse, back wall', kind: 'wall', widthM: 2.2, usableHeightM: 2.1, firstForkM: 0.4, facingDeg: 180, surface: 'brick', conditions: { ...usualConditions, windMPerS: 0, coldestC: 2, hottestC: 41 } },
+    { name: 'Rod on wires', notes: ['Seven wires, a hand clear of the wall'], design: { ...wallWire, tensionN: 200, fixingId: 'eye-150', plantKindId: 'table-grape', pattern: { kind: 'tiers', heightsM: ROD_WIRES_M, maxSupportSpacingM: 1.2 } } },
     [{ name: 'Black table grape', kindId: 'table-grape', xM: ROD_X_M }],
   ) // prettier-ignore
   const vanilla = stand(

@@ -7,7 +7,7 @@ import { yearOf } from '@klados/core/season'
 import { v7 as uuidv7 } from 'uuid'
 import { Diary, seededRandom } from './diary.ts'
 import { glasshouse, growHoya, growRod } from './glasshouse.ts'
-import { buildTrial, openGround } from './open-ground.ts'
+import { buildTrial, openGround, tieBackTayberries } from './open-ground.ts'
 import { growPear } from './pears.ts'
 import type { PearStory } from './pears.ts'
 import { northern as climate, wallWire } from './stand.ts'
@@ -53,8 +53,9 @@ export function makeTarnClose(today: string): DemoGarden {
     )
   })
   diary.about(front.place.id, null).note(`${year - 1}-01-19`, 'Gale. The eye low down on the right lifted out of a soft joint; set again with resin, a hand higher.') // prettier-ignore
-  const { stands: outside, trial } = openGround()
+  const { stands: outside, trial, tayberries } = openGround()
   buildTrial(diary, trial, year)
+  tieBackTayberries(diary, tayberries, year)
   const glass = glasshouse()
   growRod(diary.about(glass.rod.place.id, glass.rod.plants[0]!.id), { year, today })
   growHoya(diary.about(glass.hoop.place.id, glass.hoop.plants[0]!.id), glass.hoop, { year, today })
@@ -121,6 +122,7 @@ function gatehouse() {
         name: 'Diamonds',
         design: {
           ...wallWire,
+          fixingId: 'eye-150',
           plantKindId: 'wisteria',
           pattern: { kind: 'diamonds' as const, cell: { by: 'width' as const, widthM: 0.87 }, cellHeightM: null, rows: 2, closeCutEnd: false }, // prettier-ignore
         },

@@ -11,7 +11,7 @@ const options = frameOptions(sampleDesign, standardCatalogue)
 describe('the DXF', () => {
   it('is read by another program’s parser with every wire at its true length, in millimetres, on its layer', () => {
     const frame = makeFrame(sampleWall, sampleDesign.pattern, options)
-    const list = drawFrame(frame, { view: 'elevation', stockWidthM: options.stockWidthM })
+    const list = drawFrame(frame, { view: 'elevation', ...options })
     const read = new DxfParser().parseSync(drawingDxf(list))!
     expect(read.header.$INSUNITS).toBe(4)
     const wires = read.entities.filter((entity) => entity.layer === 'wire') as unknown as { vertices: { x: number; y: number }[] }[] // prettier-ignore

@@ -24,7 +24,7 @@ export function layOut(
 const ANY = { moveToleranceM: 0, dragged: {}, snap: 'none' } as const
 
 export function drawLaid(frame: Frame, catalogue: Catalogue, view: ViewDirection = 'elevation'): DisplayList {
-  return drawFrame(frame, { view, stockWidthM: frameOptions(ANY, catalogue).stockWidthM })
+  return drawFrame(frame, { view, ...frameOptions(ANY, catalogue) })
 }
 
 /** A place with frames on it, from the front. */

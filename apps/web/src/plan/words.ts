@@ -1,5 +1,6 @@
 import type { CoreError } from '@klados/core/errors'
-import type { FrameFinding } from '@klados/core/frame'
+import type { FrameFinding, MarkOutRow } from '@klados/core/frame'
+import type { LengthStyle } from '@klados/core/units'
 import type { TFunction } from 'i18next'
 import type { Units } from '../ui/units.tsx'
 
@@ -60,4 +61,11 @@ export function findingWords(t: TFunction, units: Units, finding: FrameFinding):
 export function pieceLetter(index: number): string {
   const last = String.fromCharCode(65 + (index % 26))
   return index < 26 ? last : pieceLetter(Math.floor(index / 26) - 1) + last
+}
+
+const LONG_PLACE_M = 10
+
+/** Posts of a long row are paced out in metres or feet; a fixing is marked to the millimetre wherever it is. */
+export function alongStyle(row: Pick<MarkOutRow, 'what'>, widthM: number): LengthStyle {
+  return row.what !== 'node' && widthM > LONG_PLACE_M ? 'long' : 'short'
 }

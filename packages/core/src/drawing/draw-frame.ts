@@ -1,7 +1,7 @@
 import type { DisplayList, Mark, Role } from './display-list.ts'
 import type { Frame, Member, Sheet } from '../frame/index.ts'
 import { at3, project } from '../geometry/index.ts'
-import type { Point3, ViewDirection } from '../geometry/index.ts'
+import type { Point, Point3, ViewDirection } from '../geometry/index.ts'
 
 /** How deep an anchor is drawn into the ground where nothing says how long it is. */
 const ANCHOR_DEPTH_M = 0.6
@@ -10,6 +10,7 @@ const SHEET_ROLE: Readonly<Partial<Record<Sheet['good'], Role>>> = { net: 'cover
 export interface FrameView {
   readonly view: ViewDirection
   readonly stockWidthM: (stockId: string) => number
+  readonly stockDepthM: (stockId: string) => number
 }
 
 /**
@@ -17,7 +18,7 @@ export interface FrameView {
  * wires, joints and fixings. Every part of the frame is one mark (an outline, a line, a node), so that what is drawn can
  * be counted against what is bought.
  */
-export function drawFrame(frame: Frame, { view, stockWidthM }: FrameView): DisplayList {
+export function drawFrame(frame: Frame, { view, ...stock }: FrameView): DisplayList {
   // From its end a row on a slope would be a stack of posts: each is shown on its own ground.
   const on = (p: Point3) => project(view === 'side' ? at3(p.xM, p.yM - frame.slope * p.xM, p.zM) : p, view)
   const nearness = (member: Member) => member.path.reduce((sum, p) => sum + p.zM, 0) / member.path.length
@@ -39,8 +40,7 @@ export function drawFrame(frame: Frame, { view, stockWidthM }: FrameView): Displ
       kind: 'member',
       id: member.id,
       part: member.part,
-      points: member.path.map(on),
-      widthM: stockWidthM(member.stockId),
+      ...outlineOf(member, member.path.map(on), view, stock),
       label: member.label,
     })
   }
@@ -58,4 +58,24 @@ export function drawFrame(frame: Frame, { view, stockWidthM }: FrameView): Displ
     } else marks.push({ kind: 'joint', id: node.id, joint: node.joint, at })
   }
   return marks
+}
+
+/** Shorter than this a member is seen from its end. */
+const END_ON_M = 1e-3
+
+/** Middle line and width of a member as it is seen: what lies level stands on edge; from its end it shows its section. */
+function outlineOf(
+  member: Member,
+  points: readonly Point[],
+  view: ViewDirection,
+  stock: Omit<FrameView, 'view'>,
+): { points: readonly Point[]; widthM: number } {
+  const [wideM, deepM] = [stock.stockWidthM(member.stockId), stock.stockDepthM(member.stockId)]
+  const isLevel = member.path.every((p) => Math.abs(p.yM - member.path[0]!.yM) < END_ON_M)
+  const [upM, acrossM] = isLevel && view !== 'plan' ? [deepM, wideM] : [wideM, deepM]
+  const first = points[0]!
+  if (points.some((p) => Math.hypot(p.xM - first.xM, p.yM - first.yM) > END_ON_M))
+    return { points, widthM: upM }
+  const at = (sign: number) => ({ xM: first.xM, yM: first.yM + (sign * upM) / 2 })
+  return { points: [at(-1), at(1)], widthM: acrossM }
 }

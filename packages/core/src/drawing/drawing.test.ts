@@ -8,7 +8,7 @@ import type { Stem, Tie } from '../wood/index.ts'
 import { budsAlong, drawFrame, drawSite, drawWood } from './index.ts'
 import type { WoodView } from './index.ts'
 
-const front = { view: 'elevation' as const, stockWidthM: options.stockWidthM }
+const front = { view: 'elevation' as const, ...options }
 const wall: Site = {
   widthM: 4,
   usableHeightM: 1.6,

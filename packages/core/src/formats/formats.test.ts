@@ -36,10 +36,7 @@ describe('CSV', () => {
 
 describe('the true-scale SVG', () => {
   const svg = elevationSvg(
-    [
-      ...drawSite(wall, 'brick'),
-      ...drawFrame(frame, { view: 'elevation', stockWidthM: options.stockWidthM }),
-    ],
+    [...drawSite(wall, 'brick'), ...drawFrame(frame, { view: 'elevation', ...options })],
     'South <wall>',
   )
 

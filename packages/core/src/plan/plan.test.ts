@@ -20,7 +20,7 @@ describe('a frame’s bill', () => {
         const plan = planFrame(siteOf(6, 2.4), designOf(pattern, { repeat }))
         if (plan.problems.length > 0) return
         compared++
-        const list = drawFrame(plan.frame!, { view: 'elevation', stockWidthM: options.stockWidthM })
+        const list = drawFrame(plan.frame!, { view: 'elevation', ...options })
         const drawn = (is: (mark: (typeof list)[number]) => boolean) => list.filter(is).length * repeat
         expect(quantity(plan, (item) => item.what === 'fixing')).toBe(drawn((m) => m.kind === 'node'))
         for (const [joint, goodId] of [['staple', 'staple'], ['lashing', 'lashing'], ['bolt', 'bolt']] as const)

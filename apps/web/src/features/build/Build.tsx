@@ -15,6 +15,7 @@ import { useCondition, usePlan } from '../../plan/use-plan.ts'
 import { Choice } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { Loading } from '../../ui/Message.tsx'
+import { alongStyle } from '../../plan/words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import { DriveForm } from './DriveForm.tsx'
 import { Tensions } from './Tensions.tsx'
@@ -102,6 +103,7 @@ interface MarkCardProps {
 function MarkCard({ place, frameId, row, wasDone, onWrite }: MarkCardProps) {
   const { t } = useTranslation()
   const units = useUnits()
+  const style = alongStyle(row, place.body.widthM)
   const [alongM, setAlongM] = useState(row.alongM)
   const [heightM, setHeightM] = useState(row.heightM)
   const [isElsewhere, setIsElsewhere] = useState(false)
@@ -121,7 +123,7 @@ function MarkCard({ place, frameId, row, wasDone, onWrite }: MarkCardProps) {
         <p className="text-slate">{t(`build.${row.what}`)}{wasDone ? `, ${t('build.isDone')}` : ''}</p>
       </div>
       <dl className="grid grid-cols-2 gap-2 text-[22px] font-bold">
-        <div><dt className="text-[13px] font-normal text-slate">{t('frame.nodeAlong', { end: t(`place.${place.body.viewingEnd}`) })}</dt><dd>{units.length(row.alongM, 'short')}</dd></div>
+        <div><dt className="text-[13px] font-normal text-slate">{t('frame.nodeAlong', { end: t(`place.${place.body.viewingEnd}`) })}</dt><dd>{units.length(row.alongM, style)}</dd></div>
         {row.what === 'node' && <div><dt className="text-[13px] font-normal text-slate">{t('frame.nodeHeight')}</dt><dd>{units.length(row.heightM, 'short')}</dd></div>}
         {Math.abs(row.outM) > 1e-3 && <div><dt className="text-[13px] font-normal text-slate">{t('slip.back')}</dt><dd>{units.length(row.outM, 'short')}</dd></div>}
       </dl>
@@ -134,7 +136,7 @@ function MarkCard({ place, frameId, row, wasDone, onWrite }: MarkCardProps) {
           {!isElsewhere && <button type="button" className="btn min-h-12" onClick={() => setIsElsewhere(true)}>{t('build.elsewhere')}</button>}
           {isElsewhere && (
             <div className="grid grid-cols-2 items-end gap-2">
-              <LengthField label={t('frame.nodeAlong', { end: t(`place.${place.body.viewingEnd}`) })} style="short" minM={0} maxM={place.body.widthM} valueM={alongM} onChange={setAlongM} />
+              <LengthField label={t('frame.nodeAlong', { end: t(`place.${place.body.viewingEnd}`) })} style={style} minM={0} maxM={place.body.widthM} valueM={alongM} onChange={setAlongM} />
               {row.what === 'node' && <LengthField label={t('frame.nodeHeight')} style="short" minM={0} maxM={50} valueM={heightM} onChange={setHeightM} />}
               <button type="button" className="btn btn-main col-span-2 min-h-12" onClick={() => write(alongM, heightM)}>{t('build.setThere')}</button>
             </div>

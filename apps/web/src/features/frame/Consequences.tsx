@@ -15,6 +15,7 @@ import { TemperatureField } from '../../ui/TemperatureField.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { Checks } from './Checks.tsx'
 import { Stringing } from './Stringing.tsx'
+import { alongStyle } from '../../plan/words.ts'
 import type { Step } from './Stringing.tsx'
 
 /** Charts are a third of the app's weight: fetched when one is looked at. */
@@ -208,7 +209,7 @@ function MarkOutTable({ place, plan, nodeId, onNode }: ConsequencesProps) {
               <th scope="row" className="text-left font-normal">
                 <button type="button" className="min-h-6 min-w-6 text-left underline decoration-faint underline-offset-4" onClick={() => onNode(row.nodeId)}>{row.label}</button>
               </th>
-              <td className={row.movedM > 5e-4 ? 'text-ochre' : ''}>{units.length(row.alongM, 'short')}</td>
+              <td className={row.movedM > 5e-4 ? 'text-ochre' : ''}>{units.length(row.alongM, alongStyle(row, place.body.widthM))}</td>
               {hasHeights && <td className={row.movedM > 5e-4 ? 'text-ochre' : ''}>{row.what === 'node' ? units.length(row.heightM, 'short') : ''}</td>}
               {hasDepth && <td>{units.length(row.outM, 'short')}</td>}
             </tr>

@@ -19,6 +19,7 @@ import { NumberField } from '../../ui/NumberField.tsx'
 import { TemperatureField } from '../../ui/TemperatureField.tsx'
 import type { Change } from './change.ts'
 import { PatternInputs } from './PatternInputs.tsx'
+import { RowEnds, RowWires } from './RowInputs.tsx'
 
 interface InputsProps {
   readonly gardenId: string
@@ -50,30 +51,45 @@ export function Inputs(props: InputsProps) {
         <Group title="wire">
           <WireInputs gardenId={gardenId} choice={design} onChange={(what, choice) => onChange(what, choice)} />
           <WorkingLengths {...props} />
-          {slots.includes('light') && design.light && (
-            <div className="mt-2 flex flex-col gap-2 border-t border-dotted border-faint pt-2">
-              <h3 className="font-semibold">{<LightTitle />}</h3>
-              <WireInputs gardenId={gardenId} choice={design.light} onChange={(what, choice) => onChange(`light ${what}`, { light: { ...design.light!, ...choice } })} />
-            </div>
-          )}
         </Group>
       )}
-      <Group title="carries">
-        <LoadInputs {...props} />
-        <FixingInputs {...props} />
-      </Group>
+      {slots.includes('light') && design.light && (
+        <Group title="light">
+          <WireInputs gardenId={gardenId} choice={design.light} onChange={(what, choice) => onChange(`light ${what}`, { light: { ...design.light!, ...choice } })} />
+        </Group>
+      )}
+      <div className="flex min-w-0 flex-col gap-5">
+        <Group title="carries">
+          <LoadInputs {...props} />
+          <FixingInputs {...props} />
+        </Group>
+        {design.pattern.kind === 'row' && (
+          <Group title="ends">
+            <RowEnds gardenId={gardenId} pattern={design.pattern} onChange={(what, pattern) => onChange(what, { pattern })} />
+          </Group>
+        )}
+      </div>
+      {design.pattern.kind === 'row' && (
+        <Group title="levels" isWide>
+          <RowWires gardenId={gardenId} pattern={design.pattern} onChange={(what, pattern) => onChange(what, { pattern })} />
+        </Group>
+      )}
     </fieldset>
   ) // prettier-ignore
 }
 
-function LightTitle() {
-  return useTranslation().t('frame.light')
+interface GroupProps {
+  readonly title: 'pattern' | 'wire' | 'light' | 'carries' | 'levels' | 'ends'
+  readonly isWide?: boolean
+  readonly children: ReactNode
 }
 
-function Group({ title, children }: { title: 'pattern' | 'wire' | 'carries'; children: ReactNode }) {
+function Group({ title, isWide = false, children }: GroupProps) {
   const { t } = useTranslation()
   return (
-    <section className="flex min-w-0 flex-col gap-2 border-t border-faint pt-2">
+    <section
+      className={`flex min-w-0 flex-col gap-2 border-t border-faint pt-2 ${isWide ? 'sm:col-span-2' : ''}`}
+    >
       <h2>{t(`frame.group.${title}`)}</h2>
       {children}
     </section>

@@ -8,7 +8,6 @@ import { useCatalogue } from '../../data/catalogue.ts'
 import { DiamondInputs } from './DiamondInputs.tsx'
 import { FreeInputs } from './FreeInputs.tsx'
 import { PotInputs } from './PotInputs.tsx'
-import { RowInputs } from './RowInputs.tsx'
 import { TierInputs } from './TierInputs.tsx'
 import { kindsFor, startPattern } from './start-design.ts'
 import { patternFields } from './pattern-fields.ts'
@@ -42,7 +41,6 @@ export function PatternInputs(props: PatternInputsProps) {
       </div>
       {pattern.kind === 'tiers' && <TierInputs pattern={pattern} onChange={onChange} />}
       {pattern.kind === 'diamonds' && <DiamondInputs place={place} pattern={pattern} onChange={onChange} />}
-      {pattern.kind === 'row' && <RowInputs gardenId={gardenId} pattern={pattern} onChange={onChange} />}
       {pattern.kind === 'free' && <FreeInputs place={place} pattern={pattern} onChange={onChange} nodeId={nodeId} onNode={onNode} />}
       {'pot' in pattern && <PotInputs pot={pattern.pot} canBeNone={place.kind !== 'tub'} onChange={(pot) => onChange('pot', { ...pattern, pot })} />}
       {pattern.kind === 'column' && <PotInputs pot={pattern.tub} canBeNone={false} onChange={(tub) => tub && onChange('tub', { ...pattern, tub })} />}

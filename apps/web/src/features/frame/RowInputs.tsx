@@ -18,8 +18,8 @@ interface RowInputsProps {
 const MAX_LEVELS = 12
 const LEVEL_STEP_M = 0.3
 
-/** Wires of a row from below, and what holds its ends. */
-export function RowInputs({ gardenId, pattern, onChange }: RowInputsProps) {
+/** Wires of a row from below: how high, one or a pair, of which wire. */
+export function RowWires({ pattern, onChange }: RowInputsProps) {
   const { t } = useTranslation()
   const set = (what: string, part: Partial<Row>) => onChange(what, { ...pattern, ...part })
   const setLevel = (what: string, at: number, part: Partial<Level>) =>
@@ -27,34 +27,35 @@ export function RowInputs({ gardenId, pattern, onChange }: RowInputsProps) {
       levels: pattern.levels.map((level, i) => (i === at ? { ...level, ...part } : level)),
     })
   const top = pattern.levels.at(-1)!
-  const hasArms = pattern.levels.some((level) => level.form === 'arms')
   return (
     <>
-      <fieldset className="flex flex-col gap-1">
-        <legend className="text-[13px] text-slate">{t('row.wires')}</legend>
-        {pattern.levels.map((level, i) => (
-          <div key={i} className="grid grid-cols-[88px_minmax(0,1fr)_auto] items-end gap-x-2 gap-y-1 border-b border-dotted border-faint pb-2">
-            <LengthField label={t('row.height', { n: i + 1 })} style="short" minM={0} maxM={10} valueM={level.heightM} onChange={(heightM) => setLevel('height', i, { heightM })} />
+      {pattern.levels.map((level, i) => (
+        <div key={i} className="grid grid-cols-[1fr_1fr_1fr_auto] items-end gap-2 border-b border-dotted border-faint pb-2 md:grid-cols-[84px_minmax(0,1.5fr)_minmax(0,1fr)_84px_84px_auto] md:border-0 md:pb-0">
+          <LengthField label={t('row.height', { n: i + 1 })} style="short" minM={0} maxM={10} valueM={level.heightM} onChange={(heightM) => setLevel('height', i, { heightM })} />
+          <div className="col-span-2 md:col-span-1">
             <Pick label={t('row.form')} value={level.form} options={(['single', 'pair', 'arms'] as const).map((value) => ({ value, label: t(`row.forms.${value}`) }))} onChange={(form) => setLevel('form', i, { form: form as Level['form'] })} />
-            <button type="button" className="btn" aria-label={t('row.removeWire', { n: i + 1 })} disabled={pattern.levels.length === 1} onClick={() => set('take', { levels: pattern.levels.filter((_, other) => other !== i) })}>×</button>
-            <div className="col-span-3 grid grid-cols-3 items-end gap-2">
-              <Pick label={t('row.slot')} value={level.slot} options={(['main', 'light'] as const).map((value) => ({ value, label: t(`row.slots.${value}`) }))} onChange={(slot) => setLevel('slot', i, { slot: slot as Level['slot'] })} />
-              {level.form === 'arms' && <LengthField label={t('row.spread')} style="short" minM={0.05} maxM={5} valueM={level.spreadM} onChange={(spreadM) => setLevel('spread', i, { spreadM })} />}
-              {level.form !== 'single' && <LengthField label={t('row.lift')} style="short" minM={0} maxM={5} valueM={level.liftM} onChange={(liftM) => setLevel('lift', i, { liftM })} />}
-            </div>
           </div>
-        ))}
-        <button type="button" className="btn self-start" disabled={pattern.levels.length >= MAX_LEVELS} onClick={() => set('add', { levels: [...pattern.levels, { ...top, heightM: Math.round((top.heightM + LEVEL_STEP_M) * 1000) / 1000 }] })}>{t('row.addWire')}</button>
-      </fieldset>
-      <EndInputs gardenId={gardenId} pattern={pattern} onChange={onChange} />
-      {hasArms && <ArmStock gardenId={gardenId} pattern={pattern} onChange={onChange} />}
+          <div className="order-1 md:order-none">
+            <Pick label={t('row.slot')} value={level.slot} options={(['main', 'light'] as const).map((value) => ({ value, label: t(`row.slots.${value}`) }))} onChange={(slot) => setLevel('slot', i, { slot: slot as Level['slot'] })} />
+          </div>
+          <div className="order-1 md:order-none">
+            {level.form === 'arms' && <LengthField label={t('row.spread')} style="short" minM={0.05} maxM={5} valueM={level.spreadM} onChange={(spreadM) => setLevel('spread', i, { spreadM })} />}
+          </div>
+          <div className="order-1 md:order-none">
+            {level.form !== 'single' && <LengthField label={t('row.lift')} style="short" minM={0} maxM={5} valueM={level.liftM} onChange={(liftM) => setLevel('lift', i, { liftM })} />}
+          </div>
+          <button type="button" className="btn" aria-label={t('row.removeWire', { n: i + 1 })} disabled={pattern.levels.length === 1} onClick={() => set('take', { levels: pattern.levels.filter((_, other) => other !== i) })}>×</button>
+        </div>
+      ))}
+      <button type="button" className="btn self-start" disabled={pattern.levels.length >= MAX_LEVELS} onClick={() => set('add', { levels: [...pattern.levels, { ...top, heightM: Math.round((top.heightM + LEVEL_STEP_M) * 1000) / 1000 }] })}>{t('row.addWire')}</button>
     </>
   ) // prettier-ignore
 }
 
 const ANGLE_DEG = 45
 
-function EndInputs({ gardenId, pattern, onChange }: RowInputsProps) {
+/** What holds the ends of a row, and the cross-arms where it has them. */
+export function RowEnds({ gardenId, pattern, onChange }: RowInputsProps) {
   const { t } = useTranslation()
   const catalogue = useCatalogue(gardenId)
   const names = useNames()
@@ -74,13 +75,14 @@ function EndInputs({ gardenId, pattern, onChange }: RowInputsProps) {
         <div className="grid grid-cols-2 items-end gap-2">
           <LengthField label={t('row.attach')} style="short" minM={0.1} maxM={10} valueM={end.attachHeightM} onChange={(m) => set('attach', { ...end, attachHeightM: m })} />
           <NumberField label={t('row.angle')} value={end.angleDeg} min={20} max={80} step={1} onChange={(degrees) => set('angle', { ...end, angleDeg: degrees })} />
-          {end.kind === 'tied-back' ? (
+          <div className="col-span-2">{end.kind === 'tied-back' ? (
             <Pick label={t('row.anchor')} value={end.screwId} options={catalogue.screws.filter((one) => one.head === 'eye').map((one) => ({ value: one.id, label: names.screw(one) }))} onChange={(screwId) => set('anchor', { ...end, screwId })} />
           ) : (
             <Pick label={t('row.brace')} value={end.stockId} options={catalogue.stock.filter((one) => one.use === 'post').map((one) => ({ value: one.id, label: names.stock(one) }))} onChange={(stockId) => set('brace', { ...end, stockId })} />
-          )}
+          )}</div>
         </div>
       )}
+      {pattern.levels.some((level) => level.form === 'arms') && <ArmStock gardenId={gardenId} pattern={pattern} onChange={onChange} />}
     </>
   ) // prettier-ignore
 }

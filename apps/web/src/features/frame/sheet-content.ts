@@ -8,7 +8,7 @@ import type { PdfSection, PdfSheet } from '../../documents/pdf.ts'
 import { drawLaid } from '../../plan/lay-out.ts'
 import { quantityText } from '../../plan/names.ts'
 import type { Names } from '../../plan/names.ts'
-import { pieceLetter } from '../../plan/words.ts'
+import { alongStyle, pieceLetter } from '../../plan/words.ts'
 import { formatMoney } from '../../ui/money.ts'
 import type { Units } from '../../ui/units.tsx'
 
@@ -62,7 +62,10 @@ function markOutSection({ t, units, place, plan }: SheetInput): PdfSection[] {
   type Row = (typeof rows)[number]
   const ideal = (row: Row) => (row.movedM > 5e-4 && row.what === 'node' ? `${length(row.idealAlongM)}, ${length(row.idealHeightM)}` : '') // prettier-ignore
   const columns = [
-    { title: t('slip.along'), cell: (row: Row) => length(row.alongM) },
+    {
+      title: t('slip.along'),
+      cell: (row: Row) => units.length(row.alongM, alongStyle(row, place.body.widthM)),
+    },
     { title: t('slip.height'), cell: (row: Row) => (row.what === 'node' ? length(row.heightM) : '') },
     { title: t('slip.back'), cell: (row: Row) => (Math.abs(row.outM) > 1e-3 ? length(row.outM) : '') },
     { title: t('sheet.ideal'), cell: ideal },

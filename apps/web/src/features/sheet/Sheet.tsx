@@ -11,7 +11,7 @@ import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { drawLaid } from '../../plan/lay-out.ts'
 import { quantityText, useNames } from '../../plan/names.ts'
 import { usePlan } from '../../plan/use-plan.ts'
-import { pieceLetter } from '../../plan/words.ts'
+import { alongStyle, pieceLetter } from '../../plan/words.ts'
 import { Loading } from '../../ui/Message.tsx'
 import { formatMoney } from '../../ui/money.ts'
 import { useUnits } from '../../ui/units.tsx'
@@ -102,7 +102,7 @@ function MarkOut({ place, plan }: { place: Place; plan: FramePlan }) {
           <p key={`${row.what} ${row.nodeId}`} className="flex break-inside-avoid gap-2 whitespace-nowrap border-b border-dotted border-faint">
             <span aria-hidden="true">☐</span>
             <span className="min-w-6 font-semibold">{row.label}</span>
-            <span className="flex-1 text-right">{units.length(row.alongM, 'short')}</span>
+            <span className="flex-1 text-right">{units.length(row.alongM, alongStyle(row, place.body.widthM))}</span>
             {hasHeights && <span className="flex-1 text-right">{row.what === 'node' ? units.length(row.heightM, 'short') : ''}</span>}
             {hasDepth && <span className="flex-1 text-right">{units.length(row.outM, 'short')}</span>}
             {isMoved && (
