@@ -1,5 +1,6 @@
-import { checkFrame, endStiffness } from './checks.ts'
-import type { Check } from './checks.ts'
+import type { Check } from './check.ts'
+import { endStiffness } from './check-rows.ts'
+import { checkFrame } from './checks.ts'
 import type { FrameDesign, PlannedSite } from './design.ts'
 import { wireLoads } from './loads.ts'
 import { planStock } from './stock-cuts.ts'

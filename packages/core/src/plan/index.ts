@@ -1,5 +1,5 @@
 export { checkFrame, isWoundWrongly } from './checks.ts'
-export type { Assumption, Check, CheckCode, CheckUnit, SourceKey, Verdict } from './checks.ts'
+export type { Assumption, Check, CheckCode, CheckUnit, SourceKey, Verdict } from './check.ts'
 export { usualConditions } from './design.ts'
 export type { Conditions, FrameDesign, PlannedSite, WireChoice } from './design.ts'
 export { planFrame } from './frame-plan.ts'

@@ -1,0 +1,67 @@
+import { plugHoldingN, specificGravity, withdrawalN } from '../fixings/index.ts'
+import { STRAINER_TRAVEL_M, isMasonry } from '../materials/index.ts'
+import { check, same, worstOf } from './check.ts'
+import type { Check, CheckContext } from './check.ts'
+
+/** A wire that sags by more than this share of its span looks slack and rubs. */
+const SAG_SHARE = 1 / 30
+
+/** Each wire at its hardest and its slackest hour, and what the strainer takes up. */
+export function wireChecks({ lines }: CheckContext): Check[] {
+  const pulled = worstOf(lines, (line) => line.worst.tensionN / line.workingLoadN)
+  const sagging = worstOf(lines, (line) => line.greatestSag.sagM / Math.max(...line.spansM))
+  const strained = worstOf(lines, (line) => line.travel.totalM)
+  return [
+    ...(pulled ? check({ code: 'wire-pull', subject: pulled.wire.id, need: pulled.worst.tensionN, holding: same(pulled.workingLoadN), unit: 'N', assumptions: ['rigid-ends', 'even-load'], source: 'irvine' }) : []),
+    ...(sagging ? check({ code: 'wire-sag', subject: sagging.wire.id, need: sagging.greatestSag.sagM, holding: same(Math.max(...sagging.spansM) * SAG_SHARE), unit: 'm', assumptions: ['even-load'], source: 'irvine' }) : []),
+    ...(strained ? check({ code: 'strainer-travel', subject: strained.wire.id, need: strained.travel.totalM, holding: same(STRAINER_TRAVEL_M), unit: 'm', assumptions: ['two-years-stretch'], source: 'statics' }) : []),
+  ] // prettier-ignore
+}
+
+/** Share of the thread that holds: the tip and what is above the surface do not. */
+const THREAD_OUT_MM = 20
+
+/** The eye that its wires pull hardest: their pulls in the worst hour add up as arrows, so a wire that passes straight adds nothing. */
+export function fixingChecks({ frame, site, fixing, lines }: CheckContext): Check[] {
+  const worstByLine = new Map(
+    lines.flatMap((line) => line.ids.map((id) => [id, line.worst.tensionN] as const)),
+  )
+  const pulls = frame.nodes.map(() => [0, 0] as [number, number])
+  for (const run of frame.runs) {
+    const pull = worstByLine.get(run.line)
+    if (pull === undefined) continue
+    const [a, b] = [frame.nodes[run.from]!.at, frame.nodes[run.to]!.at]
+    const ux = ((b.xM - a.xM) / run.lengthM) * pull
+    const uy = ((b.yM - a.yM) / run.lengthM) * pull
+    pulls[run.from]![0] += ux
+    pulls[run.from]![1] += uy
+    pulls[run.to]![0] -= ux
+    pulls[run.to]![1] -= uy
+  }
+  let worst = -1
+  frame.nodes.forEach((node, i) => {
+    if (node.joint === 'eye' && (worst < 0 || Math.hypot(...pulls[i]!) > Math.hypot(...pulls[worst]!)))
+      worst = i
+  })
+  if (worst < 0) return []
+  const node = frame.nodes[worst]!
+  const penetrationMm = fixing.lengthMm - THREAD_OUT_MM
+  // Along the wall the wire pries: its pull times the stand-off, over two thirds of the length in the wall.
+  const prying = Math.max(1, (1.5 * fixing.standOffM * 1000) / penetrationMm)
+  const need = Math.hypot(...pulls[worst]!) * prying
+  const nearest = frame.nodes.reduce((least, other) => (other === node || other.joint !== 'eye' ? least : Math.min(least, Math.hypot(other.at.xM - node.at.xM, other.at.yM - node.at.yM))), Infinity) // prettier-ignore
+  const edgeM = Math.min(node.at.xM, site.widthM - node.at.xM)
+  const masonry = isMasonry(site.surface)
+  const holding = masonry
+    ? plugHoldingN({ ratedN: fixing.plugRatedN, fullSpacingM: fixing.plugFullSpacingM, fullEdgeM: fixing.plugFullEdgeM }, { spacingM: nearest, edgeM: edgeM === 0 ? fixing.plugFullEdgeM : edgeM }) // prettier-ignore
+    : withdrawalN({ threadMm: fixing.threadMm, penetrationMm, specificGravity: specificGravity.pine, exposure: 'wet' }) // prettier-ignore
+  return check({
+    code: 'fixing-pull',
+    subject: node.label,
+    need,
+    holding: same(holding),
+    unit: 'N',
+    assumptions: masonry ? ['plug-packet', 'prying'] : ['wet-wood', 'prying', 'safety-in-code'],
+    source: masonry ? 'plug-approval' : 'nds-12',
+  })
+}
