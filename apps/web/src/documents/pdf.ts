@@ -38,10 +38,13 @@ function definition(sheet: PdfSheet): TDocumentDefinitions {
     content: [
       { text: sheet.title, style: 'title' },
       { text: sheet.subtitle, style: 'quiet', margin: [0, 0, 0, 8] },
-      ...sheet.drawings.flatMap(({ caption, svg }): Content[] => [
-        ...(caption ? [{ text: caption, style: 'heading' }] : []),
-        { svg, fit: [WIDTH_PT[sheet.paper], DRAWING_HEIGHT_PT] },
-      ]),
+      ...sheet.drawings.map(({ caption, svg }): Content => ({
+        stack: [
+          ...(caption ? [{ text: caption, style: 'heading' }] : []),
+          { svg, fit: [WIDTH_PT[sheet.paper], DRAWING_HEIGHT_PT] },
+        ],
+        unbreakable: true,
+      })),
       ...sheet.sections.map(section),
     ],
   }

@@ -48,6 +48,25 @@ describe('the true-scale SVG', () => {
     for (const [, x1, , x2] of runs) expect(Math.abs(Number(x2) - Number(x1))).toBe(1000)
   })
 
+  it('is inked for the paper it is fitted into: the same lengths, letters that can be read', () => {
+    const paper = { widthMm: 184, heightMm: 105 }
+    const list = [...drawSite(wall, 'brick'), ...drawFrame(frame, { view: 'elevation', ...options })]
+    const fitted = elevationSvg(list, 'Wall', paper)
+    const runs = (text: string) => [...text.matchAll(/<polyline fill="none" stroke="#000" stroke-width="[\d.]+" points="([^"]+)"/g)].map((match) => match[1]) // prettier-ignore
+    expect(runs(fitted)).toEqual(runs(svg))
+    const [, viewWidth] = /viewBox="\S+ \S+ (\S+) /.exec(fitted)!
+    const letterMm = (Number(/font-size="([\d.]+)"/.exec(fitted)![1]) / Number(viewWidth)) * paper.widthMm
+    expect(letterMm).toBeGreaterThan(2)
+    expect(letterMm).toBeLessThan(4)
+  })
+
+  it('shows a member as wide as it is, closed at its ends, and never thinner than a line', () => {
+    const member = (widthM: number) => ({ kind: 'member' as const, id: 'p', part: 'post' as const, points: [{ xM: 0, yM: 0 }, { xM: 0, yM: 2 }], widthM, label: null }) // prettier-ignore
+    const strokes = (widthM: number) => [...elevationSvg([member(widthM)], 'Post').matchAll(/stroke="(#\w+)" stroke-width="([\d.]+)" points="([^"]+)"/g)].map(([, ...of]) => of) // prettier-ignore
+    expect(strokes(0.1)).toEqual([['#000', '103', '0,0 0,-2000'], ['#fff', '97', '0,-3 0,-1997']]) // prettier-ignore
+    expect(strokes(0.001)).toEqual([['#000', '3', '0,0 0,-2000']])
+  })
+
   it('escapes what people type', () => {
     expect(svg).toContain('<title>South &#60;wall&#62;</title>')
   })

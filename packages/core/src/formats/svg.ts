@@ -2,38 +2,59 @@ import type { DisplayList, Mark } from '../drawing/index.ts'
 import type { Point } from '../geometry/index.ts'
 
 const MARGIN_MM = 150
+/** Room for a label beyond the outermost node, in units of ink. */
+const LABEL_ROOM = 120
 const MM = 1000
 
 /** Ink for a drawing that leaves the house: plain black on white, told apart by width and dash. */
-const STROKES: Readonly<Record<string, string>> = {
-  wall: 'fill="none" stroke="#000" stroke-width="4"',
-  ground: 'fill="none" stroke="#000" stroke-width="4"',
-  'first-fork': 'fill="none" stroke="#000" stroke-width="2" stroke-dasharray="40 30"',
-  spot: 'fill="none" stroke="#000" stroke-width="3" stroke-dasharray="12 12"',
-  wire: 'fill="none" stroke="#000" stroke-width="3"',
-  'wire-light': 'fill="none" stroke="#000" stroke-width="1.6"',
-  string: 'fill="none" stroke="#000" stroke-width="3" stroke-dasharray="10 6"',
-  mesh: 'fill="none" stroke="#000" stroke-width="2" stroke-dasharray="6 6"',
-  cover: 'fill="none" stroke="#000" stroke-width="2" stroke-dasharray="4 12"',
-  tub: 'fill="none" stroke="#000" stroke-width="4"',
+interface Ink {
+  readonly width: number
+  readonly dash?: readonly [number, number]
 }
-const PLAIN = 'fill="none" stroke="#000" stroke-width="3"'
+const PLAIN: Ink = { width: 3 }
+const INKS: Readonly<Record<string, Ink>> = {
+  wall: { width: 4 },
+  ground: { width: 4 },
+  'first-fork': { width: 2, dash: [40, 30] },
+  spot: { width: 3, dash: [12, 12] },
+  wire: PLAIN,
+  'wire-light': { width: 1.6 },
+  string: { width: 3, dash: [10, 6] },
+  mesh: { width: 2, dash: [6, 6] },
+  cover: { width: 2, dash: [4, 12] },
+  tub: { width: 4 },
+}
+
+/** What the drawing will be fitted into, millimetres. */
+interface Paper {
+  readonly widthMm: number
+  readonly heightMm: number
+}
+/** A line of 3 is so wide on paper. */
+const PAPER_LINE_MM = 0.22
 
 /**
  * The drawing as SVG in true scale: one user unit is one millimetre and the page is as large as the wall, so a length
- * measured in any viewer is the length on the wall. Coordinates are rounded to a hundredth of a millimetre.
+ * measured in any viewer is the length on the wall. Coordinates are rounded to a hundredth of a millimetre. With `paper`,
+ * lines, signs and letters are as large as they must be to be read when the drawing is fitted into it; lengths stay true.
  */
-export function elevationSvg(list: DisplayList, title: string): string {
+export function elevationSvg(list: DisplayList, title: string, paper?: Paper): string {
   const points = list.flatMap(pointsOf)
   const xs = points.map((p) => p.xM * MM)
   const ys = points.map((p) => -p.yM * MM)
   const min = (values: number[]) => values.reduce((a, b) => Math.min(a, b), 0)
   const max = (values: number[]) => values.reduce((a, b) => Math.max(a, b), 0)
-  const left = min(xs) - MARGIN_MM
-  const top = min(ys) - MARGIN_MM
-  const width = max(xs) - min(xs) + 2 * MARGIN_MM
-  const height = max(ys) - min(ys) + 2 * MARGIN_MM
-  const body = list.map(markSvg).filter(Boolean).join('\n')
+  const [spanX, spanY] = [max(xs) - min(xs), max(ys) - min(ys)]
+  const ink = paper
+    ? (Math.max(spanX / paper.widthMm, spanY / paper.heightMm) * PAPER_LINE_MM) / PLAIN.width
+    : 1
+  const marginMm = paper ? LABEL_ROOM * ink : MARGIN_MM
+  const [left, top] = [min(xs) - marginMm, min(ys) - marginMm]
+  const [width, height] = [spanX + 2 * marginMm, spanY + 2 * marginMm]
+  const body = list
+    .map((mark) => markSvg(mark, ink))
+    .filter(Boolean)
+    .join('\n')
   return `<?xml version="1.0" encoding="UTF-8"?>
 <svg xmlns="http://www.w3.org/2000/svg" width="${num(width)}mm" height="${num(height)}mm" viewBox="${num(left)} ${num(top)} ${num(width)} ${num(height)}">
 <title>${escapeXml(title)}</title>
@@ -62,32 +83,64 @@ function pointsOf(mark: Mark): readonly Point[] {
   }
 }
 
-function markSvg(mark: Mark): string {
+function markSvg(mark: Mark, ink: number): string {
+  const line = (role = '') => {
+    const { width, dash } = INKS[role] ?? PLAIN
+    const dashes = dash ? ` stroke-dasharray="${dash.map((length) => num(length * ink)).join(' ')}"` : ''
+    return `fill="none" stroke="#000" stroke-width="${num(width * ink)}"${dashes}`
+  }
+  const text = (words: string, size: number, at: Point, dx: number, dy: number, isMiddle = false) =>
+    `<text font-size="${num(size * ink)}" font-family="sans-serif"${isMiddle ? ' text-anchor="middle"' : ''} x="${num(at.xM * MM + dx * ink)}" y="${num(-at.yM * MM + dy * ink)}">${escapeXml(words)}</text>`
+  const ring = (at: Point, radius: number) => `<circle ${line()} cx="${x(at)}" cy="${y(at)}" r="${num(radius * ink)}"/>`
   switch (mark.kind) {
     case 'area':
-      return `<polygon ${STROKES[mark.role] ?? PLAIN} points="${path(mark.points)}"/>`
+      return `<polygon ${line(mark.role)} points="${path(mark.points)}"/>`
     case 'line':
-      return `<polyline ${STROKES[mark.role] ?? PLAIN} points="${path(mark.points)}"/>`
+      return `<polyline ${line(mark.role)} points="${path(mark.points)}"/>`
     case 'disc':
-      return `<circle ${STROKES[mark.role] ?? PLAIN} cx="${x(mark.at)}" cy="${y(mark.at)}" r="${num(mark.radiusM * MM)}"/>`
+      return `<circle ${line(mark.role)} cx="${x(mark.at)}" cy="${y(mark.at)}" r="${num(mark.radiusM * MM)}"/>`
     case 'node':
-      return `<g id="node-${mark.number}"><circle ${PLAIN} cx="${x(mark.at)}" cy="${y(mark.at)}" r="12"/><text font-size="40" font-family="sans-serif" x="${num(mark.at.xM * MM + 20)}" y="${num(-mark.at.yM * MM - 20)}">${mark.number}</text></g>`
+      return `<g id="node-${mark.number}">${ring(mark.at, 12)}${text(String(mark.number), 40, mark.at, 20, -20)}</g>`
     case 'joint':
-      return `<circle ${PLAIN} cx="${x(mark.at)}" cy="${y(mark.at)}" r="8"/>`
+      return ring(mark.at, 8)
     case 'member':
-      // As thick as it is, hollow, so that the centre line stays measurable.
-      return `<g id="${escapeXml(mark.id)}"><polyline fill="none" stroke="#000" stroke-width="${num(mark.widthM * MM + 3)}" points="${path(mark.points)}"/><polyline fill="none" stroke="#fff" stroke-width="${num(Math.max(1, mark.widthM * MM - 3))}" points="${path(mark.points)}"/></g>`
+      return memberSvg(mark, ink)
     case 'anchor':
-      return `<g id="${escapeXml(mark.id)}"><path ${PLAIN} d="M${x(mark.at)} ${y(mark.at)} l-40 90 h80 z"/><text font-size="50" font-family="sans-serif" x="${num(mark.at.xM * MM + 50)}" y="${num(-mark.at.yM * MM + 80)}">${escapeXml(mark.label)}</text></g>`
+      return `<g id="${escapeXml(mark.id)}"><path ${line()} d="M${x(mark.at)} ${y(mark.at)} l${num(-40 * ink)} ${num(90 * ink)} h${num(80 * ink)} z"/>${text(mark.label, 50, mark.at, 50, 80)}</g>`
     case 'wood':
       return `<polyline fill="none" stroke="#000" stroke-linecap="round" stroke-linejoin="round" stroke-width="${num(mark.diameterMm)}" points="${path(mark.points)}"/>`
     case 'tie':
-      return `<circle ${PLAIN} cx="${x(mark.at)}" cy="${y(mark.at)}" r="8"/>`
+      return ring(mark.at, 8)
     case 'foot':
-      return `<text font-size="60" font-family="sans-serif" text-anchor="middle" x="${x(mark.at)}" y="${num(-mark.at.yM * MM + 90)}">${escapeXml(mark.label)}</text>`
-    case 'dimension':
-      return `<text font-size="60" font-family="sans-serif" text-anchor="middle" x="${num(((mark.from.xM + mark.to.xM) * MM) / 2)}" y="${num((-(mark.from.yM + mark.to.yM) * MM) / 2 - 20)}">${escapeXml(mark.text)}</text>`
+      return text(mark.label, 60, mark.at, 0, 90, true)
+    case 'dimension': {
+      const middle = { xM: (mark.from.xM + mark.to.xM) / 2, yM: (mark.from.yM + mark.to.yM) / 2 }
+      return text(mark.text, 60, middle, 0, -20, true)
+    }
   }
+} // prettier-ignore
+
+/** As thick as it is, hollow with closed ends along its middle line; what is no thicker than ink is one line of it. */
+function memberSvg(mark: Extract<Mark, { kind: 'member' }>, ink: number): string {
+  const lineMm = PLAIN.width * ink
+  const widthMm = mark.widthM * MM
+  const stroke = (colour: string, width: number, points: readonly Point[]) =>
+    `<polyline fill="none" stroke="${colour}" stroke-width="${num(width)}" points="${path(points)}"/>`
+  const inside = widthMm > 2 * lineMm ? stroke('#fff', widthMm - lineMm, cutBack(mark.points, lineMm / MM)) : ''
+  const outside = stroke('#000', inside ? widthMm + lineMm : Math.max(lineMm, widthMm), mark.points)
+  return `<g id="${escapeXml(mark.id)}">${outside}${inside}</g>`
+} // prettier-ignore
+
+/** The line shortened at both ends, so that a line of ink is left to close them. */
+function cutBack(points: readonly Point[], byM: number): readonly Point[] {
+  const towards = (end: Point, next: Point): Point => {
+    const lengthM = Math.hypot(next.xM - end.xM, next.yM - end.yM)
+    const share = lengthM > 2 * byM ? byM / lengthM : 0
+    return { xM: end.xM + (next.xM - end.xM) * share, yM: end.yM + (next.yM - end.yM) * share }
+  }
+  return points.map((p, i) =>
+    i === 0 ? towards(p, points[1]!) : i === points.length - 1 ? towards(p, points[i - 1]!) : p,
+  )
 }
 
 const x = (p: Point) => num(p.xM * MM)

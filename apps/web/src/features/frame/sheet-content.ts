@@ -12,6 +12,9 @@ import { alongStyle, pieceLetter } from '../../plan/words.ts'
 import { formatMoney } from '../../ui/money.ts'
 import type { Units } from '../../ui/units.tsx'
 
+/** What a page leaves for one drawing. */
+const DRAWING = { widthMm: 184, heightMm: 105 } as const
+
 interface SheetInput {
   readonly t: TFunction
   readonly units: Units
@@ -36,11 +39,11 @@ export function pdfContent(input: SheetInput): PdfSheet {
     subtitle,
     paper: units.system === 'metric' ? 'A4' : 'LETTER',
     drawings: [
-      { caption: '', svg: elevationSvg(front, title) },
-      ...views.map((view) => ({ caption: t(`frame.views.${view}`), svg: elevationSvg(drawLaid(frame, catalogue, view), title) })),
+      { caption: '', svg: elevationSvg(front, title, DRAWING) },
+      ...views.map((view) => ({ caption: t(`frame.views.${view}`), svg: elevationSvg(drawLaid(frame, catalogue, view), title, DRAWING) })),
     ],
     sections: [
-      cautions(input),
+      ...cautions(input),
       ...markOutSection(input),
       materials(input),
       ...stringing(input),
@@ -50,8 +53,9 @@ export function pdfContent(input: SheetInput): PdfSheet {
   }
 } // prettier-ignore
 
-function cautions({ t, plan }: SheetInput): PdfSection {
-  return { kind: 'list', title: t('slip.cautions'), items: (plan.takeOff?.cautions ?? []).map((one) => t(`caution.${one}`)), isBoxed: true } // prettier-ignore
+function cautions({ t, plan }: SheetInput): PdfSection[] {
+  const items = (plan.takeOff?.cautions ?? []).map((one) => t(`caution.${one}`))
+  return items.length === 0 ? [] : [{ kind: 'list', title: t('slip.cautions'), items, isBoxed: true }] // prettier-ignore
 }
 
 function markOutSection({ t, units, place, plan }: SheetInput): PdfSection[] {
