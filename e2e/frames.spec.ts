@@ -183,6 +183,28 @@ async function saveDiamonds(page: Page): Promise<void> {
   await expect(page.getByText(/^Revision 1,/)).toBeVisible()
 }
 
+test('a post of one’s own is added to the catalogue and bought for a row', async ({ page }) => {
+  const { garden } = await signUp(page)
+  const id = await haveWall(page, garden, { name: 'Row', ...open('row', 12) })
+  await page.goto(`${garden}/stores`)
+  await page.getByRole('radio', { name: 'catalogue and rates' }).check()
+  await page.getByText('Add a post, stake, bar or beam of your own').click()
+  const form = page.locator('form', { has: page.getByLabel('Used as') })
+  await form.getByLabel('Name').fill('Split chestnut')
+  await form.getByLabel('Material').selectOption('hardwood')
+  await form.getByLabel('Diameter, mm').fill('95')
+  await form.getByLabel('Length').fill('2.75 m')
+  await form.getByLabel('Price').fill('8.5')
+  await form.getByRole('button', { name: 'Add it to the catalogue' }).click()
+  await expect(page.getByRole('button', { name: 'Take Split chestnut away' })).toBeVisible()
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+  await page.goto(`${garden}/places/${id}/frame`)
+  await page.getByRole('button', { name: 'Begin: Row' }).click()
+  await page.getByLabel('Posts', { exact: true }).selectOption('Split chestnut')
+  await page.getByText('Materials', { exact: true }).click()
+  await expect(figure(page, 'Split chestnut, 2.75 m')).toContainText('8.50')
+})
+
 test('stores: what is on hand is taken off the list, and offcuts go back into the shed', async ({ page }) => {
   await saveDiamonds(page)
   await page.getByRole('link', { name: 'Stores' }).click()

@@ -1,3 +1,4 @@
+import { standardTies } from '@klados/core/materials'
 import type { Catalogue } from '@klados/core/materials'
 import { z } from 'zod'
 import { documentSchema, saveOf } from './document.ts'
@@ -22,9 +23,10 @@ const section = z.discriminatedUnion('shape', [
 const stock = z.strictObject({ id: partId, name, use: z.enum(['post', 'beam', 'stake', 'bar', 'core']), material: z.enum(['softwood', 'hardwood', 'bamboo', 'steel', 'aluminium', 'glass-fibre', 'plastic']), section, lifeYears: positive(200), lengths: z.array(offer).min(1).max(8) }) // prettier-ignore
 const screw = z.strictObject({ id: partId, name, head: z.enum(['eye', 'flange']), helixDiameterM: positiveLengthM.max(2), lengthM: positiveLengthM.max(20), torqueFactorPerM: positive(200), price: money }) // prettier-ignore
 const good = z.strictObject({
-  id: z.enum(['plug', 'strainer', 'staple', 'lashing', 'clip', 'bolt', 'post-base', 'net', 'mesh', 'padding', 'fibre-medium', 'gravel', 'concrete', 'soil', 'pole-module', 'tub']),
+  id: z.enum(['plug', 'strainer', 'staple', 'lashing', 'clip', 'bolt', 'post-base', 'net', 'mesh', 'padding', 'fibre-medium', 'gravel', 'concrete', 'soil', 'pole-module', 'tub', 'pot']),
   unit: z.enum(['piece', 'square-metre', 'litre', 'metre']), price: money,
 }) // prettier-ignore
+const tie = z.strictObject({ id: partId, price: money })
 const minutes = z.number().finite().min(0).max(1000)
 const rates = z.strictObject({ markNode: minutes, drillMasonry: minutes, drillWood: minutes, setPost: minutes, driveScrew: minutes, cutMember: minutes, makeJoint: minutes, pushStake: minutes, stringMetre: minutes, endPiece: minutes, coverM2: minutes, fillTenLitres: minutes }) // prettier-ignore
 
@@ -34,6 +36,11 @@ export const catalogueSchema = z.strictObject({
   stock: z.array(stock).min(1).max(150),
   screws: z.array(screw).min(1).max(40),
   goods: z.array(good).max(40),
+  // Catalogues from before ties had prices have none.
+  ties: z
+    .array(tie)
+    .max(40)
+    .default([...standardTies]),
   rates,
 }) satisfies z.ZodType<Catalogue>
 

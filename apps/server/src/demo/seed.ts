@@ -1,4 +1,4 @@
-import { MAX_ENTRIES, entrySchema, frameBodySchema, placeBodySchema, plantBodySchema } from '@klados/contract'
+import { MAX_ENTRIES, entrySchema, frameBodySchema, placeBodySchema, plantBodySchema, storesBodySchema } from '@klados/contract' // prettier-ignore
 import pg from 'pg'
 import type { Pool, PoolClient } from 'pg'
 import { v7 as uuidv7 } from 'uuid'
@@ -38,7 +38,12 @@ async function writeDemo(client: PoolClient, demo: DemoGarden, passwordHash: str
   await createGarden(client, { id: gardenId, name: 'Tarn Close', ownerId: rowan.id, isDemo: true, latitudeDeg: DEMO_LATITUDE_DEG }) // prettier-ignore
   await insertMember(client, gardenId, isla.id, 'grower')
   await insertMember(client, gardenId, tam.id, 'viewer')
-  const key = (kind: 'place' | 'frame' | 'plant', id: string) => ({ gardenId, kind, id, accountId: rowan.id })
+  const key = (kind: 'place' | 'frame' | 'plant' | 'stores', id: string) => ({
+    gardenId,
+    kind,
+    id,
+    accountId: rowan.id,
+  })
   const save = (basedOn: number, body: unknown, note = '') => ({
     saveId: uuidv7(),
     basedOn,
@@ -59,6 +64,8 @@ async function writeDemo(client: PoolClient, demo: DemoGarden, passwordHash: str
   }
   for (const { id, body } of demo.plants)
     await writeDocument(client, key('plant', id), save(0, plantBodySchema.parse(body)))
+  const stores = storesBodySchema.parse({ catalogue: null, onHand: demo.onHand })
+  await writeDocument(client, key('stores', uuidv7()), save(0, stores))
   for (let i = 0; i < demo.entries.length; i += MAX_ENTRIES) {
     const batch = demo.entries.slice(i, i + MAX_ENTRIES).map((entry) => entrySchema.parse(entry))
     await appendEntries(client, gardenId, isla.id, batch)

@@ -1,4 +1,4 @@
-import type { FrameBody, PlaceBody, PlantBody } from '@klados/contract'
+import type { FrameBody, OnHand, PlaceBody, PlantBody } from '@klados/contract'
 import { flat } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
 import type { JournalEntry } from '@klados/core/journal'
@@ -22,6 +22,7 @@ export interface DemoGarden {
   }[]
   readonly plants: readonly { readonly id: string; readonly body: PlantBody }[]
   readonly entries: readonly JournalEntry[]
+  readonly onHand: readonly OnHand[]
 }
 
 export const DEMO_LATITUDE_DEG = 55.6
@@ -68,8 +69,18 @@ export function makeTarnClose(today: string): DemoGarden {
       body: { ...p.body, plantedOn: `${year - 4}-11-18` },
     })),
     entries: diary.entries,
+    onHand: inTheShed,
   }
 }
+
+/** What was left over from the winter's work. */
+const inTheShed: readonly OnHand[] = [
+  { what: 'roll', refId: 'stainless-2', lengthM: 50, quantity: 1 },
+  { what: 'roll', refId: 'stainless-2', lengthM: 13.4, quantity: 2 },
+  { what: 'stock', refId: 'cane-18', lengthM: 1.8, quantity: 12 },
+  { what: 'fixing', refId: 'eye-100', lengthM: null, quantity: 40 },
+  { what: 'good', refId: 'strainer', lengthM: null, quantity: 6 },
+]
 
 function southWall() {
   const id = uuidv7()

@@ -3,7 +3,14 @@ import { standardCatalogue } from '@klados/core/materials'
 import { describe, expect, it } from 'vitest'
 import { readPrices } from './prices-csv.ts'
 
-const names = { wire: () => 'w', stock: () => 's', fixing: () => 'f', screw: () => 'g', good: () => 'x' }
+const names = {
+  wire: () => 'w',
+  stock: () => 's',
+  fixing: () => 'f',
+  screw: () => 'g',
+  good: () => 'x',
+  tie: () => 'tie',
+}
 const csv = catalogueCsv(standardCatalogue, 'EUR', names)
 
 describe('prices in a file', () => {

@@ -41,7 +41,7 @@ function withPrice(catalogue: Catalogue, id: string, lengthM: number, price: num
     const changed = { ...item, [offers]: lengths.map((one) => (one === offer ? { ...one, price } : one)) }
     return { ...catalogue, [list]: items.map((one) => (one.id === id ? changed : one)) } as Catalogue
   }
-  for (const list of ['fixings', 'screws', 'goods'] as const) {
+  for (const list of ['fixings', 'screws', 'goods', 'ties'] as const) {
     const items: readonly { id: string; price: number }[] = catalogue[list]
     const item = items.find((one) => one.id === id)
     if (!item) continue

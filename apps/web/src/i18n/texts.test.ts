@@ -65,9 +65,9 @@ describe('the translation file', () => {
         ...fields.flatMap((spec) => [`field.${spec.key}`, ...(spec.ask === 'choice' ? spec.options.map((option) => `option.${spec.key}.${option}`) : [])]), // prettier-ignore
       ]),
       ...scenarios.map((one) => `wire.scenario.${one}`),
-      ...unionOf('plan/checks.ts', 'CheckCode').flatMap((one) => [`check.code.${one}`, `check.needs.${one}`, `check.remedy.${one}`]), // prettier-ignore
-      ...unionOf('plan/checks.ts', 'Assumption').map((one) => `assumption.${one}`),
-      ...unionOf('plan/checks.ts', 'SourceKey').map((one) => `source.${one}`),
+      ...unionOf('plan/check.ts', 'CheckCode').flatMap((one) => [`check.code.${one}`, `check.needs.${one}`, `check.remedy.${one}`]), // prettier-ignore
+      ...unionOf('plan/check.ts', 'Assumption').map((one) => `assumption.${one}`),
+      ...unionOf('plan/check.ts', 'SourceKey').map((one) => `source.${one}`),
       ...unionOf('plan/take-off.ts', 'Caution').map((one) => `caution.${one}`),
       ...unionOf('plan/take-off.ts', 'StepKind').map((one) => `step.${one}`),
       ...unionOf('plan/take-off.ts', 'Tool').map((one) => `tool.${one}`),

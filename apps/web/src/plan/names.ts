@@ -14,6 +14,7 @@ export interface Names {
   readonly stock: (stock: Stock) => string
   readonly screw: (screw: ScrewOnOffer) => string
   readonly good: (id: GoodId) => string
+  readonly tie: (id: string) => string
   readonly item: (item: MaterialItem, catalogue: Catalogue) => string
 }
 
@@ -32,6 +33,7 @@ function namesIn(t: TFunction, units: Units): Names {
     screw: (screw) =>
       screw.name ?? t(`screw.${screw.head}`, { length: units.length(screw.lengthM, 'short') }),
     good: (id) => t(`good.${id}`),
+    tie: (id) => t(`tieMaterial.${id}`),
     item: (item, catalogue) => itemName(item, catalogue),
   }
   return names

@@ -60,6 +60,7 @@ interface CatalogueNames {
   readonly fixing: (fixing: Catalogue['fixings'][number]) => string
   readonly screw: (screw: Catalogue['screws'][number]) => string
   readonly good: (id: Catalogue['goods'][number]['id']) => string
+  readonly tie: (id: string) => string
 }
 
 /** The catalogue's prices as CSV, one line for each length on sale and each thing that is counted; to be edited and read back by id. */
@@ -70,6 +71,7 @@ export function catalogueCsv(catalogue: Catalogue, currency: string, names: Cata
     ...catalogue.fixings.map((one) => [one.id, names.fixing(one), '', one.price]),
     ...catalogue.screws.map((one) => [one.id, names.screw(one), '', one.price]),
     ...catalogue.goods.map((one) => [one.id, names.good(one.id), '', one.price]),
+    ...catalogue.ties.map((one) => [one.id, names.tie(one.id), '', one.price]),
   ]
   return toCsv(['id', 'name', 'length_m', 'price', 'currency'], rows.map((row) => [...row, currency]))
 } // prettier-ignore

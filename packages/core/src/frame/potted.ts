@@ -17,6 +17,8 @@ import type { Site } from './site.ts'
 
 /** Soil ends so far under the rim, or water runs over it. */
 export const HEAD_SPACE_M = 0.025
+/** What holds less than this is sold as a pot. */
+const TUB_FROM_LITRES = 25
 /** Lap where a bent ring is joined. */
 const RING_LAP_M = 0.08
 
@@ -43,7 +45,7 @@ export function standIn(builder: LayoutBuilder, pot: Pot | null, midM: number, f
     at3(midM + half, height),
     at3(midM - half, height),
   ]
-  builder.unit({ id: 'pot', good: 'tub', outline })
+  builder.unit({ id: 'pot', good: potSoilLitres(pot) < TUB_FROM_LITRES ? 'pot' : 'tub', outline })
   return height - HEAD_SPACE_M
 }
 

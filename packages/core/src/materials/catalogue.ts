@@ -38,7 +38,7 @@ export interface ScrewOnOffer {
 /** Everything that is bought by number, length, area or volume and has no figures of its own but its price. */
 export type GoodId =
   | 'plug' | 'strainer' | 'staple' | 'lashing' | 'clip' | 'bolt' | 'post-base' | 'net' | 'mesh' | 'padding'
-  | 'fibre-medium' | 'gravel' | 'concrete' | 'soil' | 'pole-module' | 'tub' // prettier-ignore
+  | 'fibre-medium' | 'gravel' | 'concrete' | 'soil' | 'pole-module' | 'tub' | 'pot' // prettier-ignore
 export type GoodUnit = 'piece' | 'square-metre' | 'litre' | 'metre'
 
 export interface Good {
@@ -70,6 +70,8 @@ export interface Catalogue {
   readonly stock: readonly Stock[]
   readonly screws: readonly ScrewOnOffer[]
   readonly goods: readonly Good[]
+  /** Price of one tie of each material, by its id in the ties module. */
+  readonly ties: readonly { readonly id: string; readonly price: number }[]
   readonly rates: WorkRates
 }
 
@@ -78,6 +80,11 @@ const eye = (lengthMm: number, threadMm: number, standOffM: number, woodPilotMm:
 }) // prettier-ignore
 
 const good = (id: GoodId, unit: GoodUnit, price: number): Good => ({ id, unit, price })
+
+/** What a tie of ordinary length costs. */
+export const standardTies: Catalogue['ties'] = [
+  { id: 'soft-jute', price: 0.02 }, { id: 'coir', price: 0.03 }, { id: 'raffia', price: 0.02 }, { id: 'stretch-tape', price: 0.04 }, { id: 'rubber-coated-wire', price: 0.25 }, { id: 'cloth-strip', price: 0.01 }, { id: 'padded-hose', price: 0.6 }, { id: 'hook-and-loop', price: 0.15 },
+] // prettier-ignore
 
 export const standardCatalogue: Catalogue = {
   wires: standardWires,
@@ -92,8 +99,9 @@ export const standardCatalogue: Catalogue = {
     good('plug', 'piece', 0.12), good('strainer', 'piece', 3.2), good('staple', 'piece', 0.05), good('lashing', 'piece', 0.06),
     good('clip', 'piece', 0.2), good('bolt', 'piece', 0.9), good('post-base', 'piece', 7.5), good('net', 'square-metre', 1.6),
     good('mesh', 'square-metre', 6), good('padding', 'square-metre', 4), good('fibre-medium', 'litre', 0.6), good('gravel', 'litre', 0.12),
-    good('concrete', 'litre', 0.22), good('soil', 'litre', 0.15), good('pole-module', 'piece', 6.5), good('tub', 'piece', 45),
+    good('concrete', 'litre', 0.22), good('soil', 'litre', 0.15), good('pole-module', 'piece', 6.5), good('tub', 'piece', 45), good('pot', 'piece', 6),
   ],
+  ties: standardTies,
   rates: {
     markNode: 1.5, drillMasonry: 6, drillWood: 3, setPost: 25, driveScrew: 12, cutMember: 2, makeJoint: 1, pushStake: 1.5,
     stringMetre: 1, endPiece: 4, coverM2: 0.6, fillTenLitres: 2,

@@ -1,4 +1,4 @@
-export { STRAINER_TRAVEL_M, findFixing, findScrew, findStock, findWire, isMasonry, priceOf, standardCatalogue } from './catalogue.ts' // prettier-ignore
+export { STRAINER_TRAVEL_M, findFixing, findScrew, findStock, findWire, isMasonry, priceOf, standardCatalogue, standardTies } from './catalogue.ts' // prettier-ignore
 export type {
   Catalogue,
   Fixing,

@@ -26,7 +26,7 @@ describe('a frame’s bill', () => {
         for (const [joint, goodId] of [['staple', 'staple'], ['lashing', 'lashing'], ['bolt', 'bolt']] as const)
           expect(good(plan, goodId)).toBe(drawn((m) => m.kind === 'joint' && m.joint === joint))
         expect(quantity(plan, (item) => item.what === 'screw')).toBe(drawn((m) => m.kind === 'anchor'))
-        expect(good(plan, 'tub') + good(plan, 'pole-module')).toBe(drawn((m) => m.kind === 'area' && m.role === 'tub'))
+        expect(good(plan, 'tub') + good(plan, 'pot') + good(plan, 'pole-module')).toBe(drawn((m) => m.kind === 'area' && m.role === 'tub'))
         // Every member is a piece cut from what is bought, and every wire drawn is in the pieces strung.
         const cuts = plan.stock.reduce((sum, one) => sum + one.cutting.rolls.reduce((n, roll) => n + roll.cuts.length, 0), 0)
         expect(cuts).toBe(drawn((m) => m.kind === 'member'))

@@ -16,6 +16,7 @@ import { Field } from '../../ui/Field.tsx'
 import { ForceField } from '../../ui/ForceField.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { NumberField } from '../../ui/NumberField.tsx'
+import { OfferRows } from '../../ui/OfferRows.tsx'
 import { TemperatureField } from '../../ui/TemperatureField.tsx'
 import type { Change } from './change.ts'
 import { PatternInputs } from './PatternInputs.tsx'
@@ -144,26 +145,12 @@ function WireInputs({ gardenId, choice, onChange }: WireInputsProps) {
       rolls: next.rolls.map((roll) => ({ ...roll })),
     })
   }
-  const setRoll = (at: number, part: Partial<(typeof rolls)[number]>) =>
-    onChange(`roll ${at}`, { rolls: rolls.map((roll, i) => (i === at ? { ...roll, ...part } : roll)) })
   return (
     <>
       <Pick label={t('frame.wireKind')} value={choice.wireId} options={catalogue.wires.map((w) => ({ value: w.id, label: names.wire(w) }))} onChange={pickWire} />
       {gauges.length > 0 && <p className="-mt-1 text-[12.5px] text-slate">{gauges.join(', ')}</p>}
       {wire && !isString(wire) && <ForceField label={t('frame.tension')} valueN={choice.tensionN} onChange={(tensionN) => onChange('tension', { tensionN })} />}
-      <fieldset className="flex flex-col gap-1">
-        <legend className="text-[13px] text-slate">{t('frame.rolls')}</legend>
-        {rolls.map((roll, i) => (
-          <div key={i} className="grid grid-cols-[1fr_1fr_auto] items-end gap-2">
-            <LengthField label={t('frame.rollLength')} maxM={5000} valueM={roll.lengthM} onChange={(lengthM) => setRoll(i, { lengthM })} />
-            <NumberField label={t('frame.rollPrice')} value={roll.price} min={0} max={1e6} step={0.01} onChange={(price) => setRoll(i, { price })} />
-            <button type="button" className="btn" disabled={rolls.length === 1} aria-label={t('frame.removeRoll')} onClick={() => onChange('roll away', { rolls: rolls.filter((_, other) => other !== i) })}>×</button>
-          </div>
-        ))}
-        {rolls.length < MAX_ROLLS && (
-          <button type="button" className="btn btn-plain self-start px-0" onClick={() => onChange('roll new', { rolls: [...rolls, { lengthM: 100, price: 40 }] })}>{t('frame.addRoll')}</button>
-        )}
-      </fieldset>
+      <OfferRows title={t('frame.rolls')} offers={rolls} most={MAX_ROLLS} next={{ lengthM: 100, price: 40 }} onChange={(what, next) => onChange(what, { rolls: [...next] })} />
     </>
   ) // prettier-ignore
 }

@@ -9,11 +9,15 @@ import { useCatalogue } from '../../data/catalogue.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { drawLaid } from '../../plan/lay-out.ts'
+import { useNames } from '../../plan/names.ts'
 import { Loading } from '../../ui/Message.tsx'
 import { formatMoney } from '../../ui/money.ts'
 import { SlipRow } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { framesHere } from './FrameBench.tsx'
+
+/** What a year of ties is priced in. */
+const USUAL_TIE = 'soft-jute'
 
 /** All frames of a place side by side, drafts too: what each costs to build and to live with. */
 export function Variants() {
@@ -25,6 +29,7 @@ export function Variants() {
   const { data: garden } = useGardenQuery(gardenId)
   const drafts = useAppSelector((state) => state.drafts)
   const catalogue = useCatalogue(gardenId)
+  const names = useNames()
   const place = places?.find((one) => one.id === placeId)
   const variants = useMemo(() => {
     if (!place || !frames) return []
@@ -36,6 +41,13 @@ export function Variants() {
   if (!places || !frames || !garden) return <Loading>{t('app.loading')}</Loading>
   if (!place) return <Navigate replace to={`/g/${gardenId}/places`} />
   const base = `/g/${gardenId}/places/${placeId}/frame`
+  const jute = catalogue.ties.find((tie) => tie.id === USUAL_TIE)?.price ?? 0
+  const tiesText = (count: number) =>
+    t('variants.tiesOf', {
+      count,
+      price: formatMoney(count * jute, garden.currency),
+      tie: names.tie(USUAL_TIE),
+    })
   return (
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-baseline gap-4">
@@ -57,7 +69,7 @@ export function Variants() {
                   <SlipRow label={t('slip.hours')}>{t('slip.hoursOf', { hours: (takeOff.minutes / 60).toFixed(1) })}</SlipRow>
                   <SlipRow label={t('variants.fixings')}>{frame.nodes.filter((node) => node.number > 0).length + frame.anchors.length + frame.members.filter((m) => m.foot).length}</SlipRow>
                   <SlipRow label={t('slip.cut')}>{units.length(plan.strings.reduce((sum, one) => sum + (one.stringing?.cutLengthM ?? 0), 0))}</SlipRow>
-                  <SlipRow label={t('variants.ties')}>{tiesPerYear(frame, kind)}</SlipRow>
+                  <SlipRow label={t('variants.ties')}>{tiesText(tiesPerYear(frame, kind))}</SlipRow>
                   <SlipRow label={t('variants.leafy')}>{units.area(leafyOutline(frame).areaM2)}</SlipRow>
                   <SlipRow label={t('check.title')} tone={failing > 0 ? 'limit' : 'sound'}>{failing > 0 ? t('variants.failing', { count: failing }) : t('variants.holds')}</SlipRow>
                 </dl>

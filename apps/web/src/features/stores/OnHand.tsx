@@ -45,7 +45,7 @@ export function OnHand({ stores, canWrite, onChange }: OnHandProps) {
         {stores.onHand.map((line, i) => (
           <li key={i} className="grid grid-cols-[minmax(0,1fr)_110px_90px_auto] items-end gap-3 border-b border-dotted border-faint pb-2">
             <span className="pb-1.5">{things.find((thing) => thing.key === `${line.what} ${line.refId}`)?.label ?? line.refId}</span>
-            {line.lengthM === null ? <span /> : <LengthField label={t('frame.rollLength')} minM={0.05} maxM={5000} valueM={line.lengthM} onChange={(lengthM) => set(i, { lengthM })} />}
+            {line.lengthM === null ? <span /> : <LengthField label={t('offer.length')} minM={0.05} maxM={5000} valueM={line.lengthM} onChange={(lengthM) => set(i, { lengthM })} />}
             <NumberField label={t('sheet.quantity')} value={line.quantity} min={0} max={1e6} step={line.lengthM === null ? 0.1 : 1} onChange={(quantity) => set(i, { quantity })} />
             <button type="button" className="btn" aria-label={t('stores.remove')} onClick={() => onChange({ ...stores, onHand: stores.onHand.filter((_, other) => other !== i) })}>×</button>
           </li>

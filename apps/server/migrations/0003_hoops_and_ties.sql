@@ -1,0 +1,18 @@
+-- A hoop may stand in a pot; small pots and ties have prices. Arches stood in the ground until now; a garden's own catalogue
+-- gets the prices that ship. Existing keys win, so that running over newer bodies would change nothing.
+update document set body = jsonb_set(body, '{design,pattern}', '{"pot": null}'::jsonb || (body #> '{design,pattern}'))
+  where kind = 'frame' and body #>> '{design,pattern,kind}' = 'arch';
+update document_revision set body = jsonb_set(body, '{design,pattern}', '{"pot": null}'::jsonb || (body #> '{design,pattern}'))
+  where kind = 'frame' and body #>> '{design,pattern,kind}' = 'arch';
+
+create function pg_temp.with_prices(body jsonb) returns jsonb language sql as $$
+  select jsonb_set(body, '{catalogue}', '{"ties": [
+    {"id": "soft-jute", "price": 0.02}, {"id": "coir", "price": 0.03}, {"id": "raffia", "price": 0.02},
+    {"id": "stretch-tape", "price": 0.04}, {"id": "rubber-coated-wire", "price": 0.25}, {"id": "cloth-strip", "price": 0.01},
+    {"id": "padded-hose", "price": 0.6}, {"id": "hook-and-loop", "price": 0.15}
+  ]}'::jsonb || (body -> 'catalogue') || jsonb_build_object('goods', case
+    when body #> '{catalogue,goods}' @> '[{"id": "pot"}]' then body #> '{catalogue,goods}'
+    else (body #> '{catalogue,goods}') || '[{"id": "pot", "unit": "piece", "price": 6}]'::jsonb end))
+$$;
+update document set body = pg_temp.with_prices(body) where kind = 'stores' and jsonb_typeof(body -> 'catalogue') = 'object';
+update document_revision set body = pg_temp.with_prices(body) where kind = 'stores' and jsonb_typeof(body -> 'catalogue') = 'object';
