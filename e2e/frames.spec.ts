@@ -18,7 +18,7 @@ const kinds = [
   { name: 'Drawn by hand', place: wall, type: null, then: ['Nodes, one eye each', '3'] },
   { name: 'Row', place: open('row', 36), type: ['Posts at most every', '5 m'], then: ['Posts, stakes and legs', '9'] },
   { name: 'Pergola or arbour', place: open('bed', 6), type: ['Bays at most', '3 m'], then: ['Posts, stakes and legs', '6'] },
-  { name: 'Arch or hoop', place: open('bed', 3), type: ['Hoops', '4'], then: ['Length of a hoop', '6.31 m'] },
+  { name: 'Arch or hoop', place: open('bed', 3), type: ['Hoops', '4'], then: ['Length of a hoop', '5.91 m'] },
   { name: 'Covered grid of posts', place: open('bed', 18), type: ['Posts along at most every', '9 m'], then: ['Posts, stakes and legs', '9'] },
   { name: 'Stakes with spiral string', place: open('tub', 0.5, 2), type: ['Stakes', '3'], then: ['Posts, stakes and legs', '3'] },
   { name: 'Obelisk, cone or ladder', place: open('terrace', 1, 2.4), type: ['Legs', '5'], then: ['Posts, stakes and legs', '5'] },

@@ -25,15 +25,25 @@ const frozen = {
 const { ties: _, ...catalogue } = standardCatalogue
 const goods = catalogue.goods.filter((good) => good.id !== 'pot')
 const arch = { kind: 'arch', spanM: 1.2, heightM: 2.2, depthM: 1, hoops: 2, rungStepM: 0.3, buriedM: 0.3, hoopStockId: 'tube-steel-21', rungStockId: 'rod-steel-6' } // prettier-ignore
-const later = {
-  frame: { ...frozen.frame, design: { ...frozen.frame.design, snap: 'none', light: null, setC: 12, plantKindId: null, repeat: 1, pattern: arch } },
+const fan = {
+  kind: 'fan',
+  ribs: 9,
+  spreadDeg: 150,
+  wireStepM: 0.3,
+  maxSupportSpacingM: 1.8,
+  ribStockId: 'cane-24',
+}
+const designOf = (pattern: object) => ({ ...frozen.frame.design, snap: 'none', light: null, setC: 12, plantKindId: null, repeat: 1, pattern }) // prettier-ignore
+const later = (pattern: object) => ({
+  frame: { ...frozen.frame, design: designOf(pattern) },
   stores: { catalogue: { ...catalogue, goods }, onHand: [] },
-} // prettier-ignore
+}) // prettier-ignore
 
 describe('migrations', () => {
   it.each([
     { until: 1, bodies: frozen, schemas: { place: placeBodySchema, frame: frameBodySchema } },
-    { until: 2, bodies: later, schemas: { frame: frameBodySchema, stores: storesBodySchema } },
+    { until: 2, bodies: later(arch), schemas: { frame: frameBodySchema, stores: storesBodySchema } },
+    { until: 2, bodies: later(fan), schemas: { frame: frameBodySchema } },
   ])('bring the data of release $until to what this one reads, revisions too', async ({ until, bodies, schemas }) => {
     const client = await databaseAt(until)
     const [garden, account] = [uuidv7(), uuidv7()]

@@ -29,7 +29,7 @@ const patterns = {
     nodes: z.array(z.strictObject({ id: partId, xM: lengthM, yM: lengthM, isStart: z.boolean() })).min(1).max(MAX_FREE_NODES),
     runs: z.array(z.tuple([partId, partId])).max(3 * MAX_FREE_NODES),
   }),
-  fan: z.strictObject({ kind: z.literal('fan'), ribs: count(99), spreadDeg: degrees(0, 180), wireStepM: positiveLengthM.nullable(), maxSupportSpacingM: positiveLengthM, ribStockId: partId }),
+  fan: z.strictObject({ kind: z.literal('fan'), ribs: count(99), spreadDeg: degrees(0, 180), wireStepM: positiveLengthM.nullable(), maxSupportSpacingM: positiveLengthM, ribReachM: positiveLengthM.nullable().default(null), ribStockId: partId }),
   row: z.strictObject({
     kind: z.literal('row'),
     maxPostSpacingM: positiveLengthM,

@@ -57,7 +57,7 @@ export const patternArbs: { readonly [K in PatternKind]: fc.Arbitrary<Extract<Pa
   triangles: fc.record({ kind: fc.constant('triangles' as const), baseM: m(0.2, 2), rows: int(1, 5) }),
   grid: fc.record({ kind: fc.constant('grid' as const), verticals: int(2, 30), horizontals: int(2, 8) }),
   free: fc.record({ nodes: fc.uniqueArray(int(0, 15), { minLength: 1, maxLength: 12 }), links: fc.array(fc.tuple(int(0, 15), int(0, 15)), { maxLength: 20 }) }).map(({ nodes, links }) => ({ kind: 'free' as const, nodes: nodes.map((n) => ({ id: `n${n}`, xM: (n * 7) % 19 / 10, yM: (n * 5) % 8 / 10, isStart: n === 0 })), runs: links.map(([a, b]) => [`n${a}`, `n${b}`] as const) })),
-  fan: fc.record({ kind: fc.constant('fan' as const), ribs: int(1, 15), spreadDeg: m(0, 180), wireStepM: fc.option(m(0.1, 0.8)), maxSupportSpacingM: m(0.5, 3), ribStockId: stockOf('stake') }),
+  fan: fc.record({ kind: fc.constant('fan' as const), ribs: int(1, 15), spreadDeg: m(0, 180), wireStepM: fc.option(m(0.1, 0.8)), maxSupportSpacingM: m(0.5, 3), ribReachM: fc.option(m(0.4, 4)), ribStockId: stockOf('stake') }),
   row: fc.record({
     kind: fc.constant('row' as const), maxPostSpacingM: m(2, 8), postHeightM: m(1.4, 2), postBuriedM: m(0.4, 0.7), postStockId: fc.constantFrom('post-round-100', 'post-round-140'), endStockId: fc.constant('post-round-140'), endBuriedM: m(0.5, 0.9), endLeanDeg: m(0, 15),
     end: fc.oneof(

@@ -15,7 +15,7 @@ export function openGround(): {
   const along = (count: number, widthM: number) => Array.from({ length: count }, (_, i) => Math.round(((i + 0.5) * widthM * 100) / count) / 100) // prettier-ignore
   const gooseberries = stand(
     { name: 'North wall, a bay of three', kind: 'wall', widthM: 2.2, usableHeightM: 1.5, firstForkM: 0.35, facingDeg: 2, surface: 'brick' },
-    { name: 'Fan', notes: ['Canes on five wires; two kept the fans too open'], design: { ...wallWire, plantKindId: 'gooseberry', repeat: 3, pattern: { kind: 'fan', ribs: 9, spreadDeg: 150, wireStepM: 0.3, maxSupportSpacingM: 1.1, ribStockId: 'cane-18' } } },
+    { name: 'Fan', notes: ['Canes on five wires; two kept the fans too open'], design: { ...wallWire, plantKindId: 'gooseberry', repeat: 3, pattern: { kind: 'fan', ribs: 9, spreadDeg: 150, wireStepM: 0.3, maxSupportSpacingM: 1.1, ribReachM: null, ribStockId: 'cane-18' } } },
     [{ name: 'Gooseberry', kindId: 'gooseberry', xM: 1.1 }],
   ) // prettier-ignore
   const tayberries = stand(

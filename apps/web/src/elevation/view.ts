@@ -20,7 +20,7 @@ export interface Camera {
 export const FITTED: Camera = { k: 1, x: 0, y: 0 }
 
 /** Room for the tapes and for labels that stand out of the wall, pixels. */
-export const MARGIN_PX = { left: 56, right: 24, top: 46, bottom: 46 } as const
+export const MARGIN_PX = { left: 56, right: 38, top: 46, bottom: 46 } as const
 
 export function makeView(bounds: Rect, widthPx: number, heightPx: number, camera: Camera): View {
   const roomX = Math.max(40, widthPx - MARGIN_PX.left - MARGIN_PX.right)

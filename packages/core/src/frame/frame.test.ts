@@ -92,6 +92,7 @@ describe('lattice reference cases', () => {
           spreadDeg: input.spreadDeg,
           wireStepM: null,
           maxSupportSpacingM: 2,
+          ribReachM: null,
           ribStockId: 'cane-12',
         })
         return { frame, extra: { ribLengthsM: frame.runs.map((run) => run.lengthM) } }

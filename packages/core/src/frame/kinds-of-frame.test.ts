@@ -8,6 +8,7 @@ import { isInSpot, makeFrame, markOut, nearestOnLines, turnsForLength, woundStri
 import type {
   ArchPattern,
   ColumnPattern,
+  FanPattern,
   Frame,
   Pattern,
   PatternKind,
@@ -18,9 +19,9 @@ import type {
 
 const site = siteOf(6, 2.4)
 const kinds = Object.keys(patternArbs) as PatternKind[]
-const layOrRefuse = (pattern: Pattern): Frame | CoreError => {
+const layOrRefuse = (pattern: Pattern, at = site): Frame | CoreError => {
   try {
-    return makeFrame(site, pattern, options)
+    return makeFrame(at, pattern, options)
   } catch (error) {
     if (error instanceof CoreError) return error
     throw error
@@ -178,6 +179,27 @@ describe('string wound round stakes', () => {
         if (frame instanceof CoreError) return
         const laid = frame.runs.reduce((sum, run) => sum + run.lengthM + run.wrapM, 0)
         expect(laid).toBeCloseTo(frame.figures.find((f) => f.key === 'string-length')!.value, 6)
+      }),
+    )
+  })
+})
+
+describe('a fan', () => {
+  it('has no rib longer than was asked, and wires as wide as its ribs need and no wider than the wall', () => {
+    fc.assert(
+      fc.property(patternArbs.fan as fc.Arbitrary<FanPattern>, fc.boolean(), (pattern, fromRight) => {
+        const wall = { ...site, viewingEnd: fromRight ? ('right' as const) : ('left' as const) }
+        const frame = layOrRefuse(pattern, wall)
+        if (frame instanceof CoreError || pattern.wireStepM === null) return
+        const eyes = frame.nodes.filter((node) => node.joint === 'eye').map((node) => node.at.xM)
+        expect(Math.min(...eyes)).toBeGreaterThanOrEqual(-1e-9)
+        expect(Math.max(...eyes)).toBeLessThanOrEqual(site.widthM + 1e-9)
+        for (const rib of frame.members) {
+          const tip = rib.path.at(-1)!
+          expect(rib.cutLengthM).toBeLessThanOrEqual((pattern.ribReachM ?? Infinity) + 1e-9)
+          expect(tip.xM).toBeGreaterThanOrEqual(Math.min(...eyes) - 1e-6)
+          expect(tip.xM).toBeLessThanOrEqual(Math.max(...eyes) + 1e-6)
+        }
       }),
     )
   })

@@ -57,6 +57,8 @@ export interface FanPattern {
   readonly spreadDeg: number
   readonly wireStepM: number | null
   readonly maxSupportSpacingM: number
+  /** No rib is longer; `null` where they run to the edge of the wall. */
+  readonly ribReachM: number | null
   readonly ribStockId: string
 }
 

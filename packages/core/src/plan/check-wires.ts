@@ -20,6 +20,8 @@ export function wireChecks({ lines }: CheckContext): Check[] {
 
 /** Share of the thread that holds: the tip and what is above the surface do not. */
 const THREAD_OUT_MM = 20
+/** An eye on the very end of the place has wall beyond it: the place is a part of a wall. */
+const ON_EDGE_M = 1e-6
 
 /** The eye that its wires pull hardest: their pulls in the worst hour add up as arrows, so a wire that passes straight adds nothing. */
 export function fixingChecks({ frame, site, fixing, lines }: CheckContext): Check[] {
@@ -53,7 +55,7 @@ export function fixingChecks({ frame, site, fixing, lines }: CheckContext): Chec
   const edgeM = Math.min(node.at.xM, site.widthM - node.at.xM)
   const masonry = isMasonry(site.surface)
   const holding = masonry
-    ? plugHoldingN({ ratedN: fixing.plugRatedN, fullSpacingM: fixing.plugFullSpacingM, fullEdgeM: fixing.plugFullEdgeM }, { spacingM: nearest, edgeM: edgeM === 0 ? fixing.plugFullEdgeM : edgeM }) // prettier-ignore
+    ? plugHoldingN({ ratedN: fixing.plugRatedN, fullSpacingM: fixing.plugFullSpacingM, fullEdgeM: fixing.plugFullEdgeM }, { spacingM: nearest, edgeM: edgeM < ON_EDGE_M ? fixing.plugFullEdgeM : edgeM }) // prettier-ignore
     : withdrawalN({ threadMm: fixing.threadMm, penetrationMm, specificGravity: specificGravity.pine, exposure: 'wet' }) // prettier-ignore
   return check({
     code: 'fixing-pull',

@@ -84,7 +84,7 @@ describe('planFrame', () => {
   })
 
   it('says so when something is not in the catalogue, and throws nothing', () => {
-    const fan: Pattern = { kind: 'fan', ribs: 5, spreadDeg: 120, wireStepM: 0.3, maxSupportSpacingM: 2, ribStockId: 'unobtainium' } // prettier-ignore
+    const fan: Pattern = { kind: 'fan', ribs: 5, spreadDeg: 120, wireStepM: 0.3, maxSupportSpacingM: 2, ribReachM: null, ribStockId: 'unobtainium' } // prettier-ignore
     expect(planFrame(wall, designOf(fan)).problems.map((p) => p.code)).toEqual(['frame/unknown-stock'])
     expect(planFrame(wall, { ...design, wireId: 'thread' }).problems.map((p) => p.code)).toEqual(['frame/unknown-stock']) // prettier-ignore
   })

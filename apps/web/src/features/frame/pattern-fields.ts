@@ -35,6 +35,7 @@ export const patternFields: { readonly [K in PatternKind]: readonly FieldSpec<Ke
     { key: 'spreadDeg', ask: 'number', min: 0, max: 180, step: 5 },
     { key: 'wireStepM', ask: 'length', style: 'short', minM: 0.05, maxM: 5, orNone: 0.3 },
     length('maxSupportSpacingM', 'long', 0.1),
+    { key: 'ribReachM', ask: 'length', style: 'long', minM: 0.3, maxM: 20, orNone: 2.4 },
     stock('ribStockId', 'stake'),
   ],
   row: [
@@ -61,9 +62,9 @@ export const patternFields: { readonly [K in PatternKind]: readonly FieldSpec<Ke
     whole('backWires', 0, 20),
   ],
   arch: [
-    length('spanM', 'long', 0.3, 20),
-    length('heightM', 'long', 0.5, 12),
-    length('depthM', 'long', 0.2, 50),
+    length('spanM', 'long', 0.1, 20),
+    length('heightM', 'long', 0.1, 12),
+    length('depthM', 'long', 0.1, 50),
     whole('hoops', 1, 60),
     length('rungStepM', 'short', 0.05, 3),
     length('buriedM', 'short', 0, 2),

@@ -80,7 +80,7 @@ export function startPattern(place: PlaceBody, kind: PatternKind): Pattern {
       return { kind, nodes: [{ id: 'n1', xM: left, yM: low, isStart: true }, { id: 'n2', xM: centimetres(place.widthM / 2), yM: high, isStart: false }, { id: 'n3', xM: right, yM: low, isStart: true }], runs: [['n1', 'n2'], ['n2', 'n3']] } // prettier-ignore
     }
     case 'fan':
-      return { kind, ribs: 9, spreadDeg: 150, wireStepM: Math.min(0.3, place.usableHeightM / 2), maxSupportSpacingM: 1.8, ribStockId: 'cane-24' } // prettier-ignore
+      return { kind, ribs: 9, spreadDeg: 150, wireStepM: Math.min(0.3, place.usableHeightM / 2), maxSupportSpacingM: 1.8, ribReachM: 2.4, ribStockId: 'cane-24' } // prettier-ignore
     case 'row': {
       const postHeightM = tall(1.9)
       const at = (share: number) => centimetres(postHeightM * share)
@@ -100,7 +100,7 @@ export function startPattern(place: PlaceBody, kind: PatternKind): Pattern {
     case 'arch':
       return pot && place.kind !== 'terrace'
         ? { kind, spanM: centimetres(pot.widthM * 0.8), heightM: tall(0.7), depthM: 0.2, hoops: 1, rungStepM: 0.3, buriedM: 0.2, hoopStockId: 'rod-steel-6', rungStockId: 'rod-steel-6', pot }
-        : { kind, spanM: Math.min(1.6, place.widthM), heightM: 2.3, depthM: 1.2, hoops: 3, rungStepM: 0.3, buriedM: 0.4, hoopStockId: 'tube-steel-21', rungStockId: 'rod-steel-8', pot: null } // prettier-ignore
+        : { kind, spanM: Math.min(1.6, place.widthM), heightM: 2.2, depthM: 1.2, hoops: 3, rungStepM: 0.3, buriedM: 0.3, hoopStockId: 'tube-steel-21', rungStockId: 'rod-steel-8', pot: null } // prettier-ignore
     case 'net':
       return { kind, depthM: 12, heightM: 2.2, maxSpacingAlongM: 6, maxSpacingAcrossM: 6, postStockId: 'post-steel-48', interior: 'screw', postBuriedM: 0.6, flangeScrewId: 'screw-flange-900', anchorScrewId: 'screw-eye-1200', anchorOutM: 1.2, panelWidthM: 6, dropM: 2.2 } // prettier-ignore
     case 'spiral':

@@ -1,9 +1,15 @@
--- A hoop may stand in a pot; small pots and ties have prices. Arches stood in the ground until now; a garden's own catalogue
+-- A hoop may stand in a pot; the ribs of a fan may end before the edge; small pots and ties have prices. Arches stood in the
+-- ground and ribs ran to the edge until now; a garden's own catalogue
 -- gets the prices that ship. Existing keys win, so that running over newer bodies would change nothing.
 update document set body = jsonb_set(body, '{design,pattern}', '{"pot": null}'::jsonb || (body #> '{design,pattern}'))
   where kind = 'frame' and body #>> '{design,pattern,kind}' = 'arch';
 update document_revision set body = jsonb_set(body, '{design,pattern}', '{"pot": null}'::jsonb || (body #> '{design,pattern}'))
   where kind = 'frame' and body #>> '{design,pattern,kind}' = 'arch';
+
+update document set body = jsonb_set(body, '{design,pattern}', '{"ribReachM": null}'::jsonb || (body #> '{design,pattern}'))
+  where kind = 'frame' and body #>> '{design,pattern,kind}' = 'fan';
+update document_revision set body = jsonb_set(body, '{design,pattern}', '{"ribReachM": null}'::jsonb || (body #> '{design,pattern}'))
+  where kind = 'frame' and body #>> '{design,pattern,kind}' = 'fan';
 
 create function pg_temp.with_prices(body jsonb) returns jsonb language sql as $$
   select jsonb_set(body, '{catalogue}', '{"ties": [
