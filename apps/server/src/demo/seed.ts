@@ -11,7 +11,7 @@ import { createGarden, insertMember } from '../gardens/queries.ts'
 import { appendEntries } from '../journal/queries.ts'
 import { DEMO_GROWER_EMAIL } from './queries.ts'
 import { DEMO_LATITUDE_DEG, makeTarnClose } from './tarn-close.ts'
-import type { DemoGarden } from './tarn-close.ts'
+import type { DemoGarden } from './demo-garden.ts'
 
 /**
  * Makes the demo garden in a database without accounts. A demo that nobody has written in is made anew on a later day,

@@ -1,7 +1,7 @@
 import type { FrameBody, PlaceBody } from '@klados/contract'
 import { usualConditions } from '@klados/core/plan'
 import { v7 as uuidv7 } from 'uuid'
-import type { DemoGarden } from './tarn-close.ts'
+import type { DemoGarden } from './demo-garden.ts'
 
 export type Design = FrameBody['design']
 

@@ -1,10 +1,10 @@
-import type { FrameBody, OnHand, PlaceBody, PlantBody } from '@klados/contract'
+import type { FrameBody, OnHand, PlaceBody } from '@klados/contract'
 import { flat } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
-import type { JournalEntry } from '@klados/core/journal'
 import { planFrame } from '@klados/core/plan'
 import { yearOf } from '@klados/core/season'
 import { v7 as uuidv7 } from 'uuid'
+import type { DemoGarden } from './demo-garden.ts'
 import { Diary, seededRandom } from './diary.ts'
 import { glasshouse, growHoya, growRod } from './glasshouse.ts'
 import { buildTrial, openGround, tieBackTayberries } from './open-ground.ts'
@@ -12,18 +12,6 @@ import { growPear } from './pears.ts'
 import type { PearStory } from './pears.ts'
 import { northern as climate, wallWire } from './stand.ts'
 import { growWisteria } from './wisteria.ts'
-
-export interface DemoGarden {
-  readonly places: readonly { readonly id: string; readonly body: PlaceBody }[]
-  readonly frames: readonly {
-    readonly id: string
-    readonly notes: readonly string[]
-    readonly body: FrameBody
-  }[]
-  readonly plants: readonly { readonly id: string; readonly body: PlantBody }[]
-  readonly entries: readonly JournalEntry[]
-  readonly onHand: readonly OnHand[]
-}
 
 export const DEMO_LATITUDE_DEG = 55.6
 

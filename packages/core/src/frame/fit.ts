@@ -1,6 +1,7 @@
 import { CoreError } from '../errors/index.ts'
 import { makeFrame } from './frame.ts'
-import type { Frame, FrameOptions } from './frame.ts'
+import type { FrameOptions } from './frame-options.ts'
+import type { Frame } from './frame.ts'
 import { fewestParts } from './layout.ts'
 import type { Pattern } from './pattern.ts'
 import type { Site } from './site.ts'

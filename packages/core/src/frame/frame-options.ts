@@ -2,7 +2,20 @@ import { CoreError } from '../errors/index.ts'
 import type { Point } from '../geometry/index.ts'
 import { findStock, stockWidthM } from '../materials/index.ts'
 import type { Catalogue } from '../materials/index.ts'
-import type { FrameOptions, Snap } from './frame.ts'
+
+export type Snap = 'none' | 'uprights' | 'levels' | 'both'
+
+export interface FrameOptions {
+  /** How far a node or post may move off an avoided spot, or to a line of the place, metres. */
+  readonly moveToleranceM: number
+  /** Nodes put elsewhere by hand, by node id; posts of a row by post id. Ids that the pattern no longer has are passed over. */
+  readonly dragged: Readonly<Record<string, Point>>
+  /** Which lines of the place (studs, courses) fixings must sit on. */
+  readonly snap: Snap
+  /** Width of a stock as seen from the front, and its depth in bending, metres. Throws for a stock that is not known. */
+  readonly stockWidthM: (stockId: string) => number
+  readonly stockDepthM: (stockId: string) => number
+}
 
 /** What of a design decides how it is laid out, besides the pattern. */
 export interface LayingOut {

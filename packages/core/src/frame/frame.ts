@@ -12,6 +12,7 @@ import { layNet } from './net.ts'
 import { layArch, layOverhead } from './overhead.ts'
 import type { Pattern, PatternKind } from './pattern.ts'
 import { layColumn, layObelisk, layPole, laySpiral, layStakes } from './potted.ts'
+import type { FrameOptions } from './frame-options.ts'
 import { layRow } from './row.ts'
 import { MAX_SITE_M } from './site.ts'
 import type { Site } from './site.ts'
@@ -63,20 +64,6 @@ export interface Frame extends Pick<Layout, 'members' | 'anchors' | 'sheets' | '
   /** Rise of the ground over its length; rows follow it. */
   readonly slope: number
 } // prettier-ignore
-
-export type Snap = 'none' | 'uprights' | 'levels' | 'both'
-
-export interface FrameOptions {
-  /** How far a node or post may move off an avoided spot, or to a line of the place, metres. */
-  readonly moveToleranceM: number
-  /** Nodes put elsewhere by hand, by node id; posts of a row by post id. Ids that the pattern no longer has are passed over. */
-  readonly dragged: Readonly<Record<string, Point>>
-  /** Which lines of the place (studs, courses) fixings must sit on. */
-  readonly snap: Snap
-  /** Width of a stock as seen from the front, and its depth in bending, metres. Throws for a stock that is not known. */
-  readonly stockWidthM: (stockId: string) => number
-  readonly stockDepthM: (stockId: string) => number
-}
 
 /**
  * A pattern laid out at a place: nodes, wires and whatever else stands, in metres. Fixings in the wall leave avoided

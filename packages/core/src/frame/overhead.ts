@@ -1,7 +1,7 @@
 import { CoreError, requirePositive, requireRange, requireWhole } from '../errors/index.ts'
 import { at3 } from '../geometry/index.ts'
 import type { Point3 } from '../geometry/index.ts'
-import type { FrameOptions } from './frame.ts'
+import type { FrameOptions } from './frame-options.ts'
 import { LayoutBuilder, MAX_NODES, fewestParts } from './layout.ts'
 import type { Layout } from './layout.ts'
 import type { ArchPattern, OverheadPattern } from './pattern.ts'

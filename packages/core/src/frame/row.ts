@@ -6,7 +6,7 @@ import type { Stretch } from './in-order.ts'
 import { LayoutBuilder, MAX_NODES, fewestParts } from './layout.ts'
 import type { Layout } from './layout.ts'
 import type { RowPattern } from './pattern.ts'
-import type { FrameOptions } from './frame.ts'
+import type { FrameOptions } from './frame-options.ts'
 import { alongToX, groundAt } from './site.ts'
 import type { Site } from './site.ts'
 

@@ -4,7 +4,7 @@ import { Check, Choice } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { NumberField } from '../../ui/NumberField.tsx'
 import { useUnits } from '../../ui/units.tsx'
-import type { PatternOf } from './PatternInputs.tsx'
+import type { PatternOf } from './change.ts'
 
 interface DiamondInputsProps {
   readonly place: PlaceBody

@@ -2,7 +2,7 @@ import type { PlaceBody } from '@klados/contract'
 import { MAX_FREE_NODES } from '@klados/contract/limits'
 import { useTranslation } from 'react-i18next'
 import { Check, Pick } from '../../ui/Choice.tsx'
-import type { PatternOf } from './PatternInputs.tsx'
+import type { PatternOf } from './change.ts'
 import { nextNodeId, toggleRun, withoutNode } from './free-nodes.ts'
 
 interface FreeInputsProps {

@@ -13,7 +13,6 @@ import { kindsFor, startPattern } from './start-design.ts'
 import { patternFields } from './pattern-fields.ts'
 import type { FieldSpec } from './pattern-fields.ts'
 
-export type PatternOf<K extends Pattern['kind']> = Extract<Pattern, { kind: K }>
 type Pattern = FrameBody['design']['pattern']
 
 interface PatternInputsProps {

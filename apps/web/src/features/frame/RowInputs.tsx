@@ -4,7 +4,7 @@ import { useNames } from '../../plan/names.ts'
 import { Choice, Pick } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { NumberField } from '../../ui/NumberField.tsx'
-import type { PatternOf } from './PatternInputs.tsx'
+import type { PatternOf } from './change.ts'
 
 type Row = PatternOf<'row'>
 type Level = Row['levels'][number]

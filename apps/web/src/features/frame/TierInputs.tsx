@@ -1,7 +1,7 @@
 import { MAX_TIERS } from '@klados/contract/limits'
 import { useTranslation } from 'react-i18next'
 import { LengthField } from '../../ui/LengthField.tsx'
-import type { PatternOf } from './PatternInputs.tsx'
+import type { PatternOf } from './change.ts'
 
 const TIER_STEP_M = 0.4
 

@@ -1,4 +1,4 @@
-import type { PatternOf } from './PatternInputs.tsx'
+import type { PatternOf } from './change.ts'
 
 type Free = PatternOf<'free'>
 
