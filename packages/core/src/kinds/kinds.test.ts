@@ -1,0 +1,42 @@
+import { describe, expect, it } from 'vitest'
+import { findKind, plantKinds, plantWeight, windingOf } from './index.ts'
+
+describe('the kinds of plants', () => {
+  it('are about two dozen, each once, with ranges in order', () => {
+    expect(plantKinds.length).toBeGreaterThanOrEqual(20)
+    expect(new Set(plantKinds.map((kind) => kind.id)).size).toBe(plantKinds.length)
+    expect(new Set(plantKinds.map((kind) => kind.botanical)).size).toBe(plantKinds.length)
+    for (const kind of plantKinds) {
+      expect(findKind(kind.id)).toBe(kind)
+      for (const [slow, quick] of [kind.youngThickeningMm, kind.olderThickeningMm]) {
+        expect(slow).toBeGreaterThanOrEqual(0)
+        expect(quick).toBeGreaterThanOrEqual(slow)
+      }
+      expect(kind.internodeM).toBeLessThan(kind.spacingM)
+    }
+  })
+
+  it('turn one way where they twine, and none where they do not', () => {
+    for (const kind of plantKinds) expect([kind.id, windingOf(kind) !== null]).toEqual([kind.id, kind.holds === 'twining']) // prettier-ignore
+  })
+
+  it('weigh more wet than dry and more in crop than wet, heavy ones the most', () => {
+    const full = (id: string) => {
+      const { leafKgPerM2, wetKgPerM2, cropKgPerM2 } = plantWeight({ id })
+      expect(leafKgPerM2).toBeGreaterThan(0)
+      expect(wetKgPerM2).toBeGreaterThan(0)
+      expect(cropKgPerM2).toBeGreaterThanOrEqual(0)
+      return leafKgPerM2 + wetKgPerM2 + cropKgPerM2
+    }
+    const weights = plantKinds.map((kind) => ({ isHeavy: kind.hazards.includes('heavy'), kg: full(kind.id) }))
+    const lightestHeavy = Math.min(...weights.filter((one) => one.isHeavy).map((one) => one.kg))
+    const others = weights.filter((one) => !one.isHeavy).map((one) => one.kg)
+    expect(lightestHeavy).toBeGreaterThanOrEqual(Math.max(...others))
+  })
+
+  it('that nobody has described count as a middling climber', () => {
+    expect(plantWeight({ id: 'unheard-of' })).toEqual({ leafKgPerM2: 4, wetKgPerM2: 0.8, cropKgPerM2: 1 })
+    expect(findKind('unheard-of')).toBeUndefined()
+    expect(windingOf({ id: 'unheard-of' })).toBeNull()
+  })
+})
