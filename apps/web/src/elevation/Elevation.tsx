@@ -26,6 +26,8 @@ interface ElevationProps extends FaceProps {
 }
 
 const KEY_ZOOM = 1.4
+/** Room for the drawing of a long place and for the buttons over it. */
+const MIN_HEIGHT_PX = 190
 /** Marks beyond which a redraw takes longer than a frame. */
 const LARGE_LIST = 800
 
@@ -68,7 +70,7 @@ export function Elevation(props: ElevationProps) {
     if (event.ctrlKey || event.metaKey || event.altKey) return
     if (onKey?.(event) || control.onKey(event.key)) event.preventDefault()
   }
-  const height = `clamp(230px, ${fittingHeightPx(bounds, size.width)}px, 48vh)`
+  const height = `clamp(${MIN_HEIGHT_PX}px, ${fittingHeightPx(bounds, size.width)}px, 48vh)`
   return (
     <div className="relative">
       <div

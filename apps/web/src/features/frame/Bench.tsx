@@ -160,7 +160,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
               <Pick label={t('frame.which')} value={frameId} options={siblings.map((s) => ({ value: s.id, label: s.name }))} onChange={(id) => void navigate(`${base}/frame/${id}`)} />
             </div>
           )}
-          <p className="flex-1 text-slate">
+          <p className="min-w-52 flex-1 text-slate">
             {kindName}, {units.length(place.body.widthM)} × {units.length(place.body.usableHeightM)}.{' '}
             <Link to={`${base}/measures`}>{t('places.measure')}</Link>
             {siblings.length > 1 && <>{' '}<Link to={`${base}/variants`}>{t('frame.compare')}</Link></>}

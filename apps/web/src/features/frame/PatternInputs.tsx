@@ -10,7 +10,7 @@ import { FreeInputs } from './FreeInputs.tsx'
 import { PotInputs } from './PotInputs.tsx'
 import { TierInputs } from './TierInputs.tsx'
 import { kindsFor, startPattern } from './start-design.ts'
-import { patternFields } from './pattern-fields.ts'
+import { fieldsFor } from './pattern-fields.ts'
 import type { FieldSpec } from './pattern-fields.ts'
 
 type Pattern = FrameBody['design']['pattern']
@@ -34,7 +34,7 @@ export function PatternInputs(props: PatternInputsProps) {
     <>
       <Pick label={t('frame.kind')} value={pattern.kind} options={offered.map((value) => ({ value, label: t(`frame.${value}`) }))} onChange={(kind) => onChange('kind', startPattern(place, kind as Pattern['kind']))} />
       <div className="grid grid-cols-2 items-end gap-2">
-        {patternFields[pattern.kind].map((spec) => (
+        {fieldsFor(pattern).map((spec) => (
           <PatternField key={spec.key} gardenId={gardenId} spec={spec} value={pattern[spec.key as keyof Pattern]} onValue={(value) => onChange(spec.key, { ...pattern, [spec.key]: value } as Pattern)} />
         ))}
       </div>

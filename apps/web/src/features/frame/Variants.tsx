@@ -52,7 +52,7 @@ export function Variants() {
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-baseline gap-4">
         <h1>{t('variants.title', { place: place.body.name })}</h1>
-        <p className="flex-1 text-slate">{t('variants.intro')}</p>
+        <p className="min-w-64 flex-1 text-slate">{t('variants.intro')}</p>
       </div>
       <ul className="grid gap-x-8 gap-y-6 md:grid-cols-2">
         {variants.map(({ frameId, body, isDraft, plan }) => {

@@ -64,8 +64,8 @@ export const patternFields: { readonly [K in PatternKind]: readonly FieldSpec<Ke
   arch: [
     length('spanM', 'long', 0.1, 20),
     length('heightM', 'long', 0.1, 12),
-    length('depthM', 'long', 0.1, 50),
     whole('hoops', 1, 60),
+    length('depthM', 'long', 0.1, 50),
     length('rungStepM', 'short', 0.05, 3),
     length('buriedM', 'short', 0, 2),
     stock('hoopStockId', 'bar', 'stake'),
@@ -144,4 +144,18 @@ export const patternFields: { readonly [K in PatternKind]: readonly FieldSpec<Ke
     length('buriedM', 'short', 0, 1),
     stock('twigStockId', 'stake'),
   ],
+}
+
+const BETWEEN_HOOPS: ReadonlySet<string> = new Set([
+  'depthM',
+  'rungStepM',
+  'rungStockId',
+] satisfies Keys<'arch'>[])
+
+/** What is asked of this pattern: a hoop by itself has nothing between it and the next. */
+export function fieldsFor(pattern: Pattern): readonly FieldSpec[] {
+  const fields: readonly FieldSpec[] = patternFields[pattern.kind]
+  return pattern.kind === 'arch' && pattern.hoops === 1
+    ? fields.filter(({ key }) => !BETWEEN_HOOPS.has(key))
+    : fields
 }

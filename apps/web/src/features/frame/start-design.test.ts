@@ -4,7 +4,7 @@ import { planFrame } from '@klados/core/plan'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { sampleWall } from '../../sample/sample-wall.ts'
-import { patternFields } from './pattern-fields.ts'
+import { fieldsFor } from './pattern-fields.ts'
 import { kindsFor, startDesign } from './start-design.ts'
 
 const placeId = '01890a5d-ac96-774b-bcce-b302099a8057'
@@ -38,7 +38,7 @@ describe('a new frame', () => {
     fc.assert(
       fc.property(startArb, ({ place, kind }) => {
         const { pattern } = startDesign(place, kind)
-        for (const spec of patternFields[kind]) {
+        for (const spec of fieldsFor(pattern)) {
           const value = pattern[spec.key as keyof typeof pattern] as unknown
           if (spec.ask === 'length' && typeof value === 'number') {
             expect([spec.key, value >= (spec.minM ?? 0), value <= (spec.maxM ?? Infinity)]).toEqual([spec.key, true, true]) // prettier-ignore

@@ -43,7 +43,7 @@ export function Places() {
     <>
       <div className="mb-3 flex flex-wrap items-baseline gap-x-4 gap-y-2">
         <h1>{t('places.title')}</h1>
-        <p className="flex-1 text-slate">{t('places.intro')}</p>
+        <p className="min-w-64 flex-1 text-slate">{t('places.intro')}</p>
         {add}
       </div>
       <ul className="flex flex-col">

@@ -66,10 +66,10 @@ export function Spots({ wall, chosen, onChoose, placing, onPlace, onChange }: Sp
               <>
                 <LengthField label={t('place.bandFrom')} style="short" minM={0} maxM={500} valueM={spot.fromM} onChange={(fromM) => set(spot.id, { fromM })} />
                 <LengthField label={t('place.bandTo')} style="short" minM={0} maxM={500} valueM={spot.toM} onChange={(toM) => set(spot.id, { toM })} error={spot.toM <= spot.fromM ? t('place.order') : undefined} />
-                <span />
+                <span className="max-sm:hidden" />
               </>
             )}
-            <button type="button" className="btn" aria-label={t('place.removeSpot', { what: spot.what || t('place.spot') })} onClick={() => onChange(wall.avoid.filter((other) => other.id !== spot.id))}>
+            <button type="button" className="btn justify-self-start" aria-label={t('place.removeSpot', { what: spot.what || t('place.spot') })} onClick={() => onChange(wall.avoid.filter((other) => other.id !== spot.id))}>
               ×
             </button>
           </li>
