@@ -175,7 +175,8 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
           )}
         </div>
         {frame?.hasDepth && <Choice isInline label={t('frame.view')} value={view} options={VIEWS.map((value) => ({ value, label: t(`frame.views.${value}`) }))} onChange={setView} />}
-        <div className={plan.frame ? '' : 'opacity-45'}>
+        {/* It stays in sight while one types and steps; what takes the focus scrolls clear of it. */}
+        <div className={`bg-plaster lg:sticky lg:top-0 lg:z-10 ${plan.frame ? '' : '[&>*]:opacity-45'}`}>
           <Elevation
             label={t('frame.drawing', { pattern: kindName, place: place.body.name, nodes: frame?.nodes.length ?? 0, runs: frame?.runs.length ?? 0 })}
             wall={place.body}

@@ -43,7 +43,7 @@ export function Inputs(props: InputsProps) {
   const { gardenId, place, design, onChange, canWrite } = props
   const slots = wireSlots(design.pattern)
   return (
-    <fieldset disabled={!canWrite} className="grid min-w-0 gap-x-8 gap-y-5 sm:grid-cols-2 xl:grid-cols-3">
+    <fieldset disabled={!canWrite} className="grid min-w-0 gap-x-8 gap-y-5 sm:grid-cols-2 xl:grid-cols-3 lg:[&_:is(input,select,button)]:scroll-mt-[56vh]">
       <Group title="pattern">
         <NameField name={props.name} onName={props.onName} />
         <PatternInputs gardenId={gardenId} place={place} pattern={design.pattern} nodeId={props.nodeId} onNode={props.onNode} onChange={(what, pattern) => onChange(what, pattern.kind === design.pattern.kind ? { pattern } : { pattern, dragged: {} })} />
