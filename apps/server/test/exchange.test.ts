@@ -1,4 +1,5 @@
 import type { GardenFile } from '@klados/contract'
+import { standardCatalogue } from '@klados/core/materials'
 import sharp from 'sharp'
 import { v7 as uuidv7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -116,6 +117,23 @@ describe('a garden as a file', () => {
     expect(await refusal(damaged)).toMatchObject({ code: 'request/malformed', message: expect.stringMatching(/places\.0\.body\.widthM/) }) // prettier-ignore
     expect(await refusal({ ...file, places: [] })).toMatchObject({ code: 'exchange/missing-reference' })
     expect((await exported(other)).places).toEqual([])
+  })
+
+  it('of an earlier release is taken in with what was taken for granted then', async () => {
+    const file = await exported(await filled())
+    const { ties: _, ...catalogue } = standardCatalogue
+    const fan = { kind: 'fan', ribs: 9, spreadDeg: 150, wireStepM: 0.3, maxSupportSpacingM: 1.8, ribStockId: 'cane-24' } // prettier-ignore
+    const [frame, stores] = [file.frames[0]!, file.stores[0]!]
+    const earlier = {
+      ...file,
+      frames: [{ ...frame, body: { ...frame.body, design: { ...frame.body.design, pattern: fan } } }],
+      stores: [{ ...stores, body: { ...stores.body, catalogue } }],
+    }
+    const other = await signUp(harness.app)
+    expect((await call(other, 'POST', '/import', earlier)).statusCode).toBe(200)
+    const back = await exported(other)
+    expect(back.frames[0]!.body.design.pattern).toEqual({ ...fan, ribReachM: null })
+    expect(back.stores[0]!.body.catalogue).toEqual(standardCatalogue)
   })
 
   it('is described by a published schema', async () => {
