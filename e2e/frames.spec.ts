@@ -93,6 +93,20 @@ test('a frame is drawn by hand with the pointer: nodes, wires between, a node mo
   await expect(figure(page, 'Nodes, one eye each')).toHaveText('3')
 })
 
+test('wire ends at the edge only where that is wanted, told where it could not', async ({ page }) => {
+  const { garden } = await signUp(page)
+  const id = await haveWall(page, garden, { name: 'Wall', usableHeightM: 2.4 })
+  await page.goto(`${garden}/places/${id}/frame`)
+  await page.getByRole('button', { name: 'Begin: Diamonds' }).click()
+  await page.getByRole('group', { name: 'Rows' }).getByRole('radio', { name: '2' }).check()
+  await page.getByLabel('Longest piece to handle').fill('6 m')
+  await page.getByRole('radio', { name: 'only at the edge' }).check()
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText(/^Revision 1,/)).toBeVisible()
+  await page.reload()
+  await expect(page.getByRole('radio', { name: 'only at the edge' })).toBeChecked()
+})
+
 test('the fit assistant offers layouts side by side and takes one', async ({ page }) => {
   const { garden } = await signUp(page)
   const id = await haveWall(page, garden, { name: 'Wall', widthM: 9.5 })

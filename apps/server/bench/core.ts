@@ -34,6 +34,7 @@ export async function benchFrame(): Promise<void> {
     tensionN: 150,
     endWrapM: 0.15,
     handlingLengthM: 25,
+    endsAt: 'any',
     rolls: [{ lengthM: 100, price: 48 }],
     fixingId: 'eye-100',
     snap: 'none',

@@ -67,7 +67,7 @@ export async function benchTrellis(): Promise<void> {
     },
     moveToleranceM: 0.3, dragged: {}, snap: 'none', wireId: 'high-tensile-2.5', tensionN: 600, rolls: [{ lengthM: 650, price: 118 }, { lengthM: 100, price: 26 }],
     light: { wireId: 'high-tensile-2', tensionN: 250, rolls: [{ lengthM: 1000, price: 124 }, { lengthM: 100, price: 19 }] },
-    endWrapM: 0.4, handlingLengthM: 250, fixingId: 'eye-100', setC: 12, plantKindId: 'wine-grape', repeat: 40,
+    endWrapM: 0.4, handlingLengthM: 250, endsAt: 'any', fixingId: 'eye-100', setC: 12, plantKindId: 'wine-grape', repeat: 40,
   }) // prettier-ignore
   // As many as somebody types while they design one: the first few are slower, until the engine has compiled the code.
   let n = 0

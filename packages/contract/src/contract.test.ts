@@ -64,6 +64,7 @@ describe('documents', () => {
       tensionN: 150,
       endWrapM: 0.15,
       handlingLengthM: 20,
+      endsAt: 'any',
       rolls: [{ lengthM: 25, price: 14 }],
       fixingId: 'eye-100',
       snap: 'none',

@@ -24,6 +24,7 @@ export const frameDesignSchema = z.strictObject({
   light: z.strictObject(wireChoice).nullable(),
   endWrapM: lengthM.max(5),
   handlingLengthM: positiveLengthM,
+  endsAt: z.enum(['any', 'edge']).default('any'),
   fixingId: partId,
   setC: degreesC,
   plantKindId: partId.nullable(),

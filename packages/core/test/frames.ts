@@ -33,6 +33,7 @@ export const designOf = (pattern: Pattern, rest: Partial<FrameDesign> = {}): Fra
   light: { wireId: 'high-tensile-2', tensionN: 200, rolls: [{ lengthM: 1000, price: 124 }] },
   endWrapM: 0.15,
   handlingLengthM: 150,
+  endsAt: 'any',
   fixingId: 'eye-100',
   setC: 12,
   plantKindId: null,

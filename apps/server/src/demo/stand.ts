@@ -12,7 +12,7 @@ export const open: Omit<PlaceBody, 'name' | 'kind' | 'widthM' | 'usableHeightM'>
 } // prettier-ignore
 
 export const base: Omit<Design, 'pattern' | 'wireId' | 'tensionN' | 'rolls'> = {
-  moveToleranceM: 0.3, dragged: {}, snap: 'none', light: null, endWrapM: 0.4, handlingLengthM: 250, fixingId: 'eye-100', setC: 12, plantKindId: null, repeat: 1,
+  moveToleranceM: 0.3, dragged: {}, snap: 'none', light: null, endWrapM: 0.4, handlingLengthM: 250, endsAt: 'any', fixingId: 'eye-100', setC: 12, plantKindId: null, repeat: 1,
 } // prettier-ignore
 /** Wire on a wall, in lengths that one hand carries. */
 export const wallWire: Omit<Design, 'pattern'> = {

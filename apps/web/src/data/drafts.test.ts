@@ -13,6 +13,7 @@ const body = (name: string): FrameBody => ({
     tensionN: 150,
     endWrapM: 0.15,
     handlingLengthM: 12,
+    endsAt: 'any',
     rolls: [{ lengthM: 25, price: 14 }],
     fixingId: 'eye-100',
     snap: 'none',

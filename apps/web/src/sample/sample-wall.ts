@@ -26,6 +26,7 @@ export const sampleDesign: FrameDesign = {
   tensionN: 150,
   endWrapM: 0.15,
   handlingLengthM: 10,
+  endsAt: 'any',
   rolls: [{ lengthM: 25, price: 14 }, { lengthM: 50, price: 25 }], // prettier-ignore
   fixingId: 'eye-100',
   snap: 'none',

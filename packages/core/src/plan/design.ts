@@ -38,6 +38,8 @@ export interface FrameDesign extends WireChoice {
   /** The second wire of a row, for foliage and water; `null` where the pattern has none. */
   readonly light: WireChoice | null
   readonly endWrapM: number
+  /** Where wire may end: at any node, or at those on the edge of the frame only. */
+  readonly endsAt: 'any' | 'edge'
   readonly handlingLengthM: number
   readonly fixingId: string
   /** Temperature when it is strained. */

@@ -17,8 +17,10 @@ export interface StringingPlan {
   readonly pieces: readonly WirePiece[]
   readonly netLengthM: number
   readonly cutLengthM: number
-  /** No plan can do with fewer pieces than this. */
+  /** No plan can do with fewer pieces than this, wherever they end. */
   readonly leastPieces: number
+  /** Ends of pieces at nodes where none is wanted. */
+  readonly endsElsewhere: number
 }
 
 export interface StringingLimits {
@@ -26,6 +28,8 @@ export interface StringingLimits {
   readonly handlingLengthM: number
   /** Wire for wrapping one end round itself, metres. */
   readonly endWrapM: number
+  /** Nodes at which wire may end, by their index; all of them unless said. */
+  readonly endsAt?: ReadonlySet<number>
 }
 
 /** Lengths closer than this are equal, so that ten runs of 0.1 m fit in 1 m. */
@@ -37,7 +41,8 @@ const MAX_OPENINGS = 64
  * Continuous pieces that cover every run exactly once, end only at nodes and are no longer than the handling length.
  * Each of the fewest Euler walks is cut as late as possible, which is the fewest for that walk; closed walks are opened
  * where that saves a piece. A connected part of few runs that this does not prove fewest is searched through. `leastPieces`
- * is the bound to hold the plan against. Throws `stringing/piece-too-short`
+ * is the bound to hold the plan against. With `endsAt` a walk is cut at those nodes only, and elsewhere just where the room
+ * leaves no choice or a walk has to end (an odd node); it may then take more pieces. Throws `stringing/piece-too-short`
  * when a single run does not fit.
  */
 export function planStringing(graph: RunGraph, limits: StringingLimits): StringingPlan {
@@ -56,7 +61,10 @@ export function planStringing(graph: RunGraph, limits: StringingLimits): Stringi
       },
     )
   }
-  const parts = partsOf(graph, fewestTrails(graph)).map((walks) => stringPart(graph, walks, roomM))
+  const { endsAt } = limits
+  const parts = partsOf(graph, fewestTrails(graph)).map((walks) =>
+    stringPart(graph, walks, { roomM, mayEnd: (node) => endsAt === undefined || endsAt.has(node) }),
+  )
   const pieces = parts.flatMap((part) => part.pieces).map((trail) => toPiece(graph, trail, wraps))
   const sum = (pick: (piece: WirePiece) => number) => pieces.reduce((total, piece) => total + pick(piece), 0)
   return {
@@ -64,6 +72,9 @@ export function planStringing(graph: RunGraph, limits: StringingLimits): Stringi
     netLengthM: sum((p) => p.netLengthM),
     cutLengthM: sum((p) => p.cutLengthM),
     leastPieces: parts.reduce((total, part) => total + part.least, 0),
+    endsElsewhere: endsAt
+      ? sum((p) => [p.nodes[0]!, p.nodes.at(-1)!].filter((node) => !endsAt.has(node)).length)
+      : 0,
   }
 }
 
@@ -72,33 +83,52 @@ function toPiece(graph: RunGraph, trail: Trail, wrapsM: number): WirePiece {
   return { nodes: trail.nodes, runs: trail.runs, netLengthM, cutLengthM: netLengthM + wrapsM }
 }
 
-function cutTrail(graph: RunGraph, trail: Trail, roomM: number): Trail[] {
+/** How long a piece may be and where it may end. */
+interface Cutting {
+  readonly roomM: number
+  readonly mayEnd: (node: number) => boolean
+}
+
+function cutTrail(graph: RunGraph, trail: Trail, { roomM, mayEnd }: Cutting): Trail[] {
   const lengths = trail.runs.map((run) => graph.runs[run]!.lengthM)
+  const wanted = trail.nodes.map(mayEnd)
   const isClosed = trail.nodes[0] === trail.nodes.at(-1)
-  let ends = greedyEnds(lengths, 0, roomM)
+  let opening = isClosed ? Math.max(0, wanted.indexOf(true)) : 0
+  let ends = greedyEnds(lengths, wanted, opening, roomM)
   if (!isClosed) return slices(trail, 0, ends)
   // Only openings inside the first piece can differ: any later one is a shift of the same cuts.
-  const openings = Math.min(ends[0]!, MAX_OPENINGS)
   const least = leastForRuns(lengths, roomM)
-  let opening = 0
-  for (let shift = 1; shift < openings && ends.length > least; shift++) {
-    const other = greedyEnds(lengths, shift, roomM)
+  const last = opening + Math.min(ends[0]!, MAX_OPENINGS)
+  for (let shift = opening + 1; shift < last && shift < lengths.length && ends.length > least; shift++) {
+    if (!wanted[shift]) continue
+    const other = greedyEnds(lengths, wanted, shift, roomM)
     if (other.length < ends.length) [ends, opening] = [other, shift]
   }
   return slices(trail, opening, ends)
 }
 
-/** Where pieces end, each as late as the room allows, as numbers of runs walked from the opening on. */
-function greedyEnds(lengths: readonly number[], opening: number, roomM: number): number[] {
+/** Where pieces end, each as late as the room and the wish allow, as numbers of runs walked from the opening on. */
+function greedyEnds(
+  lengths: readonly number[],
+  wanted: readonly boolean[],
+  opening: number,
+  roomM: number,
+): number[] {
   const ends: number[] = []
   let lengthM = 0
+  /** The last wanted end on the way, and the length walked since. */
+  let last: { at: number; sinceM: number } | null = null
   for (let i = 0; i < lengths.length; i++) {
     const runM = lengths[(opening + i) % lengths.length]!
-    if (lengthM + runM > roomM) {
-      ends.push(i)
-      lengthM = 0
+    while (lengthM + runM > roomM) {
+      const cut: number = last?.at ?? i
+      lengthM = last?.sinceM ?? 0
+      last = null
+      ends.push(cut)
     }
     lengthM += runM
+    if (last) last.sinceM += runM
+    if (wanted[(opening + i + 1) % lengths.length]) last = { at: i + 1, sinceM: 0 }
   }
   ends.push(lengths.length)
   return ends
@@ -137,15 +167,16 @@ function partsOf(graph: RunGraph, trails: readonly Trail[]): Trail[][] {
 function stringPart(
   graph: RunGraph,
   walks: readonly Trail[],
-  roomM: number,
+  cutting: Cutting,
 ): { pieces: readonly Trail[]; least: number } {
   const runs = walks.flatMap((walk) => walk.runs)
   const lengths = runs.map((run) => graph.runs[run]!.lengthM)
-  const least = Math.max(walks.length, leastForRuns(lengths, roomM))
-  const pieces = walks.flatMap((walk) => cutTrail(graph, walk, roomM))
+  const least = Math.max(walks.length, leastForRuns(lengths, cutting.roomM))
+  const pieces = walks.flatMap((walk) => cutTrail(graph, walk, cutting))
   if (pieces.length === least || runs.length > MOST_FEW_RUNS) return { pieces, least }
-  const groups = fewestGroups(graph, runs, roomM)
-  if (groups.length === pieces.length) return { pieces, least: groups.length }
+  const groups = fewestGroups(graph, runs, cutting.roomM)
+  const isFree = walks.every((walk) => walk.nodes.every(cutting.mayEnd))
+  if (groups.length === pieces.length || !isFree) return { pieces, least: groups.length }
   return { pieces: groups.map((group) => walkOf(graph, group)), least: groups.length }
 }
 

@@ -112,6 +112,26 @@ describe('planStringing', () => {
     return best
   }
 
+  it('ends only where that is wanted, but for odd nodes and stretches without a wanted node', () => {
+    const wantedArb = fc.tuple(graphArb, fc.double({ min: 6, max: 30, noNaN: true }), fc.infiniteStream(fc.boolean())) // prettier-ignore
+    fc.assert(
+      fc.property(wantedArb, ([graph, handlingLengthM, chances]) => {
+        const endsAt = new Set([...graph.nodes.keys()].filter(() => chances.next().value))
+        const plan = planStringing(graph, { handlingLengthM, endWrapM: 0.15, endsAt })
+        expect(plan.pieces.flatMap((piece) => piece.runs).sort((a, b) => a - b)).toEqual(graph.runs.map((_, i) => i)) // prettier-ignore
+        const isOdd = (node: number) => graph.runs.filter((run) => run.from === node || run.to === node).length % 2 === 1 // prettier-ignore
+        let elsewhere = 0
+        for (const { nodes, cutLengthM } of plan.pieces) {
+          expect(cutLengthM).toBeLessThanOrEqual(handlingLengthM + 1e-6)
+          for (const end of [nodes[0]!, nodes.at(-1)!]) if (!endsAt.has(end)) elsewhere++
+          if (endsAt.has(nodes.at(-1)!) || isOdd(nodes.at(-1)!)) continue
+          expect(nodes.slice(1, -1).filter((node) => endsAt.has(node))).toEqual([])
+        }
+        expect(plan.endsElsewhere).toBe(elsewhere)
+      }),
+    )
+  })
+
   it('refuses a handling length that one run and its wraps exceed, with both lengths', () => {
     const graph = { nodes: [{ xM: 0, yM: 0 }, { xM: 2, yM: 0 }], runs: [{ from: 0, to: 1, lengthM: 2 }] } // prettier-ignore
     expect(() => planStringing(graph, { handlingLengthM: 2.2, endWrapM: 0.15 })).toThrow(

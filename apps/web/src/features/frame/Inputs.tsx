@@ -161,6 +161,9 @@ function WorkingLengths({ design, onChange }: InputsProps) {
     <div className="grid grid-cols-2 items-end gap-2">
       <LengthField label={t('frame.handling')} minM={0.3} valueM={design.handlingLengthM} onChange={(handlingLengthM) => onChange('handling', { handlingLengthM })} />
       <LengthField label={t('frame.endWrap')} style="short" minM={0} maxM={2} valueM={design.endWrapM} onChange={(endWrapM) => onChange('wrap', { endWrapM })} />
+      <div className="col-span-2">
+        <Choice label={t('frame.endsAt')} value={design.endsAt} options={(['any', 'edge'] as const).map((value) => ({ value, label: t(`frame.endsAtOf.${value}`) }))} onChange={(endsAt) => onChange('ends at', { endsAt })} />
+      </div>
     </div>
   ) // prettier-ignore
 }

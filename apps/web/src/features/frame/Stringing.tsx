@@ -58,6 +58,7 @@ export function Stringing({ plan, design, step, onStep }: StringingProps) {
           <p className="mb-1 text-slate">
             {plan.strings.length > 1 && `${t(`row.slots.${slot}`)}: `}{t('slip.pieces', { length: units.length(design.handlingLengthM) })}:{' '}
             <strong className="text-ink">{stringing.pieces.length === stringing.leastPieces ? t('slip.piecesLeast', { count: stringing.pieces.length }) : t('slip.piecesAtLeast', { count: stringing.pieces.length, least: stringing.leastPieces })}</strong>
+            {stringing.endsElsewhere > 0 && ` ${t('slip.endsElsewhere', { count: stringing.endsElsewhere })}`}
           </p>
           <ol className="max-h-44 overflow-y-auto" tabIndex={0} aria-label={t('slip.stringing')}>
             {stringing.pieces.map((one, i) => {

@@ -47,6 +47,7 @@ export function startDesign(place: PlaceBody, kind: PatternKind, catalogue: Cata
     light: kind === 'row' ? choice('high-tensile-2') : null,
     endWrapM: isField ? 0.4 : 0.15,
     handlingLengthM: isField ? 250 : 12,
+    endsAt: 'any',
     fixingId: 'eye-100',
     setC: 12,
     plantKindId: null,

@@ -1,6 +1,9 @@
--- A hoop may stand in a pot; the ribs of a fan may end before the edge; small pots and ties have prices. Arches stood in the
--- ground and ribs ran to the edge until now; a garden's own catalogue
--- gets the prices that ship. Existing keys win, so that running over newer bodies would change nothing.
+-- Wire may be kept from ending inside a frame, a hoop may stand in a pot, the ribs of a fan may end before the edge, small pots
+-- and ties have prices. Until now wire ended at any node, arches stood in the ground and ribs ran to the edge; a garden's own
+-- catalogue gets the prices that ship. Existing keys win, so that running over newer bodies would change nothing.
+update document set body = jsonb_set(body, '{design}', '{"endsAt": "any"}'::jsonb || (body -> 'design')) where kind = 'frame';
+update document_revision set body = jsonb_set(body, '{design}', '{"endsAt": "any"}'::jsonb || (body -> 'design')) where kind = 'frame';
+
 update document set body = jsonb_set(body, '{design,pattern}', '{"pot": null}'::jsonb || (body #> '{design,pattern}'))
   where kind = 'frame' and body #>> '{design,pattern,kind}' = 'arch';
 update document_revision set body = jsonb_set(body, '{design,pattern}', '{"pot": null}'::jsonb || (body #> '{design,pattern}'))
