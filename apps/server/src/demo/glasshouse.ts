@@ -38,13 +38,8 @@ export function glasshouse(): {
   return { stands: [rod, vanilla, pothos, hoop], rod, hoop }
 }
 
-interface Scene {
-  readonly year: number
-  readonly today: string
-}
-
 /** The rod, a third of the wall higher each winter until it was at the top; from then on laterals cut back to spurs. */
-export function growRod(diary: Diary, { year, today }: Scene): void {
+export function growRod(diary: Diary, year: number): void {
   const reach = [1.1, 1.7, 2.3]
   const line = (topM: number) => [{ xM: ROD_X_M, yM: 0 }, { xM: ROD_X_M + 0.02, yM: topM / 2 }, { xM: ROD_X_M, yM: topM + 0.06 }] // prettier-ignore
   const rod = diary.draw(`${year - 4}-11-24`, {
@@ -74,17 +69,13 @@ export function growRod(diary: Diary, { year, today }: Scene): void {
       if (later === 3 && i > 4) continue
       diary.write(`${year - 4 + later}-12-14`, 'tie.loosened', { v: 1, tieId, loopLengthMm: mmIn(later) * 4 + 40, stemDiameterMm: mmIn(later) }) // prettier-ignore
     }
-    growSpur(diary, rod, { yM, side: i % 2 === 0 ? 1 : -1, year, today })
+    growSpur(diary, rod, { yM, side: i % 2 === 0 ? 1 : -1, year })
   }
   diary.note(`${year}-06-20`, 'One bunch a lateral from the second wire up; the rest pinched out.')
 }
 
 /** A lateral of this summer, stopped two leaves past its bunch; in winter it goes back to two buds. */
-function growSpur(
-  diary: Diary,
-  rod: string,
-  at: { yM: number; side: number; year: number; today: string },
-): void {
+function growSpur(diary: Diary, rod: string, at: { yM: number; side: number; year: number }): void {
   const { yM, side, year } = at
   const points = [{ xM: ROD_X_M, yM }, { xM: ROD_X_M + side * 0.3, yM: yM + 0.05 }, { xM: ROD_X_M + side * 0.62, yM: yM + 0.02 }] // prettier-ignore
   const lateral = diary.draw(`${year}-05-28`, { part: 'lateral', parent: rod, points, age: 0, mm: 6 })
@@ -100,7 +91,11 @@ function growSpur(
 }
 
 /** The hoya twined round its hoop, tied where it would not hold; the flower stalks are left, they flower again. */
-export function growHoya(diary: Diary, { place, frame }: Stand, { year, today }: Scene): void {
+export function growHoya(
+  diary: Diary,
+  { place, frame }: Stand,
+  { year, today }: { year: number; today: string },
+): void {
   const { path, foot } = planFrame(place.body, frame.body.design).frame!.members[0]!
   const round = [foot!, ...path.slice(1, -1)].map(flat)
   const vine = diary.draw(`${year - 3}-05-10`, { part: 'cane', parent: null, points: round.slice(0, Math.ceil(round.length / 3)), age: 0, mm: 2.5 }) // prettier-ignore

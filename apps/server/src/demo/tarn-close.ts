@@ -46,7 +46,7 @@ export function makeTarnClose(today: string): DemoGarden {
   buildTrial(diary, trial, year)
   tieBackTayberries(diary, tayberries, year)
   const glass = glasshouse()
-  growRod(diary.about(glass.rod.place.id, glass.rod.plants[0]!.id), { year, today })
+  growRod(diary.about(glass.rod.place.id, glass.rod.plants[0]!.id), year)
   growHoya(diary.about(glass.hoop.place.id, glass.hoop.plants[0]!.id), glass.hoop, { year, today })
   const stands = [...outside, ...glass.stands]
   return {

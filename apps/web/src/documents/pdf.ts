@@ -2,13 +2,18 @@ import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
 import pdfMake from 'pdfmake/build/pdfmake'
 import fonts from 'pdfmake/build/vfs_fonts'
 
+interface Fit {
+  readonly widthMm: number
+  readonly heightMm: number
+}
+
 /** A sheet in words and figures, ready to be set: nothing here knows of frames. */
 export interface PdfSheet {
   readonly title: string
   readonly subtitle: string
   readonly paper: 'A4' | 'LETTER'
-  /** Drawings as SVG, each as wide as the page allows. */
-  readonly drawings: readonly { readonly caption: string; readonly svg: string }[]
+  /** Drawings as SVG, each made for what the page allows it. */
+  readonly drawings: readonly { readonly caption: string; readonly svg: (fit: Fit) => string }[]
   readonly sections: readonly PdfSection[]
   /** "Page 2 of 5" */
   readonly pageText: (page: number, of: number) => string
@@ -20,6 +25,7 @@ export type PdfSection =
 
 const WIDTH_PT = { A4: 595 - 72, LETTER: 612 - 72 } as const
 const DRAWING_HEIGHT_PT = 300
+const MM_PER_PT = 25.4 / 72
 
 /** The sheet as a paginated PDF, headings kept with what follows, tables repeated over pages with their header. */
 export async function sheetPdf(sheet: PdfSheet): Promise<Blob> {
@@ -28,6 +34,8 @@ export async function sheetPdf(sheet: PdfSheet): Promise<Blob> {
 }
 
 function definition(sheet: PdfSheet): TDocumentDefinitions {
+  const [widthPt, heightPt] = [WIDTH_PT[sheet.paper], DRAWING_HEIGHT_PT]
+  const fit: Fit = { widthMm: widthPt * MM_PER_PT, heightMm: heightPt * MM_PER_PT }
   return {
     pageSize: sheet.paper,
     pageMargins: [36, 36, 36, 44],
@@ -41,7 +49,7 @@ function definition(sheet: PdfSheet): TDocumentDefinitions {
       ...sheet.drawings.map(({ caption, svg }): Content => ({
         stack: [
           ...(caption ? [{ text: caption, style: 'heading' }] : []),
-          { svg, fit: [WIDTH_PT[sheet.paper], DRAWING_HEIGHT_PT] },
+          { svg: svg(fit), fit: [widthPt, heightPt] },
         ],
         unbreakable: true,
       })),

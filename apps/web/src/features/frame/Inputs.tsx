@@ -72,7 +72,7 @@ export function Inputs(props: InputsProps) {
       </div>
       {design.pattern.kind === 'row' && (
         <Group title="levels" isWide>
-          <RowWires gardenId={gardenId} pattern={design.pattern} onChange={(what, pattern) => onChange(what, { pattern })} />
+          <RowWires pattern={design.pattern} onChange={(what, pattern) => onChange(what, { pattern })} />
         </Group>
       )}
     </fieldset>

@@ -19,7 +19,7 @@ const MAX_LEVELS = 12
 const LEVEL_STEP_M = 0.3
 
 /** Wires of a row from below: how high, one or a pair, of which wire. */
-export function RowWires({ pattern, onChange }: RowInputsProps) {
+export function RowWires({ pattern, onChange }: Omit<RowInputsProps, 'gardenId'>) {
   const { t } = useTranslation()
   const set = (what: string, part: Partial<Row>) => onChange(what, { ...pattern, ...part })
   const setLevel = (what: string, at: number, part: Partial<Level>) =>
@@ -75,11 +75,13 @@ export function RowEnds({ gardenId, pattern, onChange }: RowInputsProps) {
         <div className="grid grid-cols-2 items-end gap-2">
           <LengthField label={t('row.attach')} style="short" minM={0.1} maxM={10} valueM={end.attachHeightM} onChange={(m) => set('attach', { ...end, attachHeightM: m })} />
           <NumberField label={t('row.angle')} value={end.angleDeg} min={20} max={80} step={1} onChange={(degrees) => set('angle', { ...end, angleDeg: degrees })} />
-          <div className="col-span-2">{end.kind === 'tied-back' ? (
-            <Pick label={t('row.anchor')} value={end.screwId} options={catalogue.screws.filter((one) => one.head === 'eye').map((one) => ({ value: one.id, label: names.screw(one) }))} onChange={(screwId) => set('anchor', { ...end, screwId })} />
-          ) : (
-            <Pick label={t('row.brace')} value={end.stockId} options={catalogue.stock.filter((one) => one.use === 'post').map((one) => ({ value: one.id, label: names.stock(one) }))} onChange={(stockId) => set('brace', { ...end, stockId })} />
-          )}</div>
+          <div className="col-span-2">
+            {end.kind === 'tied-back' ? (
+              <Pick label={t('row.anchor')} value={end.screwId} options={catalogue.screws.filter((one) => one.head === 'eye').map((one) => ({ value: one.id, label: names.screw(one) }))} onChange={(screwId) => set('anchor', { ...end, screwId })} />
+            ) : (
+              <Pick label={t('row.brace')} value={end.stockId} options={catalogue.stock.filter((one) => one.use === 'post').map((one) => ({ value: one.id, label: names.stock(one) }))} onChange={(stockId) => set('brace', { ...end, stockId })} />
+            )}
+          </div>
         </div>
       )}
       {pattern.levels.some((level) => level.form === 'arms') && <ArmStock gardenId={gardenId} pattern={pattern} onChange={onChange} />}

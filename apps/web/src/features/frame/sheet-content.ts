@@ -12,9 +12,6 @@ import { alongStyle, pieceLetter } from '../../plan/words.ts'
 import { formatMoney } from '../../ui/money.ts'
 import type { Units } from '../../ui/units.tsx'
 
-/** What a page leaves for one drawing. */
-const DRAWING = { widthMm: 184, heightMm: 105 } as const
-
 interface SheetInput {
   readonly t: TFunction
   readonly units: Units
@@ -39,8 +36,8 @@ export function pdfContent(input: SheetInput): PdfSheet {
     subtitle,
     paper: units.system === 'metric' ? 'A4' : 'LETTER',
     drawings: [
-      { caption: '', svg: elevationSvg(front, title, DRAWING) },
-      ...views.map((view) => ({ caption: t(`frame.views.${view}`), svg: elevationSvg(drawLaid(frame, catalogue, view), title, DRAWING) })),
+      { caption: '', svg: (fit) => elevationSvg(front, title, fit) },
+      ...views.map((view): PdfSheet['drawings'][number] => ({ caption: t(`frame.views.${view}`), svg: (fit) => elevationSvg(drawLaid(frame, catalogue, view), title, fit) })), // prettier-ignore
     ],
     sections: [
       ...cautions(input),
