@@ -60,11 +60,11 @@ describe('the true-scale SVG', () => {
     expect(letterMm).toBeLessThan(4)
   })
 
-  it('shows a member as wide as it is, closed at its ends, and never thinner than a line', () => {
+  it('shows a member as wide as it is, round its middle line, and never thinner than a line', () => {
     const member = (widthM: number) => ({ kind: 'member' as const, id: 'p', part: 'post' as const, points: [{ xM: 0, yM: 0 }, { xM: 0, yM: 2 }], widthM, label: null }) // prettier-ignore
-    const strokes = (widthM: number) => [...elevationSvg([member(widthM)], 'Post').matchAll(/stroke="(#\w+)" stroke-width="([\d.]+)" points="([^"]+)"/g)].map(([, ...of]) => of) // prettier-ignore
-    expect(strokes(0.1)).toEqual([['#000', '103', '0,0 0,-2000'], ['#fff', '97', '0,-3 0,-1997']]) // prettier-ignore
-    expect(strokes(0.001)).toEqual([['#000', '3', '0,0 0,-2000']])
+    const shape = (widthM: number) => /<(\w+) fill="([^"]+)" stroke="#000" stroke-width="([\d.]+)" points="([^"]+)"/.exec(elevationSvg([member(widthM)], 'Post'))!.slice(1) // prettier-ignore
+    expect(shape(0.1)).toEqual(['polygon', '#fff', '3', '-50,0 -50,-2000 50,-2000 50,0'])
+    expect(shape(0.001)).toEqual(['polyline', 'none', '3', '0,0 0,-2000'])
   })
 
   it('escapes what people type', () => {

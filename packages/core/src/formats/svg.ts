@@ -120,27 +120,30 @@ function markSvg(mark: Mark, ink: number): string {
   }
 } // prettier-ignore
 
-/** As thick as it is, hollow with closed ends along its middle line; what is no thicker than ink is one line of it. */
+/**
+ * As thick as it is, a white outline round its middle line, drawn in one so that its edges show at any size; what is no
+ * thicker than ink is one line of it.
+ */
 function memberSvg(mark: Extract<Mark, { kind: 'member' }>, ink: number): string {
   const lineMm = PLAIN.width * ink
   const widthMm = mark.widthM * MM
-  const stroke = (colour: string, width: number, points: readonly Point[]) =>
-    `<polyline fill="none" stroke="${colour}" stroke-width="${num(width)}" points="${path(points)}"/>`
-  const inside = widthMm > 2 * lineMm ? stroke('#fff', widthMm - lineMm, cutBack(mark.points, lineMm / MM)) : ''
-  const outside = stroke('#000', inside ? widthMm + lineMm : Math.max(lineMm, widthMm), mark.points)
-  return `<g id="${escapeXml(mark.id)}">${outside}${inside}</g>`
-} // prettier-ignore
+  const shape =
+    widthMm > 2 * lineMm
+      ? `<polygon fill="#fff" stroke="#000" stroke-width="${num(lineMm)}" points="${path(outlineOf(mark.points, mark.widthM / 2))}"/>`
+      : `<polyline fill="none" stroke="#000" stroke-width="${num(Math.max(lineMm, widthMm))}" points="${path(mark.points)}"/>`
+  return `<g id="${escapeXml(mark.id)}">${shape}</g>`
+}
 
-/** The line shortened at both ends, so that a line of ink is left to close them. */
-function cutBack(points: readonly Point[], byM: number): readonly Point[] {
-  const towards = (end: Point, next: Point): Point => {
-    const lengthM = Math.hypot(next.xM - end.xM, next.yM - end.yM)
-    const share = lengthM > 2 * byM ? byM / lengthM : 0
-    return { xM: end.xM + (next.xM - end.xM) * share, yM: end.yM + (next.yM - end.yM) * share }
-  }
-  return points.map((p, i) =>
-    i === 0 ? towards(p, points[1]!) : i === points.length - 1 ? towards(p, points[i - 1]!) : p,
-  )
+/** Both sides of a line at a distance from it: up the one and down the other. At a bend it is cut across the middle. */
+function outlineOf(points: readonly Point[], halfM: number): readonly Point[] {
+  const sides = points.map((p, i) => {
+    const [from, to] = [points[Math.max(0, i - 1)]!, points[Math.min(points.length - 1, i + 1)]!]
+    const [dx, dy] = [to.xM - from.xM, to.yM - from.yM]
+    const scale = halfM / (Math.hypot(dx, dy) || 1)
+    const side = (sign: number): Point => ({ xM: p.xM - sign * dy * scale, yM: p.yM + sign * dx * scale })
+    return [side(1), side(-1)] as const
+  })
+  return [...sides.map(([left]) => left), ...sides.map(([, right]) => right).reverse()]
 }
 
 const x = (p: Point) => num(p.xM * MM)
