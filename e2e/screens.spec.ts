@@ -99,6 +99,44 @@ for (const theme of ['light', 'dark'] as const) {
         await page.getByRole('radio', { name: 'Wires' }).check()
         expect(await violations(page)).toEqual([])
       })
+
+      test('where something was not taken, and at one’s own account', async ({ page }) => {
+        await page.goto('/new-password#x')
+        await page.getByRole('heading', { name: 'A new password' }).waitFor()
+        expect(await violations(page)).toEqual([])
+        const { garden } = await signUp(page)
+        const wall = await haveWall(page, garden)
+        await page.goto(`${garden}/places/${wall}/wood`)
+        await page.route('**/entries', (route) => {
+          const { entries } = JSON.parse(route.request().postData()!) as { entries: unknown[] }
+          const answers = entries.map((_, i) => ({
+            answer: i % 2 === 0 ? 'refused' : 'held',
+            code: 'journal/too-late',
+            message: '',
+          }))
+          return route.fulfill({ headers: { 'klados-api': '2' }, json: { answers } })
+        })
+        for (const text of ['one', 'another']) {
+          await page.getByLabel('A note').fill(text)
+          await page.getByRole('button', { name: 'Write it down' }).click()
+        }
+        await page
+          .getByText(/not taken/)
+          .first()
+          .click()
+        await page.getByRole('button', { name: 'Send it so' }).first().waitFor()
+        expect(await violations(page)).toEqual([])
+        await page.goto(`${garden}/people`)
+        for (const danger of ['Delete your account', 'Leave Back yard', 'Delete Back yard'])
+          await page.getByText(danger, { exact: true }).click()
+        expect(await violations(page)).toEqual([])
+        await page.request.delete(`/api${garden.replace('/g/', '/gardens/')}`, {
+          data: { name: 'Back yard' },
+        })
+        await page.goto('/')
+        await page.getByRole('heading', { name: 'You are in no garden' }).waitFor()
+        expect(await violations(page)).toEqual([])
+      })
     })
   }
 }

@@ -81,6 +81,29 @@ await shoot(page, 'wood-last-year')
 await page.goto(`${garden}/round`)
 await shoot(page, 'round')
 
+// What a server would not take, as the tray shows it: one note of a day to come, and one of a part that one has not.
+await page.goto(at('South wall', 'wood'))
+await page.route('**/entries', (route) => {
+  const { entries } = JSON.parse(route.request().postData()!) as { entries: { body: { text: string } }[] }
+  const answers = entries.map(({ body }) =>
+    body.text.startsWith('Tied')
+      ? { answer: 'refused', code: 'journal/too-late', message: '' }
+      : { answer: 'held', code: 'garden/not-allowed', message: '' },
+  )
+  return route.fulfill({ headers: { 'klados-api': '2' }, json: { answers } })
+})
+for (const text of ['Tied the third arm to its wire', 'Old tie cut off', 'A shoot rubbed out']) {
+  await page.getByLabel('A note').fill(text)
+  await page.getByRole('button', { name: 'Write it down' }).click()
+  await page.waitForTimeout(300)
+}
+await page
+  .getByText(/was not taken/)
+  .first()
+  .click()
+await page.evaluate(() => window.scrollTo(0, 0))
+await shoot(page, 'tray')
+
 const dark = await open(1280, 800, 'dark')
 await openDemo(dark)
 await dark.goto(at('South wall', 'wood'))

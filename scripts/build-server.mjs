@@ -2,11 +2,16 @@ import { readFileSync } from 'node:fs'
 import { build } from 'esbuild'
 import { inRoot } from './lib/paths.mjs'
 
-/** The server as one file; its npm packages stay outside, the workspace's own are bundled. */
+/** The server, bundled; its npm packages stay outside, the workspace's own are bundled. */
 const { dependencies } = JSON.parse(readFileSync(inRoot('apps/server/package.json'), 'utf8'))
 await build({
-  entryPoints: [inRoot('apps/server/src/main.ts')],
-  outfile: inRoot('apps/server/dist/main.mjs'),
+  // The server, and beside it what it runs in processes and threads of their own.
+  entryPoints: ['main', 'files/press-worker', 'exchange/import-worker', 'accounts/reset-link'].map((name) =>
+    inRoot(`apps/server/src/${name}.ts`),
+  ),
+  entryNames: '[name]',
+  outdir: inRoot('apps/server/dist'),
+  outExtension: { '.js': '.mjs' },
   bundle: true,
   platform: 'node',
   target: 'node20',

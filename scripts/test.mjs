@@ -83,6 +83,11 @@ async function main() {
     })
   }
 
+  if (!isQuick)
+    await check('soak, short', () =>
+      run(process.execPath, [inRoot('scripts/soak.mjs'), '--short'], { cwd: root }),
+    )
+
   const { passed, failed } = testCounts()
   process.stdout.write('\n')
   for (const { name, isGood, seconds } of results) {

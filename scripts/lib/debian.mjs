@@ -50,13 +50,26 @@ async function unpackDebian(name, why) {
   }
 }
 
+/** Programs that an earlier release unpacked and had no use for: found where they lie. */
+export function requireTools(bin, names) {
+  const unpacked = inWork('debian/root')
+  const missing = () => names.filter((name) => !existsSync(join(bin, name)))
+  if (missing().length > 0 && bin === unpackedBin && existsSync(unpacked)) wrapPrograms(unpacked)
+  if (missing().length > 0)
+    throw new Error(
+      `${missing().join(' and ')} are not beside PostgreSQL's other programs in ${bin}; install the Debian package postgresql-client`,
+    )
+}
+
 /** What `installDebian` is asked for, started with the libraries that were unpacked beside it. */
 function wrapPrograms(unpacked) {
   const postgres = join(unpacked, 'usr/lib/postgresql')
   const programs = [
     join(unpacked, 'usr/lib/chromium/chromium'),
     ...(existsSync(postgres) ? readdirSync(postgres) : []).flatMap((version) =>
-      ['initdb', 'postgres', 'pg_ctl'].map((program) => join(postgres, version, 'bin', program)),
+      ['initdb', 'postgres', 'pg_ctl', 'pg_dump', 'pg_restore'].map((program) =>
+        join(postgres, version, 'bin', program),
+      ),
     ),
   ].filter((program) => existsSync(program))
   const libraries = libraryFolders(unpacked).join(':')

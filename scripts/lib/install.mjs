@@ -1,5 +1,14 @@
 import { createHash } from 'node:crypto'
-import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs'
 import { join } from 'node:path'
 import { inRoot, inWork, root, workDir } from './paths.mjs'
 import { runQuietly, step } from './run.mjs'
@@ -33,13 +42,40 @@ export async function build() {
   if (readStamp('build') === wanted && existsSync(inRoot('apps/web/dist/index.html'))) return
   step('building')
   rmSync(stampFile('build'), { force: true })
+  const earlier = keepAssets()
   await Promise.all([
     runQuietly(process.execPath, [inRoot('node_modules/vite/bin/vite.js'), 'build'], {
       cwd: inRoot('apps/web'),
     }),
     runQuietly(process.execPath, [inRoot('scripts/build-server.mjs')], { cwd: root }),
   ])
+  bringBack(earlier)
   writeStamp('build', wanted)
+}
+
+const assetFolder = inRoot('apps/web/dist/assets')
+const keptFolder = inWork('last-assets')
+const ownAssets = inWork('own-assets.json')
+const listAssets = () => (existsSync(assetFolder) ? readdirSync(assetFolder) : [])
+
+/** Puts by the assets that the last build made itself: a page of it that is still open may ask for one of them yet. */
+function keepAssets() {
+  const own = existsSync(ownAssets) ? JSON.parse(readFileSync(ownAssets, 'utf8')) : listAssets()
+  rmSync(keptFolder, { recursive: true, force: true })
+  mkdirSync(keptFolder, { recursive: true })
+  for (const name of own)
+    if (existsSync(join(assetFolder, name))) copyFileSync(join(assetFolder, name), join(keptFolder, name))
+  return own
+}
+
+/** Those of the last build lie beside the new ones, for one build; what was older is gone. */
+function bringBack(earlier) {
+  const fresh = listAssets()
+  writeFileSync(ownAssets, JSON.stringify(fresh))
+  for (const name of earlier)
+    if (!fresh.includes(name) && existsSync(join(keptFolder, name)))
+      copyFileSync(join(keptFolder, name), join(assetFolder, name))
+  rmSync(keptFolder, { recursive: true, force: true })
 }
 
 function hashOfSources() {

@@ -1,12 +1,12 @@
 import { closeSync, mkdirSync, openSync, readFileSync, rmSync, writeSync } from 'node:fs'
 import { dirname } from 'node:path'
 
-const isAlive = (pid) => {
+/** When a process began, in ticks since the machine did: with the pid it names one process and no later one of that pid. */
+function startOf(pid) {
   try {
-    process.kill(pid, 0)
-    return true
-  } catch (error) {
-    return error.code === 'EPERM'
+    return readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ').at(-1).split(' ')[19]
+  } catch {
+    return null
   }
 }
 
@@ -19,15 +19,26 @@ export function takeLock(file) {
   for (let tries = 0; tries < 2; tries++) {
     try {
       const handle = openSync(file, 'wx')
-      writeSync(handle, String(process.pid))
+      writeSync(handle, `${process.pid} ${startOf(process.pid)}`)
       closeSync(handle)
       return { release: () => rmSync(file, { force: true }) }
     } catch (error) {
       if (error.code !== 'EEXIST') throw error
     }
-    const pid = Number(readFileSync(file, 'utf8'))
-    if (pid > 0 && pid !== process.pid && isAlive(pid)) return { heldBy: pid }
+    const pid = holderOf(file)
+    if (pid !== null && pid !== process.pid) return { heldBy: pid }
     rmSync(file, { force: true })
   }
   return { heldBy: 0 }
+}
+
+/** The process that holds the lock and lives; null where there is none. */
+export function holderOf(file) {
+  try {
+    const [pid, start] = readFileSync(file, 'utf8').split(' ')
+    const now = startOf(Number(pid))
+    return now !== null && (start === undefined || start === now) ? Number(pid) : null
+  } catch {
+    return null
+  }
 }

@@ -4,7 +4,7 @@ import type { Pool } from 'pg'
 import { v7 as uuidv7 } from 'uuid'
 import { migrate } from '../src/database/migrate.ts'
 import { createAppPool } from '../src/database/pool.ts'
-import { inGarden, inTransaction } from '../src/database/transaction.ts'
+import { inGarden, inTransaction, withAccountsRole } from '../src/database/transaction.ts'
 import { createGarden } from '../src/gardens/queries.ts'
 import { insertAccount } from '../src/accounts/queries.ts'
 import { appendEntries } from '../src/journal/queries.ts'
@@ -29,12 +29,8 @@ export async function benchJournal(): Promise<void> {
     const accountId = uuidv7()
     const gardenId = uuidv7()
     await inTransaction(pool, async (client) => {
-      await insertAccount(client, {
-        id: accountId,
-        email: `${accountId}@example.org`,
-        name: 'Bench',
-        passwordHash: '-',
-      })
+      const account = { id: accountId, email: `${accountId}@example.org`, name: 'Bench', passwordHash: '-' }
+      await withAccountsRole(client, () => insertAccount(client, account))
       await createGarden(client, { id: gardenId, name: 'Bench', ownerId: accountId })
     })
     for (const batch of [1, 50]) {

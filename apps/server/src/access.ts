@@ -1,12 +1,13 @@
 import type { Role } from '@klados/contract'
 import { idSchema, roles } from '@klados/contract'
 import type { FastifyInstance, FastifyRequest } from 'fastify'
-import type { Pool } from 'pg'
 import { findSession } from './accounts/queries.ts'
 import type { SignedIn } from './accounts/queries.ts'
 import { SESSION_COOKIE, hashToken } from './accounts/session.ts'
+import type { Shared } from './area.ts'
 import { AppError } from './errors.ts'
 import { findRole } from './gardens/queries.ts'
+import { addressKey } from './throttle.ts'
 
 /** Who may use a route: anyone, anyone signed in, or a member of the garden in the path with at least this role. */
 export type Access = 'public' | 'account' | Role
@@ -24,6 +25,8 @@ declare module 'fastify' {
   }
   interface FastifyContextConfig {
     access?: Access
+    /** Not throttled: asked by machines that watch over the server. */
+    isUncounted?: boolean
   }
   interface FastifyRequest {
     signedIn: SignedIn | null
@@ -35,7 +38,8 @@ declare module 'fastify' {
  * Every route must say who may use it, or it cannot be registered; one hook holds all of them to it, before the body is
  * read. A garden that somebody is no member of is as good as none: the answer does not tell that it exists.
  */
-export function useAccess(app: FastifyInstance, pool: Pool): void {
+export function useAccess(app: FastifyInstance, shared: Shared): void {
+  const { pool, accounts, limits, throttle } = shared
   app.decorateRequest('signedIn', null)
   app.decorateRequest('garden', null)
   app.decorate('routeTable', [])
@@ -49,14 +53,18 @@ export function useAccess(app: FastifyInstance, pool: Pool): void {
   app.addHook('onRequest', async (request) => {
     const access = request.routeOptions.config.access ?? 'public'
     const token = request.cookies[SESSION_COOKIE]
-    request.signedIn = token ? await findSession(pool, hashToken(token)) : null
+    if (request.routeOptions.config.isUncounted !== true)
+      await throttle.take('requests from', addressKey(request.ip), limits.requests)
+    request.signedIn = token ? await findSession(accounts, hashToken(token)) : null
+    if (request.signedIn && !request.signedIn.isDemo)
+      await throttle.take('requests of', request.signedIn.accountId, limits.requests)
     if (access === 'public') return
     if (!request.signedIn) throw new AppError('session/required', 'Sign in first')
     if (access !== 'account') request.garden = await requireRole(pool, request, request.signedIn, access)
   })
 }
 
-async function requireRole(pool: Pool, request: FastifyRequest, signedIn: SignedIn, needed: Role) {
+async function requireRole(pool: Shared['pool'], request: FastifyRequest, signedIn: SignedIn, needed: Role) {
   const { gardenId } = request.params as { gardenId?: string }
   const role = idSchema.safeParse(gardenId).success
     ? await findRole(pool, gardenId!, signedIn.accountId)

@@ -1,36 +1,53 @@
 import { existsSync } from 'node:fs'
+import type { Duplex } from 'node:stream'
 import compress from '@fastify/compress'
 import cookie from '@fastify/cookie'
 import helmet from '@fastify/helmet'
-import rateLimit from '@fastify/rate-limit'
 import serveStatic from '@fastify/static'
 import swagger from '@fastify/swagger'
 import Fastify from 'fastify'
-import type { FastifyInstance } from 'fastify'
+import type { FastifyInstance, FastifyReply } from 'fastify'
 import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod'
 import type { ZodTypeProvider } from 'fastify-type-provider-zod'
 import { useAccess } from './access.ts'
 import { accountRoutes } from './accounts/routes.ts'
 import { documentRoutes } from './documents/routes.ts'
-import type { App, AppOptions } from './area.ts'
-import { AppError, useErrorShape } from './errors.ts'
+import type { App, AppOptions, Shared } from './area.ts'
+import { API_HEADER, API_VERSION, errorStatus } from '@klados/contract'
+import { forgetTurns } from './accounts/queries.ts'
+import { AppError, describeError, useErrorShape } from './errors.ts'
+import { useShallowJson } from './json-body.ts'
+import { createThrottle } from './throttle.ts'
 import { exchangeRoutes } from './exchange/routes.ts'
 import { fileRoutes } from './files/routes.ts'
 import { gardenRoutes } from './gardens/routes.ts'
 import { journalRoutes } from './journal/routes.ts'
 
 const BODY_LIMIT_BYTES = 1024 * 1024
+/** A request that trickles in for longer is held up on purpose, or by a line that will not get it through. */
+const REQUEST_MS = 10 * 60_000
+const FORGET_TURNS_MS = 3_600_000
 
-/** The whole server, not listening yet. The caller owns the pool. */
+/** The whole server, not listening yet. The caller owns the pools. */
 export async function buildApp(options: AppOptions): Promise<App> {
+  const shared: Shared = { ...options, throttle: createThrottle(options.accounts) }
   const app: App = Fastify({
     logger: options.logLevel === 'silent' ? false : { level: options.logLevel },
     bodyLimit: BODY_LIMIT_BYTES,
+    requestTimeout: REQUEST_MS,
+    trustProxy: options.trustedProxies.length > 0 ? [...options.trustedProxies] : false,
     routerOptions: { maxParamLength: 200 },
+    // An address that cannot be decoded never comes to a route: refused in the same shape all the same.
+    frameworkErrors: (error, _request, reply) => {
+      const { code, body } = describeError(error)
+      void (reply as FastifyReply).status(errorStatus[code]).header(API_HEADER, API_VERSION).send(body)
+    },
+    clientErrorHandler: answerBrokenRequest,
   }).withTypeProvider<ZodTypeProvider>()
   app.setValidatorCompiler(validatorCompiler)
   app.setSerializerCompiler(serializerCompiler)
   useErrorShape(app as unknown as FastifyInstance)
+  useShallowJson(app as unknown as FastifyInstance)
   await app.register(helmet, {
     contentSecurityPolicy: {
       useDefaults: false,
@@ -49,7 +66,6 @@ export async function buildApp(options: AppOptions): Promise<App> {
   })
   await app.register(cookie)
   await app.register(compress)
-  await app.register(rateLimit, { max: options.requestsPerMinute, timeWindow: '1 minute' })
   await app.register(swagger, {
     openapi: { info: { title: 'Klados', version: '1' } },
     transform: jsonSchemaTransform,
@@ -57,16 +73,49 @@ export async function buildApp(options: AppOptions): Promise<App> {
   // Pages and assets are for anyone and come first: the rule of access holds for every route registered after it.
   if (options.webRoot && existsSync(options.webRoot)) await serveWeb(app, options.webRoot)
   useSameOrigin(app)
-  useAccess(app as unknown as FastifyInstance, options.pool)
+  useOwnMark(app)
+  useAccess(app as unknown as FastifyInstance, shared)
 
-  app.get('/api/health', { config: { access: 'public', rateLimit: false } }, async () => {
+  app.get('/api/health', { config: { access: 'public', isUncounted: true } }, async () => {
     await options.pool.query('select 1')
     return { ok: true }
   })
   app.get('/api/openapi.json', { config: { access: 'public' } }, () => app.swagger())
   for (const area of [accountRoutes, gardenRoutes, documentRoutes, journalRoutes, fileRoutes, exchangeRoutes])
-    await area(app, options)
+    await area(app, shared)
+  const forgetting = setInterval(
+    () => void forgetTurns(options.accounts).catch(() => undefined),
+    FORGET_TURNS_MS,
+  )
+  forgetting.unref()
+  app.addHook('onClose', async () => clearInterval(forgetting))
   return app
+}
+
+/** A request that is no HTTP, or whose head is too large, has no reply to hang hooks on: the same shape, by hand. */
+function answerBrokenRequest(error: Error & { code?: string }, socket: Duplex): void {
+  if (error.code === 'ECONNRESET' || !socket.writable) return void socket.destroy()
+  const [status, reason] =
+    error.code === 'HPE_HEADER_OVERFLOW'
+      ? [431, 'Request Header Fields Too Large']
+      : error.code === 'ERR_HTTP_REQUEST_TIMEOUT'
+        ? [408, 'Request Timeout']
+        : [400, 'Bad Request']
+  const body = JSON.stringify({
+    error: { code: 'request/malformed', message: 'The request could not be read' },
+  })
+  socket.end(
+    `HTTP/1.1 ${status} ${reason}\r\ncontent-type: application/json\r\n${API_HEADER}: ${API_VERSION}\r\ncontent-length: ${body.length}\r\nconnection: close\r\n\r\n${body}`,
+  )
+}
+
+/** Every answer of the API says that it is ours, and that nobody on the way may keep it unless it says so itself. */
+function useOwnMark(app: App): void {
+  app.addHook('onSend', async (request, reply) => {
+    if (!request.url.startsWith('/api/')) return
+    void reply.header(API_HEADER, API_VERSION)
+    if (!reply.hasHeader('cache-control')) void reply.header('cache-control', 'no-store')
+  })
 }
 
 /** Writes must come from our own pages: the cookie alone is not enough to speak for somebody. */
@@ -75,7 +124,10 @@ function useSameOrigin(app: App): void {
     if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) return
     const { origin } = request.headers
     const site = request.headers['sec-fetch-site']
-    const isOwn = origin === undefined ? site === undefined || site === 'same-origin' || site === 'none' : hostOf(origin) === request.headers.host // prettier-ignore
+    const isOwn =
+      origin === undefined
+        ? site === undefined || site === 'same-origin' || site === 'none'
+        : hostOf(origin) === request.host
     if (!isOwn) throw new AppError('request/foreign-origin', 'This request came from another site')
   })
 }
@@ -90,9 +142,6 @@ function hostOf(origin: string): string | null {
 
 async function serveWeb(app: App, webRoot: string): Promise<void> {
   await app.register(async (web) => {
-    web.addHook('onRoute', (route) => {
-      route.config = { rateLimit: false, ...route.config }
-    })
     await web.register(serveStatic, {
       root: webRoot,
       wildcard: false,
@@ -103,9 +152,12 @@ async function serveWeb(app: App, webRoot: string): Promise<void> {
         void reply.setHeader('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache') // prettier-ignore
       },
     })
-    // Deep links are the web app's own affair: any page path gets the page.
+    // Deep links are the web app's own affair: any page path gets the page. A missing asset does not, or a script tag would
+    // be handed HTML, and caches would keep it.
     web.get('/*', (request, reply) => {
-      if (request.url.startsWith('/api/')) throw new AppError('route/not-found', `There is nothing at ${request.url.slice(0, 200)}`) // prettier-ignore
+      const [path = ''] = request.url.split('?')
+      if (path.startsWith('/api/') || path.startsWith('/assets/') || /\.[a-z0-9]{2,5}$/i.test(path))
+        throw new AppError('route/not-found', `There is nothing at ${path.slice(0, 200)}`)
       return reply.sendFile('index.html')
     })
   })

@@ -1,17 +1,40 @@
 import type { FastifyBaseLogger, FastifyInstance, RawReplyDefaultExpression, RawRequestDefaultExpression, RawServerDefault } from 'fastify' // prettier-ignore
 import type { ZodTypeProvider } from 'fastify-type-provider-zod'
 import type { Pool } from 'pg'
+import type { Limit, Throttle } from './throttle.ts'
+
+/** How much one account, one address and one garden may ask for. */
+export interface Limits {
+  readonly signIns: Limit
+  readonly requests: Limit
+  readonly photos: Limit
+  readonly imports: Limit
+  readonly gardens: number
+  /** Of all gardens that one account has made: bodies of documents and entries with their history, and photos. */
+  readonly bytes: number
+}
 
 export interface AppOptions {
+  /** For gardens: under the role that sees one garden at a time. */
   readonly pool: Pool
+  /** For accounts and sessions: under the role that sees no garden. */
+  readonly accounts: Pool
+  /** Where imports connect from their own thread. */
+  readonly databaseUrl: string
   readonly hasDemo: boolean
   /** Folder of the built web app; without one only the API is served. */
   readonly webRoot?: string
-  readonly signInsPerMinute: number
-  readonly requestsPerMinute: number
+  readonly limits: Limits
+  /** Addresses or networks of proxies whose word on the caller's address and protocol is taken. */
+  readonly trustedProxies: readonly string[]
   readonly logLevel: 'warn' | 'info' | 'silent'
+}
+
+/** What the areas share beside their options. */
+export interface Shared extends AppOptions {
+  readonly throttle: Throttle
 }
 
 export type App = FastifyInstance<RawServerDefault, RawRequestDefaultExpression, RawReplyDefaultExpression, FastifyBaseLogger, ZodTypeProvider> // prettier-ignore
 /** One area of the server: registers its routes. */
-export type Area = (app: App, options: AppOptions) => Promise<void>
+export type Area = (app: App, shared: Shared) => Promise<void>

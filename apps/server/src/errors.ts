@@ -3,24 +3,36 @@ import type { ErrorCode, ErrorReply } from '@klados/contract'
 import type { FastifyError, FastifyInstance } from 'fastify'
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod'
 
-/** A refusal with a code of the contract. `current` carries the stored document of a version conflict. */
+interface ErrorDetails {
+  /** The stored document of a version conflict. */
+  readonly current?: unknown
+  readonly retryAfterS?: number
+}
+
+/** A refusal with a code of the contract. */
 export class AppError extends Error {
   override readonly name = 'AppError'
   constructor(
     readonly code: ErrorCode,
     message: string,
-    readonly current?: unknown,
+    readonly details: ErrorDetails = {},
   ) {
     super(message)
   }
 }
 
+/** What is not known yet when nobody says when to come back. */
+const BUSY_RETRY_S = 5
+
 /** Turns whatever is thrown into the one error shape; only what nobody foresaw becomes a 500, and is logged. */
 export function useErrorShape(app: FastifyInstance): void {
   app.setErrorHandler<FastifyError & { code?: string }>((error, request, reply) => {
-    const { code, body } = describe(error)
+    const { code, body } = describeError(error)
     const status = errorStatus[code]
     if (status >= 500) request.log.error(error)
+    const retryAfterS = error instanceof AppError ? error.details.retryAfterS : undefined
+    if (retryAfterS !== undefined || status === 503)
+      void reply.header('retry-after', retryAfterS ?? BUSY_RETRY_S)
     return reply.status(status).send(body)
   })
   app.setNotFoundHandler((request, reply) => {
@@ -40,12 +52,14 @@ function refusal(
   return { code, body: { error: { code, message, ...more } } }
 }
 
-function describe(error: Error & { code?: string; statusCode?: number }): {
+/** The code and the body that somebody is answered with for what was thrown. */
+export function describeError(error: Error & { code?: string; statusCode?: number }): {
   code: ErrorCode
   body: ErrorReply
 } {
   if (error instanceof AppError) {
-    return refusal(error.code, error.message, error.current === undefined ? {} : { current: error.current })
+    const { current } = error.details
+    return refusal(error.code, error.message, current === undefined ? {} : { current })
   }
   if (hasZodFastifySchemaValidationErrors(error)) {
     const fields = error.validation.map((issue) => ({
@@ -57,8 +71,6 @@ function describe(error: Error & { code?: string; statusCode?: number }): {
   if (error.statusCode === 413)
     return refusal('request/too-large', 'The request is larger than the server takes')
   if (error.statusCode === 415) return refusal('request/unsupported-type', 'Send JSON')
-  if (error.statusCode === 429)
-    return refusal('request/too-many', 'Too many tries; wait a minute and try again')
   // PostgreSQL class 22, data exception: text that no database can hold, such as a NUL character.
   if (/^22[0-9A-Z]{3}$/.test(error.code ?? '')) {
     return refusal('request/malformed', 'The request holds text that cannot be stored')
@@ -71,10 +83,17 @@ function describe(error: Error & { code?: string; statusCode?: number }): {
   return refusal('server/failed', 'Something went wrong here; nothing was changed')
 }
 
-/** Connection refused or lost, or the database shutting down or starting up (classes 08 and 57P). */
+/**
+ * Connection refused or lost, the database shutting down, starting up or full (classes 08, 57P and 53), or a statement or a
+ * transaction that it cut short (57014, 25P03, 40001, 40P01): worth trying again with nothing changed.
+ */
 function isDatabaseAway(error: Error & { code?: string }): boolean {
   return (
-    /^(08...|57P..|ECONNREFUSED|ECONNRESET|EPIPE)$/.test(error.code ?? '') ||
-    /Connection terminated|timeout exceeded when trying to connect/.test(error.message)
+    /^(08...|57P..|53...|57014|25P0[34]|40001|40P01|ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT)$/.test(
+      error.code ?? '',
+    ) ||
+    /Connection terminated|timeout exceeded when trying to connect|not queryable|Client was closed/.test(
+      error.message,
+    )
   )
 }

@@ -25,7 +25,9 @@ describe('signing up and in', () => {
   })
 
   it('keeps no password and no token that could be used', async () => {
-    const { rows } = await harness.pool.query(`select password_hash, encode(token_hash, 'hex') as token from account join session using (account_id)`) // prettier-ignore
+    const { rows } = await harness.accounts.query(
+      `select password_hash, encode(token_hash, 'hex') as token from account join session using (account_id)`,
+    )
     const token = owner.cookie.split('=')[1]!
     for (const row of rows) {
       expect(row.password_hash).toMatch(/^\$argon2id\$/)
@@ -70,7 +72,7 @@ describe('signing up and in', () => {
   })
 
   it('slows down guessing', async () => {
-    const strict = await startHarness({ signInsPerMinute: 3 })
+    const strict = await startHarness({ limits: { signIns: { turns: 3, seconds: 60 } } })
     const guess = () => strict.app.inject({ method: 'POST', url: '/api/session', payload: { email: 'a@example.org', password: 'guess' } }) // prettier-ignore
     const codes = []
     for (let i = 0; i < 5; i++) codes.push((await guess()).statusCode)

@@ -70,7 +70,7 @@ describe('the demo garden', () => {
     const places = (await app.inject({ url: `${base}/places`, headers: { cookie } })).json<{ id: string }[]>()
     const payload = { entries: [noteEntry(places[0]!.id)] }
     expect(
-      (await app.inject({ method: 'POST', url: `${base}/journal`, headers: { cookie }, payload })).statusCode,
+      (await app.inject({ method: 'POST', url: `${base}/entries`, headers: { cookie }, payload })).statusCode,
     ).toBe(200)
     expect(await seedDemo(ownerUrl, pool, day(4))).toBe('kept')
   })

@@ -7,11 +7,16 @@ import { inject } from 'vitest'
 import { buildApp } from '../src/app.ts'
 import type { App } from '../src/area.ts'
 import { migrate } from '../src/database/migrate.ts'
-import { createAppPool } from '../src/database/pool.ts'
+import { createAccountsPool, createAppPool } from '../src/database/pool.ts'
+import type { AppOptions, Limits } from '../src/area.ts'
+import { noLimits } from '../src/limits.ts'
 
 export interface Harness {
   readonly app: App
   readonly pool: pg.Pool
+  readonly accounts: pg.Pool
+  /** What the app was built with, to build another like it on the same database. */
+  readonly options: AppOptions
   readonly ownerUrl: string
   readonly close: () => Promise<void>
 }
@@ -21,7 +26,7 @@ const at = (url: string, database: string) =>
 
 /** An app on a fresh, migrated database, serving under the web login as in real life. */
 export async function startHarness(
-  options: { hasDemo?: boolean; signInsPerMinute?: number } = {},
+  options: { hasDemo?: boolean; limits?: Partial<Limits>; trustedProxies?: string[] } = {},
 ): Promise<Harness> {
   const name = `t_${uuidv7().replaceAll('-', '')}`
   const admin = new pg.Client({ connectionString: inject('adminUrl') })
@@ -30,22 +35,29 @@ export async function startHarness(
   await admin.end()
   const ownerUrl = at(inject('adminUrl'), name)
   await migrate(ownerUrl, fileURLToPath(new URL('../migrations', import.meta.url)))
-  const pool = createAppPool(at(inject('webLogin'), name))
-  const app = await buildApp({
+  const databaseUrl = at(inject('webLogin'), name)
+  const pool = createAppPool(databaseUrl)
+  const accounts = createAccountsPool(databaseUrl)
+  const appOptions: AppOptions = {
     pool,
+    accounts,
+    databaseUrl,
     hasDemo: options.hasDemo ?? false,
-    signInsPerMinute: options.signInsPerMinute ?? 10_000,
-    requestsPerMinute: 1_000_000,
+    limits: { ...noLimits, ...options.limits },
+    trustedProxies: options.trustedProxies ?? [],
     logLevel: 'silent',
-  })
+  }
+  const app = await buildApp(appOptions)
   await app.ready()
   return {
     app,
     pool,
+    accounts,
+    options: appOptions,
     ownerUrl,
     close: async () => {
       await app.close()
-      await pool.end()
+      await Promise.all([pool.end(), accounts.end()])
     },
   }
 }

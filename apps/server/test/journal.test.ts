@@ -16,7 +16,15 @@ afterAll(() => harness.close())
 
 const url = () => `/api/gardens/${owner.gardenId}/journal`
 const append = (entries: object[]) =>
-  harness.app.inject({ method: 'POST', url: url(), headers: { cookie: owner.cookie }, payload: { entries } })
+  harness.app.inject({
+    method: 'POST',
+    url: `/api/gardens/${owner.gardenId}/entries`,
+    headers: { cookie: owner.cookie },
+    payload: { entries },
+  })
+const answersTo = async (entries: object[]) => (await append(entries)).json<AppendReply>().answers
+const answered = async (entries: object[]) =>
+  (await answersTo(entries)).map((one) => (one.answer === 'taken' ? 'taken' : `${one.answer} ${one.code}`))
 const after = async (n: number, limit = 5000) =>
   (
     await harness.app.inject({ url: `${url()}?after=${n}&limit=${limit}`, headers: { cookie: owner.cookie } })
@@ -27,10 +35,7 @@ describe('the journal', () => {
   it('numbers entries in the order they were sent and gives what is after a number', async () => {
     const start = await lastSeq()
     const entries = [1, 2, 3].map((n) => noteEntry(placeId, { body: { v: 1, text: `note ${n}` } }))
-    const reply = await append(entries)
-    expect(reply.json<AppendReply>().accepted).toEqual(
-      entries.map((e, i) => ({ id: e.id, seq: start + 1 + i })),
-    )
+    expect(await answersTo(entries)).toEqual(entries.map((_, i) => ({ answer: 'taken', seq: start + 1 + i })))
     const page = await after(start, 2)
     expect(page.entries.map((e) => e.body)).toEqual([
       { v: 1, text: 'note 1' },
@@ -50,13 +55,10 @@ describe('the journal', () => {
   it('is not changed by an entry that arrives twice, in one batch or in another', async () => {
     const start = await lastSeq()
     const entry = noteEntry(placeId)
-    const replies = [
-      await append([entry, entry]),
-      await append([entry]),
-      await append([noteEntry(placeId), entry]),
-    ]
-    const seqs = replies.map((r) => r.json<AppendReply>().accepted.find((a) => a.id === entry.id)!.seq)
-    expect(seqs).toEqual([start + 1, start + 1, start + 1])
+    const taken = { answer: 'taken', seq: start + 1 }
+    expect(await answersTo([entry, entry])).toEqual([taken, taken])
+    expect(await answersTo([entry])).toEqual([taken])
+    expect(await answersTo([noteEntry(placeId), entry])).toEqual([{ answer: 'taken', seq: start + 2 }, taken])
     expect((await after(start)).entries).toHaveLength(2)
   })
 
@@ -73,36 +75,98 @@ describe('the journal', () => {
     expect(new Set(entries.map((e) => e.id)).size).toBe(60)
   })
 
-  it('takes a withdrawal of an entry that it holds, earlier or in the same batch, and no other', async () => {
+  it('takes a withdrawal of an entry that it holds, earlier or in the same batch; another waits', async () => {
     const note = noteEntry(placeId)
-    const undo = (of: string) =>
-      noteEntry(placeId, { kind: 'entry.withdrawn', body: { v: 1 }, supersedes: of })
-    expect((await append([note, undo(note.id)])).statusCode).toBe(200)
-    expect((await append([undo(note.id)])).statusCode).toBe(200)
-    const unknown = await append([undo(uuidv7())])
-    expect(unknown.json()).toMatchObject({ error: { code: 'journal/unknown-entry' } })
+    expect(await answered([note, undo(note.id)])).toEqual(['taken', 'taken'])
+    expect(await answered([undo(note.id)])).toEqual(['taken'])
+    expect(await answered([undo(uuidv7())])).toEqual(['held journal/unknown-entry'])
   })
 
-  it('speaks only of places and plants of its own garden, and writes nothing of a batch with one wrong entry', async () => {
-    const start = await lastSeq()
-    const other = await signUp(harness.app)
-    const foreign = await savePlace(harness.app, other)
-    const replies = [
-      await append([noteEntry(placeId), noteEntry(foreign)]),
-      await append([noteEntry(placeId, { plantId: uuidv7() })]),
-    ]
-    expect(replies.map((r) => [r.statusCode, r.json().error.code])).toEqual([
-      [422, 'journal/unknown-place'],
-      [422, 'journal/unknown-plant'],
-    ])
-    expect(await lastSeq()).toBe(start)
-  })
-
-  it('refuses more entries than a batch may hold, and ids that do not tell their time', async () => {
+  it('refuses more entries than a batch may hold', async () => {
     const many = Array.from({ length: 501 }, () => noteEntry(placeId))
     expect((await append(many)).statusCode).toBe(400)
-    expect(
-      (await append([noteEntry(placeId, { id: '9b1deb4d-3b7d-4bad-9bdd-2b0d7b3dcb6d' })])).statusCode,
-    ).toBe(400)
+  })
+
+  it('keeps a page of the release before from dropping what it has not sent', async () => {
+    const reply = await harness.app.inject({
+      method: 'POST',
+      url: url(),
+      headers: { cookie: owner.cookie },
+      payload: { entries: [noteEntry(placeId)] },
+    })
+    expect(reply.statusCode).toBe(503)
+  })
+})
+
+const undo = (of: string, rest: object = {}) =>
+  noteEntry(placeId, { kind: 'entry.withdrawn', body: { v: 1 }, supersedes: of, ...rest })
+const DAY_MS = 86_400_000
+const dayFromNow = (days: number) => new Date(Date.now() + days * DAY_MS).toISOString().slice(0, 10)
+
+describe('every entry of a batch', () => {
+  it('has an answer of its own: what is good is stored, whatever stands beside it', async () => {
+    const start = await lastSeq()
+    const foreign = await savePlace(harness.app, await signUp(harness.app))
+    const good = [noteEntry(placeId), noteEntry(placeId)]
+    const sent = [
+      good[0]!,
+      noteEntry(foreign),
+      noteEntry(placeId, { plantId: uuidv7() }),
+      noteEntry(placeId, { body: { v: 1, text: '' } }),
+      noteEntry(placeId, { kind: 'leaf.counted', body: { v: 1, leaves: 3 } }),
+      noteEntry(placeId, { body: { v: 2, text: 'of a later release' } }),
+      noteEntry(placeId, { id: '9b1deb4d-3b7d-4bad-9bdd-2b0d7b3dcb6d' }),
+      noteEntry(placeId, { body: { v: 1, text: 'a\0b' } }),
+      noteEntry(placeId, { body: { v: 1, text: '\ud800' } }),
+      'no entry at all' as unknown as object,
+      good[1]!,
+    ]
+    expect(await answered(sent)).toEqual([
+      'taken',
+      'held journal/unknown-place',
+      'held journal/unknown-plant',
+      'refused request/malformed',
+      'held journal/unknown-kind',
+      'held journal/unknown-kind',
+      'refused request/malformed',
+      'refused request/malformed',
+      'refused request/malformed',
+      'refused request/malformed',
+      'taken',
+    ])
+    expect((await after(start)).entries.map((e) => e.id)).toEqual(good.map((e) => e.id))
+  })
+
+  it('names the fields that are wrong', async () => {
+    const [answer] = await answersTo([noteEntry(placeId, { at: '2026-02-30' })])
+    expect(answer).toMatchObject({ fields: [{ path: 'at' }] })
+  })
+
+  it('may lie two days ahead of the server, for the sake of time zones, and no more, in its day or in its id', async () => {
+    const ahead = (days: number) => noteEntry(placeId, { id: uuidv7({ msecs: Date.now() + days * DAY_MS }) })
+    const sent = [
+      noteEntry(placeId, { at: dayFromNow(1) }),
+      noteEntry(placeId, { at: dayFromNow(4) }),
+      ahead(1),
+      ahead(3),
+    ]
+    expect(await answered(sent)).toEqual([
+      'taken',
+      'refused journal/too-late',
+      'taken',
+      'refused journal/too-late',
+    ])
+  })
+
+  it('takes the place of no other than one of the same plant and place, and never its own', async () => {
+    const elsewhere = await savePlace(harness.app, owner)
+    const note = noteEntry(placeId)
+    const self = uuidv7()
+    const sent = [note, undo(note.id, { placeId: elsewhere }), undo(self, { id: self })]
+    expect(await answered(sent)).toEqual([
+      'taken',
+      'refused journal/other-place',
+      'refused journal/supersedes-itself',
+    ])
   })
 })

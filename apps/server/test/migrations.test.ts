@@ -7,7 +7,9 @@ import { standardCatalogue } from '@klados/core/materials'
 import pg from 'pg'
 import { v7 as uuidv7 } from 'uuid'
 import { describe, expect, inject, it } from 'vitest'
+import { upcastBody } from '@klados/contract/upcasts'
 import { migrate } from '../src/database/migrate.ts'
+import { createAccountsPool } from '../src/database/pool.ts'
 
 const folder = fileURLToPath(new URL('../migrations', import.meta.url))
 
@@ -64,6 +66,45 @@ describe('migrations', () => {
         else expect(body).toMatchObject(bodies[kind as keyof typeof bodies])
       }
     }
+    await client.end()
+  })
+
+  it('bring what lay in a browser or a file to the same as what lay in the database', () => {
+    const cases = [
+      { area: 'places', body: frozen.place, schema: placeBodySchema },
+      { area: 'frames', body: frozen.frame, schema: frameBodySchema },
+      { area: 'frames', body: later(arch).frame, schema: frameBodySchema },
+      { area: 'frames', body: later(fan).frame, schema: frameBodySchema },
+    ] as const
+    for (const { area, body, schema } of cases) {
+      const up = upcastBody(area, body)
+      expect(schema.parse(up)).toEqual(up)
+      expect(upcastBody(area, up)).toEqual(up)
+    }
+    expect(upcastBody('frames', null)).toBeNull()
+  })
+
+  it('keep people, sessions, photos and members of release 3, whole, under the roles of this one', async () => {
+    const client = await databaseAt(3)
+    const [garden, ada, rowan, file, place] = [uuidv7(), uuidv7(), uuidv7(), uuidv7(), uuidv7()]
+    const photo = Buffer.from(Array.from({ length: 600_000 }, (_, i) => (i * 7) % 251))
+    for (const [id, email] of [[ada, 'ada@example.org'], [rowan, 'rowan@tarn-close.invalid']])
+      await client.query(`insert into account (account_id, email, name, password_hash) values ($1, $2, 'Ada', 'hash')`, [id, email])
+    await client.query(`insert into session (token_hash, account_id, expires_at) values ('\\x01', $1, now() + interval '1 day')`, [ada])
+    await client.query(`insert into garden (garden_id, name) values ($1, 'Old')`, [garden])
+    await client.query(`insert into membership (garden_id, account_id, role) values ($1, $2, 'owner'), ($1, $3, 'grower')`, [garden, ada, rowan])
+    await client.query(`insert into file (garden_id, file_id, media_type, width_px, height_px, content, added_by) values ($1, $2, 'image/jpeg', 30, 20, $3, $4)`, [garden, file, photo, ada])
+    await client.query(`insert into document_revision (garden_id, kind, document_id, version, save_id, is_removed, note, body, saved_by) values ($1, 'place', $2, 1, $2, false, '', '{"name": "W"}', $3)`, [garden, place, ada])
+    await migrate(client.url, folder)
+    const { rows: [stored] } = await client.query(`select g.made_by, g.bytes, f.bytes as photo_bytes, (select string_agg(content, '' order by n) from file_chunk) as content, (select count(*)::integer from file_chunk) as chunks from garden g join file f using (garden_id)`)
+    expect(stored).toMatchObject({ made_by: ada, photo_bytes: 600_000, chunks: 3 })
+    expect(Number(stored.bytes)).toBe(600_000 + '{"name": "W"}'.length)
+    expect(photo.equals(stored.content as Buffer)).toBe(true)
+    const accounts = createAccountsPool(client.url, 1)
+    const { rows } = await accounts.query(`select email, is_demo from account join session using (account_id)`)
+    expect(rows).toEqual([{ email: 'ada@example.org', is_demo: false }])
+    expect((await accounts.query(`select from account where is_demo`)).rowCount).toBe(1)
+    await accounts.end()
     await client.end()
   })
 }) // prettier-ignore

@@ -16,7 +16,7 @@ beforeAll(async () => {
   mkdirSync(join(webRoot, 'assets'))
   writeFileSync(join(webRoot, 'index.html'), '<!doctype html><title>Klados</title>')
   writeFileSync(join(webRoot, 'assets', 'main-abc.js'), 'export {}')
-  app = await buildApp({ pool: harness.pool, hasDemo: false, webRoot, signInsPerMinute: 100, requestsPerMinute: 1000, logLevel: 'silent' }) // prettier-ignore
+  app = await buildApp({ ...harness.options, webRoot })
 })
 afterAll(async () => {
   await app.close()
@@ -47,16 +47,20 @@ describe('the pages', () => {
   })
 })
 
+describe('a missing asset', () => {
+  it('is a 404 in the one shape, never the page: a script tag would be handed HTML', async () => {
+    for (const url of ['/assets/main-gone.js', '/assets/', '/favicon-gone.svg']) {
+      const reply = await app.inject({ url })
+      expect([url, reply.statusCode]).toEqual([url, 404])
+      expect(reply.json()).toMatchObject({ error: { code: 'route/not-found' } })
+    }
+  })
+})
+
 describe('a database that is away', () => {
   it('is a 503 in the one shape, not a crash', async () => {
     const pool = createAppPool('postgres://nobody:x@127.0.0.1:9/none')
-    const lost = await buildApp({
-      pool,
-      hasDemo: false,
-      signInsPerMinute: 100,
-      requestsPerMinute: 1000,
-      logLevel: 'silent',
-    })
+    const lost = await buildApp({ ...harness.options, pool, accounts: pool })
     const reply = await lost.inject({ url: '/api/health' })
     expect(reply.statusCode).toBe(503)
     expect(reply.json()).toMatchObject({ error: { code: 'server/unavailable' } })

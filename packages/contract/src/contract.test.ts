@@ -3,6 +3,7 @@ import { planFrame, usualConditions } from '@klados/core/plan'
 import { describe, expect, it } from 'vitest'
 import {
   appendSchema,
+  entrySchema,
   errorStatus,
   frameDesignSchema,
   placeBodySchema,
@@ -10,6 +11,7 @@ import {
   storesBodySchema,
 } from './index.ts'
 import type { PlaceBody } from './index.ts'
+import { pictureKind, pictureName } from './picture.ts'
 
 const id = '01890a5d-ac96-774b-bcce-b302099a8057'
 const entry = {
@@ -22,7 +24,7 @@ const entry = {
   supersedes: null,
   body: { v: 1, text: 'first leaves' },
 }
-const parses = (value: unknown) => appendSchema.safeParse({ entries: [value] }).success
+const parses = (value: unknown) => entrySchema.safeParse(value).success
 
 describe('journal entries', () => {
   it('are taken as core knows them and refused with anything more, less or wrong', () => {
@@ -32,6 +34,11 @@ describe('journal entries', () => {
     expect(parses({ ...entry, kind: 'note.invented' })).toBe(false)
     expect(parses({ ...entry, body: { v: 2, text: 'x' } })).toBe(false)
     expect(parses({ ...entry, id: '9b1deb4d-3b7d-4bad-9bdd-2b0d7b3dcb6d' })).toBe(false)
+  })
+
+  it('are parsed one by one: a batch holds whatever was sent, for each to have its own answer', () => {
+    expect(appendSchema.safeParse({ entries: [entry, 'no entry', null] }).success).toBe(true)
+    expect(appendSchema.safeParse({ entries: [] }).success).toBe(false)
   })
 
   it('must say what they withdraw', () => {
@@ -45,6 +52,23 @@ const place: PlaceBody = {
   name: 'W', kind: 'wall', widthM: 9.2, usableHeightM: 1.65, firstForkM: 0.3, facingDeg: 180, surface: 'brick', viewingEnd: 'left',
   avoid: [], riseM: 0, uprights: null, levels: { firstM: 0.075, stepM: 0.075 }, conditions: usualConditions, photo: null,
 } // prettier-ignore
+
+describe('pictures', () => {
+  const bytes = (...parts: (string | number[])[]) =>
+    Uint8Array.from(
+      parts.flatMap((part) => (typeof part === 'string' ? [...part].map((c) => c.charCodeAt(0)) : part)),
+    )
+  it('are told by their first bytes, and those that are not taken have a name', () => {
+    expect(pictureKind(bytes([0xff, 0xd8, 0xff, 0xe0]))).toBe('jpeg')
+    expect(pictureKind(bytes('RIFF', [9, 9, 9, 9], 'WEBPVP8 '))).toBe('webp')
+    expect(pictureKind(bytes('RIFF', [9, 9, 9, 9], 'WAVEfmt '))).toBe('unknown')
+    expect(pictureName(bytes([0, 0, 0, 24], 'ftypmif1', [0, 0, 0, 0], 'heic'))).toBe('HEIC')
+    expect(pictureName(bytes([0, 0, 0, 24], 'ftypavif'))).toBe('AVIF')
+    expect(pictureName(bytes('<?xml version="1.0"?>\n<!-- a -->\n<svg xmlns="x">'))).toBe('SVG')
+    expect(pictureName(bytes([0x89], 'PNG\r\n', [0x1a], '\n'))).toBeNull()
+    expect(pictureKind(new Uint8Array())).toBe('unknown')
+  })
+})
 
 describe('documents', () => {
   it('take the catalogue that ships as a garden’s own, and refuse a wire without a diameter', () => {

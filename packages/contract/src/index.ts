@@ -2,27 +2,42 @@ import './no-eval.ts'
 export {
   addMemberSchema,
   changeMemberSchema,
+  changePasswordSchema,
   createGardenSchema,
+  deleteAccountSchema,
+  deleteGardenSchema,
   gardenSchema,
   gardenSettingsSchema,
   preferencesSchema,
+  resetLinkSchema,
+  resetPasswordSchema,
   roles,
   sessionSchema,
   signInSchema,
   signUpSchema,
 } from './account.ts'
-export type { Garden, GardenSettings, Role, Session, SignIn, SignUp } from './account.ts'
+export type { Garden, GardenSettings, ResetLink, Role, Session, SignIn, SignUp } from './account.ts'
 export { errorReplySchema, errorStatus } from './error.ts'
 export type { ErrorCode, ErrorReply } from './error.ts'
 export { frameBodySchema, frameDesignSchema, frameSchema, saveFrameSchema } from './frame.ts'
 export type { FrameBody, FrameDocument } from './frame.ts'
-export { appendReplySchema, appendSchema, entrySchema } from './journal.ts'
-export type { AppendReply, JournalPage, StoredEntry } from './journal.ts'
 export {
+  ENTRY_BODY_VERSION,
+  appendReplySchema,
+  appendSchema,
+  entryAnswerSchema,
+  entryKinds,
+  entrySchema,
+} from './journal.ts'
+export type { AppendReply, EntryAnswer, JournalPage, StoredEntry } from './journal.ts'
+export {
+  API_HEADER,
+  API_VERSION,
   EXCHANGE_VERSION,
   MAX_DRAGGED,
   MAX_ENTRIES,
   MAX_FREE_NODES,
+  MAX_IMPORT_BYTES,
   MAX_PAGE,
   MAX_PHOTO_BYTES,
   MAX_TIERS,
@@ -47,11 +62,21 @@ export { catalogueSchema, saveStoresSchema, storesBodySchema, storesSchema } fro
 export type { OnHand, StoresBody, StoresDocument } from './stores.ts'
 export {
   exchangeJsonSchema,
-  fileHeaderSchema,
+  exchangedGardenSchema,
   frameFileSchema,
+  gardenFileLists,
   gardenFileSchema,
-  importReplySchema,
+  importAnswersSchema,
+  importLineSchema,
 } from './exchange.ts'
-export type { FrameFile, GardenFile, ImportReply } from './exchange.ts'
+export type {
+  FrameFile,
+  GardenFile,
+  GardenFileList,
+  ImportAnswers,
+  ImportCounts,
+  ImportLine,
+  ImportQuestion,
+} from './exchange.ts'
 export { fileReplySchema } from './file.ts'
 export type { FileReply } from './file.ts'

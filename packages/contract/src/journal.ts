@@ -106,13 +106,34 @@ export const entrySchema = z
   // The union's members are made from `bodies`, which is checked against core above; zod cannot carry that through a map.
   .transform((entry) => entry as JournalEntry)
 
-export const appendSchema = z.strictObject({ entries: z.array(entrySchema).min(1).max(MAX_ENTRIES) })
+/** Every kind of entry that this release knows; one of another kind comes from a later release and can wait for it. */
+export const entryKinds = Object.keys(bodies) as readonly EntryKind[]
+/** The version that this release writes and reads of every body. */
+export const ENTRY_BODY_VERSION = 1
+
+/** What one request appends. Each entry is parsed by itself: one that cannot be read keeps no other from being stored. */
+export const appendSchema = z.strictObject({ entries: z.array(z.unknown()).min(1).max(MAX_ENTRIES) })
 
 /** An entry as stored: its number in the garden's journal and who wrote it. */
 export type StoredEntry = JournalEntry & { readonly seq: number; readonly by: string }
-export const appendReplySchema = z.object({
-  accepted: z.array(z.object({ id: idSchema, seq: z.number().int() })),
-})
+
+/**
+ * What became of one entry. `taken`: it is stored, now or before. `held`: it cannot be stored yet, since it names what is
+ * not here or is of a kind that this release does not know; sent later it may be taken. `refused`: as it is it never will be.
+ */
+export const entryAnswerSchema = z.discriminatedUnion('answer', [
+  z.object({ answer: z.literal('taken'), seq: z.number().int() }),
+  z.object({ answer: z.literal('held'), code: z.string(), message: z.string() }),
+  z.object({
+    answer: z.literal('refused'),
+    code: z.string(),
+    message: z.string(),
+    fields: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
+  }),
+])
+/** One answer for each entry sent, in the order of sending. */
+export const appendReplySchema = z.object({ answers: z.array(entryAnswerSchema) })
+export type EntryAnswer = z.infer<typeof entryAnswerSchema>
 export type AppendReply = z.infer<typeof appendReplySchema>
 export interface JournalPage {
   readonly entries: readonly StoredEntry[]

@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto'
-import type { FastifyReply } from 'fastify'
+import type { FastifyReply, FastifyRequest } from 'fastify'
 
 export const SESSION_COOKIE = 'klados_session'
 const SESSION_DAYS = 30
@@ -18,12 +18,13 @@ export function sessionExpiry(now = Date.now()): Date {
   return new Date(now + SESSION_DAYS * 86_400_000)
 }
 
-/** `secure` is left out: the server speaks plain HTTP on the grower's own machine; a proxy that adds TLS may add it. */
-export function setSessionCookie(reply: FastifyReply, token: string): void {
+/** `secure` where the request came over TLS, to us or to a proxy that we trust; on plain HTTP the browser would drop it. */
+export function setSessionCookie(request: FastifyRequest, reply: FastifyReply, token: string): void {
   void reply.setCookie(SESSION_COOKIE, token, {
     path: '/',
     httpOnly: true,
     sameSite: 'lax',
+    secure: request.protocol === 'https',
     maxAge: SESSION_DAYS * 86_400,
   })
 }

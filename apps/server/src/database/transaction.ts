@@ -1,4 +1,5 @@
 import type { Pool, PoolClient } from 'pg'
+import { ACCOUNTS_ROLE, APP_ROLE } from './pool.ts'
 
 export type Work<T> = (client: PoolClient) => Promise<T>
 
@@ -35,4 +36,32 @@ export function asAccount<T>(pool: Pool, accountId: string, work: Work<T>): Prom
     await client.query(`select set_config('klados.account', $1, true)`, [accountId])
     return work(client)
   })
+}
+
+/** Part of a garden's transaction that makes an account: under the accounts' role, and back. */
+export async function withAccountsRole<T>(client: PoolClient, work: () => Promise<T>): Promise<T> {
+  await client.query(`set local role ${ACCOUNTS_ROLE}`)
+  const result = await work()
+  await client.query(`set local role ${APP_ROLE}`)
+  return result
+}
+
+/** Pieces that are read while they are handed on, in a transaction that sees one garden as it was at its begin. */
+export async function* inSnapshot<T>(
+  pool: Pool,
+  gardenId: string,
+  pieces: (client: PoolClient) => AsyncGenerator<T>,
+): AsyncGenerator<T> {
+  const client = await pool.connect()
+  let broken = true
+  try {
+    await client.query('begin isolation level repeatable read read only')
+    await client.query(`select set_config('klados.garden', $1, true)`, [gardenId])
+    yield* pieces(client)
+    await client.query('commit')
+    broken = false
+  } finally {
+    // Left early, by an error or by a reader who went away: the connection is not worth keeping.
+    client.release(broken)
+  }
 }

@@ -5,7 +5,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { hashPassword } from '../accounts/password.ts'
 import { insertAccount } from '../accounts/queries.ts'
 import { newToken } from '../accounts/session.ts'
-import { inTransaction } from '../database/transaction.ts'
+import { inTransaction, withAccountsRole } from '../database/transaction.ts'
 import { writeDocument } from '../documents/queries.ts'
 import { createGarden, insertMember } from '../gardens/queries.ts'
 import { appendEntries } from '../journal/queries.ts'
@@ -32,7 +32,9 @@ async function writeDemo(client: PoolClient, demo: DemoGarden, passwordHash: str
     { id: uuidv7(), email: 'isla@tarn-close.invalid', name: 'Isla', passwordHash },
     { id: uuidv7(), email: 'tam@tarn-close.invalid', name: 'Tam', passwordHash },
   ]
-  for (const member of crew) await insertAccount(client, member)
+  await withAccountsRole(client, async () => {
+    for (const member of crew) await insertAccount(client, { ...member, isDemo: true })
+  })
   const [rowan, isla, tam] = crew as [(typeof crew)[0], (typeof crew)[0], (typeof crew)[0]]
   const gardenId = uuidv7()
   await createGarden(client, { id: gardenId, name: 'Tarn Close', ownerId: rowan.id, isDemo: true, latitudeDeg: DEMO_LATITUDE_DEG }) // prettier-ignore
@@ -88,6 +90,7 @@ function earlier(
 /** True when the database is free for a fresh demo. Deleting is the owner's: the app's role cannot. */
 async function clearUnusedDemo(ownerUrl: string, today: string): Promise<boolean> {
   const owner = new pg.Client({ connectionString: ownerUrl })
+  owner.on('error', () => undefined)
   await owner.connect()
   try {
     const accounts = await owner.query(`select from account limit 1`)

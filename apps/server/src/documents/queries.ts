@@ -1,4 +1,5 @@
 import type { PoolClient } from 'pg'
+import { AppError } from '../errors.ts'
 
 export type DocumentKind = 'place' | 'frame' | 'plant' | 'stores'
 
@@ -31,7 +32,7 @@ export async function listDocuments(
   kind: DocumentKind,
 ): Promise<StoredDocument[]> {
   const { rows } = await client.query<StoredDocument>(
-    `select ${columns} from document d left join account a on a.account_id = d.saved_by
+    `select ${columns} from document d left join person a on a.account_id = d.saved_by
      where d.garden_id = $1 and d.kind = $2 order by d.document_id`,
     [gardenId, kind],
   )
@@ -45,7 +46,7 @@ export async function findDocument(
   id: string,
 ): Promise<StoredDocument | undefined> {
   const { rows } = await client.query<StoredDocument>(
-    `select ${columns} from document d left join account a on a.account_id = d.saved_by
+    `select ${columns} from document d left join person a on a.account_id = d.saved_by
      where d.garden_id = $1 and d.kind = $2 and d.document_id = $3`,
     [gardenId, kind, id],
   )
@@ -59,20 +60,31 @@ export async function listRevisions(
   id: string,
 ): Promise<StoredDocument[]> {
   const { rows } = await client.query<StoredDocument>(
-    `select ${columns} from document_revision d left join account a on a.account_id = d.saved_by
+    `select ${columns} from document_revision d left join person a on a.account_id = d.saved_by
      where d.garden_id = $1 and d.kind = $2 and d.document_id = $3 order by d.version desc`,
     [gardenId, kind, id],
   )
   return rows
 }
 
-/** Whether this very save is stored already: it was sent, and the answer got lost. */
-export async function isSaved(client: PoolClient, gardenId: string, saveId: string): Promise<boolean> {
-  const { rowCount } = await client.query(
-    `select 1 from document_revision where garden_id = $1 and save_id = $2`,
-    [gardenId, saveId],
+/**
+ * What this very save made of this document, where it is stored already. Throws where the save's id belongs to another
+ * document: it is neither stored again nor answered as if it were.
+ */
+export async function findSave(
+  client: PoolClient,
+  key: { gardenId: string; kind: DocumentKind; id: string },
+  saveId: string,
+): Promise<StoredDocument | undefined> {
+  const { rows } = await client.query<StoredDocument & { kind: DocumentKind }>(
+    `select ${columns}, d.kind from document_revision d left join person a on a.account_id = d.saved_by
+     where d.garden_id = $1 and d.save_id = $2`,
+    [key.gardenId, saveId],
   )
-  return rowCount === 1
+  const [found] = rows
+  if (found && (found.id !== key.id || found.kind !== key.kind))
+    throw new AppError('document/not-found', `This save belongs to another document than this ${key.kind}`)
+  return found
 }
 
 /** Writes the next version where the stored one is still the one it is based on; false when it is not. */

@@ -2,13 +2,14 @@ import { frameSchema, idSchema, placeSchema, plantSchema, saveFrameSchema, saveP
 import { z } from 'zod'
 import { missingIds } from '../database/missing.ts'
 import { caller } from '../access.ts'
-import type { App, Area } from '../area.ts'
+import type { App, Area, Shared } from '../area.ts'
 import { inGarden } from '../database/transaction.ts'
 import { AppError } from '../errors.ts'
-import type { Pool } from 'pg'
+import { requireRoom } from '../gardens/room.ts'
+import type { Pool, PoolClient } from 'pg'
 import {
   findDocument,
-  isSaved,
+  findSave,
   listDocuments,
   listRevisions,
   missingDocuments,
@@ -19,16 +20,16 @@ import type { DocumentKind, Save } from './queries.ts'
 const params = z.object({ gardenId: idSchema, id: idSchema })
 
 /** Places, frames, plants and stores are documents with versions and differ in their bodies alone. */
-export const documentRoutes: Area = async (app, { pool }) => {
-  documentArea(app, pool, 'place', '/api/gardens/:gardenId/places', placeSchema, savePlaceSchema)
-  documentArea(app, pool, 'frame', '/api/gardens/:gardenId/frames', frameSchema, saveFrameSchema)
-  documentArea(app, pool, 'plant', '/api/gardens/:gardenId/plants', plantSchema, savePlantSchema)
-  documentArea(app, pool, 'stores', '/api/gardens/:gardenId/stores', storesSchema, saveStoresSchema)
+export const documentRoutes: Area = async (app, shared) => {
+  documentArea(app, shared, 'place', '/api/gardens/:gardenId/places', placeSchema, savePlaceSchema)
+  documentArea(app, shared, 'frame', '/api/gardens/:gardenId/frames', frameSchema, saveFrameSchema)
+  documentArea(app, shared, 'plant', '/api/gardens/:gardenId/plants', plantSchema, savePlantSchema)
+  documentArea(app, shared, 'stores', '/api/gardens/:gardenId/stores', storesSchema, saveStoresSchema)
 }
 
 function documentArea(
   app: App,
-  pool: Pool,
+  { pool, limits }: Shared,
   kind: DocumentKind,
   path: string,
   stored: z.ZodType,
@@ -61,7 +62,7 @@ function documentArea(
     { config: { access: 'grower' }, schema: { params, body: save, response: { 200: stored } } },
     (request) => {
       const key = { ...caller(request), kind, id: request.params.id }
-      return saveDocument(pool, key, request.body)
+      return saveDocument(pool, key, request.body, limits.bytes)
     },
   )
 }
@@ -70,30 +71,40 @@ async function saveDocument(
   pool: Pool,
   key: { gardenId: string; accountId: string; kind: DocumentKind; id: string },
   save: Save & { body: object },
+  limitBytes: number,
 ) {
   return inGarden(pool, key.gardenId, async (client) => {
-    const { gardenId, kind, id } = key
-    if (!(await isSaved(client, gardenId, save.saveId))) {
-      if ('placeId' in save.body) {
-        const missing = await missingDocuments(client, gardenId, 'place', [String(save.body.placeId)])
-        if (missing.length > 0) throw new AppError('document/unknown-place', 'The place that this stands at is not in this garden') // prettier-ignore
-      }
-      const photo = 'photo' in save.body ? (save.body.photo as { fileId: string } | null) : null
-      if (photo && (await missingIds(client, 'file', gardenId, [photo.fileId])).length > 0)
-        throw new AppError(
-          'document/unknown-file',
-          'The photo of this place is not in this garden; send it first',
-        )
-      if (!(await writeDocument(client, key, save))) {
-        const current = await findDocument(client, gardenId, kind, id)
-        if (!current) throw new AppError('document/not-found', `There is no such ${kind}; save it as new`)
-        throw new AppError('document/version-conflict', `Someone saved version ${current.version} of this ${kind} meanwhile`, current) // prettier-ignore
-      }
-    }
-    const saved = await findDocument(client, gardenId, kind, id)
-    // The save id of another document: neither stored again nor answered as if it were.
-    if (!saved)
-      throw new AppError('document/not-found', `This save belongs to another document than this ${kind}`)
-    return saved
+    // A save that was sent before, its answer lost, is answered with what it made, not with what others made since: the
+    // next save of the same hand is based on it.
+    const before = await findSave(client, key, save.saveId)
+    if (before) return before
+    await requireRoom(client, key.gardenId, limitBytes)
+    await requireNamed(client, key.gardenId, save.body)
+    if (await writeDocument(client, key, save)) return (await findSave(client, key, save.saveId))!
+    // The same save may have come in twice at once: then this one waited for the other.
+    const meanwhile = await findSave(client, key, save.saveId)
+    if (meanwhile) return meanwhile
+    const current = await findDocument(client, key.gardenId, key.kind, key.id)
+    if (!current) throw new AppError('document/not-found', `There is no such ${key.kind}; save it as new`)
+    throw new AppError(
+      'document/version-conflict',
+      `Someone saved version ${current.version} of this ${key.kind} meanwhile`,
+      { current },
+    )
   })
+}
+
+/** A document may speak only of a place and a photo of its own garden. */
+async function requireNamed(client: PoolClient, gardenId: string, body: object): Promise<void> {
+  if ('placeId' in body) {
+    const missing = await missingDocuments(client, gardenId, 'place', [String(body.placeId)])
+    if (missing.length > 0)
+      throw new AppError('document/unknown-place', 'The place that this stands at is not in this garden')
+  }
+  const photo = 'photo' in body ? (body.photo as { fileId: string } | null) : null
+  if (photo && (await missingIds(client, 'file', gardenId, [photo.fileId])).length > 0)
+    throw new AppError(
+      'document/unknown-file',
+      'The photo of this place is not in this garden; send it first',
+    )
 }

@@ -1,57 +1,113 @@
-import {
-  EXCHANGE_VERSION,
-  exchangeJsonSchema,
-  fileHeaderSchema,
-  gardenFileSchema,
-  importReplySchema,
-} from '@klados/contract'
-import type { GardenFile } from '@klados/contract'
-import { z } from 'zod'
+import { PassThrough, Readable } from 'node:stream'
+import multipart from '@fastify/multipart'
+import { MAX_IMPORT_BYTES, exchangeJsonSchema, idSchema, importAnswersSchema } from '@klados/contract'
+import type { ImportAnswers, ImportLine } from '@klados/contract'
+import type { FastifyReply, FastifyRequest } from 'fastify'
 import { caller } from '../access.ts'
 import type { Area } from '../area.ts'
-import { inGarden } from '../database/transaction.ts'
 import { AppError } from '../errors.ts'
-import { takeIn } from './take-in.ts'
+import { findRole } from '../gardens/queries.ts'
+import { createSlots } from '../slots.ts'
+import { runImport } from './run-import.ts'
+import { spool } from './spool.ts'
+import type { ImportJob } from './take-in.ts'
 import { writeOut } from './write-out.ts'
 
-/** A garden of many seasons with its photos. */
-const MAX_FILE_BYTES = 256 * 1024 * 1024
+const AT_ONCE = 2
+const AT_ONCE_OF_ONE = 1
+const MAX_ANSWERS_BYTES = 2_000_000
 
 /** The whole garden out as a file and in again, and the schema of such files. */
-export const exchangeRoutes: Area = async (app, { pool }) => {
+export const exchangeRoutes: Area = async (app, shared) => {
+  const { pool, limits, throttle, databaseUrl } = shared
+  const goingIn = createSlots(AT_ONCE, AT_ONCE_OF_ONE)
+  const goingOut = createSlots(AT_ONCE, AT_ONCE_OF_ONE)
+
   app.get('/api/schema/klados.json', { config: { access: 'public' } }, () => exchangeJsonSchema())
 
   app.get('/api/gardens/:gardenId/export', { config: { access: 'viewer' } }, async (request, reply) => {
-    const { gardenId } = caller(request)
-    const file = await inGarden(pool, gardenId, (client) => writeOut(client, gardenId))
-    return reply.header('content-disposition', 'attachment; filename="garden.json"').send(file)
+    const { gardenId, accountId } = caller(request)
+    goingOut.hold(reply, accountId)
+    return reply
+      .type('application/json')
+      .header('content-disposition', 'attachment; filename="garden.json"')
+      .send(Readable.from(writeOut(pool, gardenId), { objectMode: false }))
   })
 
-  app.post(
-    '/api/gardens/:gardenId/import',
-    {
-      config: { access: 'owner' },
-      bodyLimit: MAX_FILE_BYTES,
-      schema: { body: z.unknown(), response: { 200: importReplySchema } },
-    },
-    async (request) => {
-      const { gardenId, accountId } = caller(request)
-      const file = readFile(request.body)
-      return inGarden(pool, gardenId, (client) => takeIn(client, { gardenId, accountId }, file))
-    },
-  )
+  const takeFile = async (
+    request: FastifyRequest,
+    reply: FastifyReply,
+    into: (fields: ReadonlyMap<string, string>) => Promise<Pick<ImportJob, 'mode' | 'gardenId'>>,
+  ) => {
+    const { accountId } = request.signedIn!
+    const spooled = await spool(request.parts())
+    try {
+      const job: ImportJob = {
+        ...(await into(spooled.fields)),
+        path: spooled.path,
+        sizeBytes: spooled.sizeBytes,
+        accountId,
+        answers: readAnswers(spooled.fields.get('answers')),
+        limitBytes: limits.bytes,
+        limitGardens: limits.gardens,
+      }
+      const lines = new PassThrough()
+      const running = runImport(job, databaseUrl, (line: ImportLine) => {
+        lines.write(`${JSON.stringify(line)}\n`)
+        if (!('share' in line)) lines.end()
+      })
+      // Whoever goes away before the last line has called it off.
+      reply.raw.once('close', () => running.stop())
+      void running.ended.then(spooled.remove)
+      return reply.type('application/x-ndjson').send(lines)
+    } catch (error) {
+      await spooled.remove()
+      throw error
+    }
+  }
+
+  await app.register(async (imports) => {
+    await imports.register(multipart, {
+      limits: { fileSize: MAX_IMPORT_BYTES, files: 1, fields: 2, fieldSize: MAX_ANSWERS_BYTES, parts: 3 },
+    })
+    const guard = async (request: FastifyRequest, reply: FastifyReply) => {
+      goingIn.hold(reply, request.signedIn!.accountId)
+      await throttle.take('imports of', request.signedIn!.accountId, limits.imports)
+    }
+    const options = { bodyLimit: MAX_IMPORT_BYTES + MAX_ANSWERS_BYTES, onRequest: guard }
+
+    imports.post(
+      '/api/gardens/:gardenId/import',
+      { ...options, compress: false, config: { access: 'owner' } },
+      (request, reply) =>
+        takeFile(request, reply, async () => ({ mode: 'same', gardenId: caller(request).gardenId })),
+    )
+
+    imports.post(
+      '/api/gardens-from-file',
+      { ...options, compress: false, config: { access: 'account' } },
+      (request, reply) =>
+        takeFile(request, reply, async (fields) => {
+          const id = idSchema.safeParse(fields.get('gardenId'))
+          if (!id.success) throw new AppError('request/malformed', 'Say the id of the garden to be made')
+          if (request.signedIn!.isDemo)
+            throw new AppError('account/demo', 'Make an account of your own to have gardens of your own')
+          // The answer to an earlier try may have been lost on its way.
+          if (await findRole(pool, id.data, request.signedIn!.accountId))
+            throw new AppError('garden/taken', 'This garden has been made already')
+          return { mode: 'new', gardenId: id.data }
+        }),
+    )
+  })
 }
 
-/** The file, or a refusal that says what it is instead and where it is wrong. */
-function readFile(body: unknown): GardenFile {
-  const header = fileHeaderSchema.safeParse(body)
-  if (!header.success || header.data.format !== 'klados-garden')
-    throw new AppError('exchange/unknown-version', 'This is not a garden file of Klados')
-  if (header.data.version !== EXCHANGE_VERSION) {
-    throw new AppError('exchange/unknown-version', `This file is of version ${header.data.version}; this release reads version ${EXCHANGE_VERSION}`) // prettier-ignore
+function readAnswers(text: string | undefined): ImportAnswers {
+  if (text === undefined) return {}
+  try {
+    const parsed = importAnswersSchema.safeParse(JSON.parse(text))
+    if (parsed.success) return parsed.data
+  } catch {
+    // Told below.
   }
-  const file = gardenFileSchema.safeParse(body)
-  if (file.success) return file.data
-  const [issue] = file.error.issues
-  throw new AppError('request/malformed', `The file is damaged at ${issue!.path.join('.')}: ${issue!.message}`) // prettier-ignore
+  throw new AppError('request/malformed', 'The answers cannot be read')
 }

@@ -1,42 +1,71 @@
-import { EXCHANGE_VERSION, MAX_PAGE } from '@klados/contract'
-import type { StoredEntry } from '@klados/contract'
-import type { PoolClient } from 'pg'
+import { EXCHANGE_VERSION } from '@klados/contract'
+import type { Pool, PoolClient } from 'pg'
 import { listDocuments } from '../documents/queries.ts'
-import { listFiles } from '../files/queries.ts'
+import type { DocumentKind } from '../documents/queries.ts'
+import { findFile, listFileIds } from '../files/queries.ts'
 import { findGarden } from '../gardens/queries.ts'
 import { readEntries } from '../journal/queries.ts'
+import { inSnapshot } from '../database/transaction.ts'
 
-/** Everything that a garden is, as it stands: documents at their last version, the journal whole, the photos. */
-export async function writeOut(client: PoolClient, gardenId: string): Promise<object> {
-  const garden = (await findGarden(client, gardenId))!
-  const documents = async (kind: Parameters<typeof listDocuments>[2]) =>
-    (await listDocuments(client, gardenId, kind)).map(({ id, isRemoved, body }) => ({ id, isRemoved, body }))
-  return {
+const ENTRIES_AT_ONCE = 1000
+const documentLists: readonly (readonly [string, DocumentKind])[] = [
+  ['places', 'place'],
+  ['frames', 'frame'],
+  ['plants', 'plant'],
+  ['stores', 'stores'],
+]
+
+/**
+ * Everything that a garden is, as JSON text in pieces: documents at their last version, the photos, the journal whole. All
+ * of it as of one moment, whoever writes meanwhile; no more than one photo or a thousand entries in memory.
+ */
+export function writeOut(pool: Pool, gardenId: string): AsyncGenerator<string> {
+  return inSnapshot(pool, gardenId, (client) => pieces(client, gardenId))
+}
+
+async function* pieces(client: PoolClient, gardenId: string): AsyncGenerator<string> {
+  const { id, name, latitudeDeg, currency } = await findGarden(client, gardenId)
+  const head = {
     format: 'klados-garden',
     version: EXCHANGE_VERSION,
-    garden: { name: garden.name, latitudeDeg: garden.latitudeDeg, currency: garden.currency },
-    places: await documents('place'),
-    frames: await documents('frame'),
-    plants: await documents('plant'),
-    stores: await documents('stores'),
-    files: (await listFiles(client, gardenId)).map(({ id, mediaType, content }) => ({
-      id,
-      mediaType,
-      contentBase64: content.toString('base64'),
-    })),
-    entries: await allEntries(client, gardenId),
+    garden: { id, name, latitudeDeg, currency },
+  }
+  yield JSON.stringify(head).slice(0, -1)
+  for (const [list, kind] of documentLists) yield* listOf(list, documents(client, gardenId, kind))
+  yield* listOf('files', files(client, gardenId))
+  yield* listOf('entries', entries(client, gardenId))
+  yield '}\n'
+}
+
+async function* listOf(name: string, elements: AsyncGenerator<object>): AsyncGenerator<string> {
+  yield `,\n"${name}":[`
+  let separator = '\n'
+  for await (const element of elements) {
+    yield separator + JSON.stringify(element)
+    separator = ',\n'
+  }
+  yield ']'
+}
+
+async function* documents(client: PoolClient, gardenId: string, kind: DocumentKind): AsyncGenerator<object> {
+  for (const { id, isRemoved, version, savedAt, body } of await listDocuments(client, gardenId, kind))
+    yield { id, isRemoved, version, savedAt, body }
+}
+
+async function* files(client: PoolClient, gardenId: string): AsyncGenerator<object> {
+  for (const id of await listFileIds(client, gardenId)) {
+    const { mediaType, content } = (await findFile(client, gardenId, id))!
+    yield { id, mediaType, contentBase64: content.toString('base64') }
   }
 }
 
-async function allEntries(client: PoolClient, gardenId: string): Promise<object[]> {
-  const all: object[] = []
+async function* entries(client: PoolClient, gardenId: string): AsyncGenerator<object> {
   for (let after = 0; ;) {
-    const page: StoredEntry[] = await readEntries(client, gardenId, after, MAX_PAGE)
-    if (page.length === 0) return all
-    for (const { seq, by, ...entry } of page) {
+    const page = await readEntries(client, gardenId, after, ENTRIES_AT_ONCE)
+    if (page.length === 0) return
+    for (const { seq, by: _, ...entry } of page) {
       after = seq
-      void by
-      all.push(entry)
+      yield entry
     }
   }
 }

@@ -1,40 +1,48 @@
+import { LONGEST_SIDE_PX, pictureKind, takenPictures } from '@klados/contract/picture'
 import sharp from 'sharp'
-import { AppError } from '../errors.ts'
 
 export interface SmallImage {
   readonly content: Buffer
-  readonly mediaType: 'image/jpeg'
   readonly widthPx: number
   readonly heightPx: number
 }
+export type PressReply =
+  | ({ readonly ok: true } & SmallImage)
+  | { readonly ok: false; readonly why: 'not-an-image' | 'too-many-pixels' }
 
-/** Large enough to tell a brick from its neighbour on a wall of ten metres; small enough for a garden's database. */
-const LONGEST_SIDE_PX = 1800
-/** A picture that claims more pixels than any phone takes is a bomb. */
-const MAX_PIXELS = 120_000_000
+/** The best phones take fewer; the device makes its photos smaller before it sends them anyway. */
+export const MAX_PIXELS = 50_000_000
+
+// The three formats that are taken and no other: libvips reads dozens, of which some run code or fetch files.
+sharp.block({ operation: ['VipsForeignLoad'] })
+sharp.unblock({
+  operation: ['VipsForeignLoadJpegBuffer', 'VipsForeignLoadPngBuffer', 'VipsForeignLoadWebpBuffer'],
+})
+sharp.concurrency(1)
+sharp.cache(false)
 
 /**
- * The photo upright, no larger than it need be, as a JPEG without any of what the camera wrote into it: where it was
- * taken above all. Throws `file/not-an-image` for anything that is no picture.
+ * The photo upright, no larger than it need be, encoded anew whatever it was: so it holds nothing of what the camera wrote
+ * into it, where it was taken above all, and nothing that was put behind it.
  */
-export async function makeSmall(sent: Buffer): Promise<SmallImage> {
+export async function makeSmall(sent: Buffer): Promise<PressReply> {
+  if (!takenPictures.includes(pictureKind(sent))) return { ok: false, why: 'not-an-image' }
   try {
-    const found = await sharp(sent, { limitInputPixels: MAX_PIXELS }).metadata()
-    const isClean =
-      !found.exif && !found.xmp && !found.iptc && !found.comments && (found.orientation ?? 1) === 1
-    // One of ours that comes back in a garden file: another pass would only lose quality.
-    if (found.format === 'jpeg' && isClean && Math.max(found.width, found.height) <= LONGEST_SIDE_PX)
-      return { content: sent, mediaType: 'image/jpeg', widthPx: found.width, heightPx: found.height }
-    const { data, info } = await sharp(sent, { limitInputPixels: MAX_PIXELS, failOn: 'error' })
+    const { width, height, pages } = await sharp(sent, { limitInputPixels: false }).metadata()
+    if (width * height * (pages ?? 1) > MAX_PIXELS) return { ok: false, why: 'too-many-pixels' }
+    const { data, info } = await sharp(sent, {
+      limitInputPixels: MAX_PIXELS,
+      failOn: 'error',
+      sequentialRead: true,
+    })
       .rotate()
       .resize({ width: LONGEST_SIDE_PX, height: LONGEST_SIDE_PX, fit: 'inside', withoutEnlargement: true })
-      .jpeg({ quality: 80, mozjpeg: true })
+      // On paper-white where it was clear: a JPEG has no clear parts and would show them black.
+      .flatten({ background: '#ffffff' })
+      .jpeg({ quality: 82, mozjpeg: true })
       .toBuffer({ resolveWithObject: true })
-    return { content: data, mediaType: 'image/jpeg', widthPx: info.width, heightPx: info.height }
+    return { ok: true, content: data, widthPx: info.width, heightPx: info.height }
   } catch {
-    throw new AppError(
-      'file/not-an-image',
-      'This is not a picture that can be read; send a JPEG, PNG or WebP',
-    )
+    return { ok: false, why: 'not-an-image' }
   }
 }

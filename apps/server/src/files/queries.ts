@@ -7,9 +7,12 @@ export interface StoredFile {
   readonly heightPx: number
   readonly content: Buffer
 }
+type FileHead = Omit<StoredFile, 'content'>
 
-const columns = `f.file_id as id, f.media_type as "mediaType", f.width_px as "widthPx", f.height_px as "heightPx", f.content`
+const CHUNK_BYTES = 256 * 1024
+const columns = `f.file_id as id, f.media_type as "mediaType", f.width_px as "widthPx", f.height_px as "heightPx"`
 
+/** False where the id is taken: a photo is written once. */
 export async function insertFile(
   client: PoolClient,
   gardenId: string,
@@ -17,11 +20,33 @@ export async function insertFile(
   file: StoredFile,
 ): Promise<boolean> {
   const { rowCount } = await client.query(
-    `insert into file (garden_id, file_id, media_type, width_px, height_px, content, added_by)
+    `insert into file (garden_id, file_id, media_type, width_px, height_px, bytes, added_by)
      values ($1, $2, $3, $4, $5, $6, $7) on conflict do nothing`,
-    [gardenId, file.id, file.mediaType, file.widthPx, file.heightPx, file.content, accountId],
+    [gardenId, file.id, file.mediaType, file.widthPx, file.heightPx, file.content.length, accountId],
   )
-  return rowCount === 1
+  if (rowCount !== 1) return false
+  for (let n = 0; n * CHUNK_BYTES < file.content.length; n++) {
+    const chunk = file.content.subarray(n * CHUNK_BYTES, (n + 1) * CHUNK_BYTES)
+    await client.query(`insert into file_chunk (garden_id, file_id, n, content) values ($1, $2, $3, $4)`, [
+      gardenId,
+      file.id,
+      n,
+      chunk,
+    ])
+  }
+  return true
+}
+
+export async function findFileHead(
+  client: PoolClient,
+  gardenId: string,
+  fileId: string,
+): Promise<FileHead | undefined> {
+  const { rows } = await client.query<FileHead>(
+    `select ${columns} from file f where f.garden_id = $1 and f.file_id = $2`,
+    [gardenId, fileId],
+  )
+  return rows[0]
 }
 
 export async function findFile(
@@ -29,17 +54,37 @@ export async function findFile(
   gardenId: string,
   fileId: string,
 ): Promise<StoredFile | undefined> {
-  const { rows } = await client.query<StoredFile>(
-    `select ${columns} from file f where f.garden_id = $1 and f.file_id = $2`,
+  const head = await findFileHead(client, gardenId, fileId)
+  if (!head) return undefined
+  const { rows } = await client.query<{ content: Buffer }>(
+    `select content from file_chunk where garden_id = $1 and file_id = $2 order by n`,
     [gardenId, fileId],
   )
-  return rows[0]
+  return { ...head, content: Buffer.concat(rows.map((row) => row.content)) }
 }
 
-export async function listFiles(client: PoolClient, gardenId: string): Promise<StoredFile[]> {
-  const { rows } = await client.query<StoredFile>(
-    `select ${columns} from file f where f.garden_id = $1 order by f.file_id`,
+export async function listFileIds(client: PoolClient, gardenId: string): Promise<string[]> {
+  const { rows } = await client.query<{ id: string }>(
+    `select file_id as id from file where garden_id = $1 order by file_id`,
     [gardenId],
   )
-  return rows
+  return rows.map((row) => row.id)
+}
+
+/** `in-use` while a document that stands shows it; earlier revisions may lose it. */
+export async function deleteFile(
+  client: PoolClient,
+  gardenId: string,
+  fileId: string,
+): Promise<'deleted' | 'in-use' | 'not-there'> {
+  const used = await client.query(
+    `select from document d where d.garden_id = $1 and not d.is_removed and d.body #>> '{photo,fileId}' = $2`,
+    [gardenId, fileId],
+  )
+  if (used.rowCount! > 0) return 'in-use'
+  const { rowCount } = await client.query(`delete from file where garden_id = $1 and file_id = $2`, [
+    gardenId,
+    fileId,
+  ])
+  return rowCount === 1 ? 'deleted' : 'not-there'
 }

@@ -5,15 +5,27 @@ import { inGarden } from '../database/transaction.ts'
 /** Makes a garden and its first owner; runs in the transaction of whoever asks. */
 export async function createGarden(
   client: PoolClient,
-  garden: { id: string; name: string; ownerId: string; isDemo?: boolean; latitudeDeg?: number },
+  garden: {
+    id: string
+    name: string
+    ownerId: string
+    isDemo?: boolean
+    latitudeDeg?: number
+    currency?: string
+  },
 ): Promise<void> {
   await client.query(`select set_config('klados.garden', $1, true)`, [garden.id])
-  await client.query(`insert into garden (garden_id, name, is_demo, latitude_deg) values ($1, $2, $3, $4)`, [
-    garden.id,
-    garden.name,
-    garden.isDemo ?? false,
-    garden.latitudeDeg ?? 52,
-  ])
+  await client.query(
+    `insert into garden (garden_id, name, is_demo, latitude_deg, currency, made_by) values ($1, $2, $3, $4, $5, $6)`,
+    [
+      garden.id,
+      garden.name,
+      garden.isDemo ?? false,
+      garden.latitudeDeg ?? 52,
+      garden.currency ?? 'EUR',
+      garden.ownerId,
+    ],
+  )
   await insertMember(client, garden.id, garden.ownerId, 'owner')
 }
 
@@ -37,8 +49,8 @@ export async function findGarden(
     [gardenId],
   )
   const members = await client.query<Garden['members'][number]>(
-    `select account_id as "accountId", a.name, a.email, m.role
-     from membership m join account a using (account_id) where m.garden_id = $1 order by a.name, a.account_id`,
+    `select account_id as "accountId", name, email, role
+     from member_contact where garden_id = $1 order by name, account_id`,
     [gardenId],
   )
   return { ...rows[0]!, members: members.rows }
@@ -97,4 +109,42 @@ export async function setMember(
     ])
   }
   return 'done'
+}
+
+/** How many gardens the account has made that are still there. */
+export async function gardensMade(client: PoolClient, accountId: string): Promise<number> {
+  const { rows } = await client.query<{ made: number }>(`select gardens_made($1) as made`, [accountId])
+  return rows[0]!.made
+}
+
+/** What all the gardens weigh that were made by the account whose allowance this one is taken from. */
+export async function bytesBeside(client: PoolClient, gardenId: string): Promise<number> {
+  const { rows } = await client.query<{ bytes: number }>({
+    name: 'bytes-beside',
+    text: `select bytes_beside($1) as bytes`,
+    values: [gardenId],
+  })
+  return rows[0]!.bytes
+}
+
+/** False where the account is no owner, or the garden is the demo. */
+export async function deleteGarden(
+  client: PoolClient,
+  gardenId: string,
+  accountId: string,
+): Promise<boolean> {
+  const { rows } = await client.query<{ deleted: boolean }>(`select delete_garden($1, $2) as deleted`, [
+    gardenId,
+    accountId,
+  ])
+  return rows[0]!.deleted
+}
+
+/** Whether a link that the owner makes for the member opens nothing that is not the owner's already. */
+export async function mayReset(client: PoolClient, ownerId: string, memberId: string): Promise<boolean> {
+  const { rows } = await client.query<{ may: boolean }>(`select may_reset($1, $2) as may`, [
+    ownerId,
+    memberId,
+  ])
+  return rows[0]!.may
 }

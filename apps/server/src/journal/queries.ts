@@ -41,9 +41,24 @@ export async function readEntries(
     `select e.seq, e.entry_id as id, e.place_id as "placeId", e.plant_id as "plantId", e.kind, e.at,
        to_char(e.recorded_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "recordedAt",
        e.supersedes, e.body, coalesce(a.name, '') as by
-     from entry e left join account a on a.account_id = e.written_by
+     from entry e left join person a on a.account_id = e.written_by
      where e.garden_id = $1 and e.seq > $2 order by e.seq limit $3`,
     [gardenId, after, limit],
   )
   return rows
+}
+
+/** What those of these entries that the garden has are about, by id. */
+export async function findHeads(
+  client: PoolClient,
+  gardenId: string,
+  ids: readonly string[],
+): Promise<[string, { placeId: string; plantId: string | null }][]> {
+  if (ids.length === 0) return []
+  const { rows } = await client.query<{ id: string; placeId: string; plantId: string | null }>(
+    `select entry_id as id, place_id as "placeId", plant_id as "plantId" from entry
+     where garden_id = $1 and entry_id = any ($2::uuid[])`,
+    [gardenId, ids],
+  )
+  return rows.map(({ id, ...head }) => [id, head])
 }

@@ -1,22 +1,23 @@
 import { MAX_PAGE, appendReplySchema, appendSchema } from '@klados/contract'
 import type { JournalPage } from '@klados/contract'
-import type { JournalEntry } from '@klados/core/journal'
-import type { PoolClient } from 'pg'
 import { z } from 'zod'
-import { missingIds } from '../database/missing.ts'
 import { caller } from '../access.ts'
 import type { Area } from '../area.ts'
 import { inGarden } from '../database/transaction.ts'
-import { missingDocuments } from '../documents/queries.ts'
 import { AppError } from '../errors.ts'
-import { appendEntries, readEntries } from './queries.ts'
+import { requireRoom } from '../gardens/room.ts'
+import { createLane } from '../lane.ts'
+import { appendEach } from './append.ts'
+import { readEntry } from './judge.ts'
+import { readEntries } from './queries.ts'
 
 const pageQuery = z.object({
   after: z.coerce.number().int().min(0).default(0),
   limit: z.coerce.number().int().min(1).max(MAX_PAGE).default(MAX_PAGE),
 })
 
-export const journalRoutes: Area = async (app, { pool }) => {
+export const journalRoutes: Area = async (app, { pool, limits }) => {
+  const lane = createLane()
   app.get(
     '/api/gardens/:gardenId/journal',
     { config: { access: 'viewer' }, schema: { querystring: pageQuery } },
@@ -29,41 +30,27 @@ export const journalRoutes: Area = async (app, { pool }) => {
   )
 
   app.post(
-    '/api/gardens/:gardenId/journal',
+    '/api/gardens/:gardenId/entries',
     {
       config: { access: 'grower' },
       schema: { body: appendSchema, response: { 200: appendReplySchema } },
     },
     async (request) => {
-      const { gardenId, accountId } = caller(request)
-      const { entries } = request.body
-      const accepted = await inGarden(pool, gardenId, async (client) => {
-        await requireKnown(client, gardenId, entries)
-        return appendEntries(client, gardenId, accountId, entries)
+      const into = caller(request)
+      const now = new Date()
+      // Before the transaction: a list that takes long to read keeps no connection.
+      const read = await lane.map(request.body.entries, (one) => readEntry(one, now))
+      const answers = await inGarden(pool, into.gardenId, async (client) => {
+        await requireRoom(client, into.gardenId, limits.bytes)
+        return appendEach(client, into, read)
       })
-      return { accepted }
+      return { answers }
     },
   )
-}
 
-/** An entry may speak only of places, plants and entries of its own garden; entries of the same batch count. */
-async function requireKnown(
-  client: PoolClient,
-  gardenId: string,
-  entries: readonly JournalEntry[],
-): Promise<void> {
-  const [place] = await missingDocuments(client, gardenId, 'place', [
-    ...new Set(entries.map((e) => e.placeId)),
-  ])
-  if (place) throw new AppError('journal/unknown-place', `Place ${place} is not in this garden`)
-  const plants = [...new Set(entries.flatMap((e) => e.plantId ?? []))]
-  const [plant] = await missingDocuments(client, gardenId, 'plant', plants)
-  if (plant) throw new AppError('journal/unknown-plant', `Plant ${plant} is not in this garden`)
-  const own = new Set(entries.map((e) => e.id))
-  const before = entries.flatMap((e) =>
-    e.supersedes !== null && !own.has(e.supersedes) ? [e.supersedes] : [],
-  )
-  const [entry] = await missingIds(client, 'entry', gardenId, before)
-  if (entry)
-    throw new AppError('journal/unknown-entry', `Entry ${entry}, to be superseded, is not in this journal`)
+  // A page of the release before this one, still open, drops whatever a batch of its is refused with or not told about; what
+  // it takes for a server that is away it keeps, and the page that replaces it at the next reload sends it.
+  app.post('/api/gardens/:gardenId/journal', { config: { access: 'grower' } }, () => {
+    throw new AppError('server/unavailable', 'There is a new release; reload the page')
+  })
 }

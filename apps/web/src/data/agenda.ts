@@ -6,7 +6,8 @@ import type { LookAgain, TieMaterial, Urgency } from '@klados/core/ties'
 import type { Hemisphere } from '@klados/core/season'
 import type { Stem, Tie } from '@klados/core/wood'
 import { useMemo } from 'react'
-import { useGardenQuery, usePlacesQuery, usePlantsQuery } from './api.ts'
+import { useGardenQuery } from './api.ts'
+import { usePlaces, usePlants } from './documents.ts'
 import { todayHere } from './dates.ts'
 import { selectWoodNow } from './journal.ts'
 import { useAppSelector } from './store.ts'
@@ -31,8 +32,8 @@ export function useHemisphere(gardenId: string): Hemisphere {
 /** Every tie that is on, soonest first. */
 export function useAgenda(gardenId: string): readonly AgendaItem[] {
   const wood = useAppSelector(selectWoodNow)
-  const { data: plants } = usePlantsQuery(gardenId)
-  const { data: places } = usePlacesQuery(gardenId)
+  const plants = usePlants(gardenId)
+  const places = usePlaces(gardenId)
   const hemisphere = useHemisphere(gardenId)
   const today = todayHere()
   return useMemo(() => {

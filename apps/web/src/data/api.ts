@@ -1,4 +1,16 @@
-import type { FrameDocument, Garden, GardenSettings, ImportReply, Place, Plant, Role, Session, SignIn, SignUp, StoresDocument } from '@klados/contract' // prettier-ignore
+import type {
+  FrameDocument,
+  Garden,
+  GardenSettings,
+  Place,
+  Plant,
+  ResetLink,
+  Role,
+  Session,
+  SignIn,
+  SignUp,
+  StoresDocument,
+} from '@klados/contract'
 import { createApi } from '@reduxjs/toolkit/query/react'
 import type { BaseQueryFn } from '@reduxjs/toolkit/query/react'
 import { Refusal, request } from './request.ts'
@@ -99,9 +111,40 @@ export const api = createApi({
       query: (gardenId) => ({ path: `/gardens/${gardenId}/stores` }),
       providesTags: ['Stores'],
     }),
-    importGarden: build.mutation<ImportReply, { gardenId: string; file: unknown }>({
-      query: ({ gardenId, file }) => ({ method: 'POST', path: `/gardens/${gardenId}/import`, body: file }),
-      invalidatesTags: ['Place', 'Frame', 'Plant', 'Stores'],
+    createGarden: build.mutation<{ id: string }, string>({
+      query: (name) => ({ method: 'POST', path: '/gardens', body: { name } }),
+      invalidatesTags: ['Session'],
+    }),
+    leaveGarden: build.mutation<unknown, string>({
+      query: (gardenId) => ({ method: 'DELETE', path: `/gardens/${gardenId}/membership` }),
+      invalidatesTags: ['Session'],
+    }),
+    deleteGarden: build.mutation<unknown, { gardenId: string; name: string }>({
+      query: ({ gardenId, name }) => ({ method: 'DELETE', path: `/gardens/${gardenId}`, body: { name } }),
+      invalidatesTags: ['Session'],
+    }),
+    makeResetLink: build.mutation<ResetLink, { gardenId: string; accountId: string }>({
+      query: ({ gardenId, accountId }) => ({
+        method: 'POST',
+        path: `/gardens/${gardenId}/members/${accountId}/reset-link`,
+      }),
+    }),
+    deletePhoto: build.mutation<unknown, { gardenId: string; fileId: string }>({
+      query: ({ gardenId, fileId }) => ({ method: 'DELETE', path: `/gardens/${gardenId}/files/${fileId}` }),
+    }),
+    changePassword: build.mutation<unknown, { current: string; next: string }>({
+      query: (body) => ({ method: 'PUT', path: '/account/password', body }),
+    }),
+    newPassword: build.mutation<unknown, { token: string; next: string }>({
+      query: (body) => ({ method: 'POST', path: '/account/new-password', body }),
+    }),
+    deleteAccount: build.mutation<unknown, { password: string }>({
+      query: (body) => ({ method: 'DELETE', path: '/account', body }),
+      invalidatesTags: ['Session', 'Garden', 'Place', 'Frame', 'Plant', 'Stores'],
+    }),
+    signOutEverywhere: build.mutation<unknown, undefined>({
+      query: () => ({ method: 'DELETE', path: '/sessions' }),
+      invalidatesTags: ['Session', 'Garden', 'Place', 'Frame', 'Plant', 'Stores'],
     }),
     frameRevisions: build.query<FrameDocument[], { gardenId: string; frameId: string }>({
       query: ({ gardenId, frameId }) => ({ path: `/gardens/${gardenId}/frames/${frameId}/revisions` }),
@@ -129,6 +172,14 @@ export const {
   useFramesQuery,
   usePlantsQuery,
   useStoresQuery,
-  useImportGardenMutation,
+  useCreateGardenMutation,
+  useLeaveGardenMutation,
+  useDeleteGardenMutation,
+  useMakeResetLinkMutation,
+  useDeletePhotoMutation,
+  useChangePasswordMutation,
+  useNewPasswordMutation,
+  useDeleteAccountMutation,
+  useSignOutEverywhereMutation,
   useFrameRevisionsQuery,
 } = api

@@ -1,11 +1,11 @@
 import type { StoresDocument } from '@klados/contract'
 import { standardCatalogue } from '@klados/core/materials'
 import type { Catalogue } from '@klados/core/materials'
-import { useStoresQuery } from './api.ts'
+import { useStoresDocuments } from './documents.ts'
 
 /** The garden's stores, of which there is one document at the most: the oldest, should two have been made apart. */
 export function useStores(gardenId: string): StoresDocument | undefined {
-  return useStoresQuery(gardenId).data?.find((stores) => !stores.isRemoved)
+  return useStoresDocuments(gardenId)?.find((stores) => !stores.isRemoved)
 }
 
 /** What can be bought: the garden's own catalogue, or the one that ships. */

@@ -1,11 +1,6 @@
 import { createSlice } from '@reduxjs/toolkit'
-import type { PayloadAction, ThunkDispatch, UnknownAction } from '@reduxjs/toolkit'
-import { openJournal } from './journal.ts'
-import type { WithJournal } from './journal.ts'
-import { api } from './api.ts'
-import type { WithApi } from './api.ts'
-import { onReachable, onSignedOut, request } from './request.ts'
-import { sendSaves } from './saves.ts'
+import type { PayloadAction } from '@reduxjs/toolkit'
+import { onReachable, request } from './request.ts'
 
 const slice = createSlice({
   name: 'connection',
@@ -15,29 +10,32 @@ const slice = createSlice({
 export const connectionReducer = slice.reducer
 
 interface WatchedStore {
-  readonly getState: () => WithJournal & { readonly connection: { readonly isAway: boolean } }
-  readonly dispatch: ThunkDispatch<WithApi & WithJournal, undefined, UnknownAction>
+  readonly getState: () => { readonly connection: { readonly isAway: boolean } }
+  readonly dispatch: (action: ReturnType<typeof slice.actions.heard>) => unknown
 }
 
-const ASK_AGAIN_MS = 2000
+const FIRST_ASK_MS = 1000
+const LONGEST_ASK_MS = 30_000
 
-/** Watches whether the server answers; while it does not, asks now and then, and sends what waits once it is back. */
-export function watchConnection(store: WatchedStore): void {
-  // The session is asked for anew and found to be nobody's: the door opens, drafts and outbox stay on this machine.
-  onSignedOut(() => store.dispatch(api.util.invalidateTags(['Session'])))
+/** Watches whether the server answers; while it does not, asks now and then, and calls `onBack` once it is back. */
+export function watchConnection(store: WatchedStore, onBack: () => void): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined
+  let tries = 0
   const ask = () => {
-    timer = setTimeout(() => void request('GET', '/health').catch(() => undefined), ASK_AGAIN_MS)
+    const wait = Math.min(LONGEST_ASK_MS, FIRST_ASK_MS * 2 ** tries)
+    timer = setTimeout(() => {
+      // Asked, not merely failed at: whatever else fails meanwhile makes the wait no longer.
+      tries++
+      void request('GET', '/health').catch(() => undefined)
+    }, wait)
   }
-  onReachable((isReachable) => {
+  return onReachable((isReachable) => {
     const wasAway = store.getState().connection.isAway
     clearTimeout(timer)
     if (!isReachable) ask()
+    else tries = 0
     if (isReachable === !wasAway) return
     store.dispatch(slice.actions.heard(isReachable))
-    if (!isReachable) return
-    const { gardenId } = store.getState().journal
-    void store.dispatch(sendSaves())
-    if (gardenId) void store.dispatch(openJournal(gardenId))
+    if (isReachable) onBack()
   })
 }

@@ -11,31 +11,19 @@ export interface FrameDraft {
   readonly future: readonly FrameBody[]
 }
 
-const STORAGE_KEY = 'klados.frame-drafts'
 const MAX_STEPS = 100
-
-/** Drafts outlive a reload and a server that goes away; a broken or foreign value is as good as none. */
-function load(): Record<string, FrameDraft> {
-  try {
-    const stored = JSON.parse(localStorage.getItem(STORAGE_KEY) ?? '{}') as Record<string, FrameDraft>
-    // A draft of an earlier release lacks what designs have gained since; it cannot be worked on.
-    return Object.fromEntries(Object.entries(stored).filter(([, { body }]) => body.design.snap !== undefined))
-  } catch {
-    return {}
-  }
-}
-export function storeDrafts(drafts: Readonly<Record<string, FrameDraft>>): void {
-  try {
-    localStorage.setItem(STORAGE_KEY, JSON.stringify(drafts))
-  } catch {
-    // A full or forbidden storage loses the draft on reload, not now.
-  }
-}
 
 const slice = createSlice({
   name: 'drafts',
-  initialState: load,
+  initialState: {} as Readonly<Record<string, FrameDraft>>,
   reducers: {
+    /** The drafts that this account has on this device, in place of all that were there. */
+    loaded: (_, { payload }: PayloadAction<Readonly<Record<string, FrameDraft>>>) => payload,
+    /** Another window has written the draft of this frame, or is done with it. */
+    heard: (state, { payload }: PayloadAction<{ frameId: string; draft: FrameDraft | null }>) => {
+      const { [payload.frameId]: _, ...rest } = state
+      return payload.draft ? { ...rest, [payload.frameId]: payload.draft } : rest
+    },
     /** `isContinued` joins the change to the last one: a drag or a run of keystrokes is one step back. */
     changed: (
       state,
@@ -93,4 +81,4 @@ const slice = createSlice({
   },
 })
 export const draftsReducer = slice.reducer
-export const { changed, undone, redone, rebased, settled, dropped } = slice.actions
+export const { loaded, heard, changed, undone, redone, rebased, settled, dropped } = slice.actions

@@ -1,4 +1,6 @@
 import type { ErrorReply } from '@klados/contract'
+import { API_HEADER } from '@klados/contract/limits'
+import type { Reply } from './sync/answers.ts'
 
 /** A refusal of the server, in its one shape. */
 export class Refusal extends Error {
@@ -27,36 +29,68 @@ const signedOutListeners = new Set<() => void>()
 export function onSignedOut(listener: () => void): void {
   signedOutListeners.add(listener)
 }
+const skewListeners = new Set<(skewMs: number) => void>()
+/** Called with how far this device's clock is ahead of the server's, whenever both are known. */
+export function onSkew(listener: (skewMs: number) => void): void {
+  skewListeners.add(listener)
+}
 const tell = (isReachable: boolean) => listeners.forEach((listener) => listener(isReachable))
 
+/** A line that gives no answer for so long gives none. */
+const TIMEOUT_MS = 60_000
+
 /** Sends one request to the API; answers its JSON, or throws `Refusal` or `ServerAway`. */
-export function request<T>(method: string, path: string, body?: unknown): Promise<T> {
-  const json = { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }
-  return send<T>(path, { method, ...(body === undefined ? {} : json) })
+export async function request<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const reply = await ask(method, path, body)
+  if (reply.kind === 'none') throw new ServerAway('The server does not answer')
+  const { status, body: json } = reply
+  if (status >= 502 && status <= 504) throw new ServerAway('The server does not answer')
+  if (status >= 200 && status < 300) return json as T
+  const error = (json as Partial<ErrorReply> | null)?.error
+  throw new Refusal(status, error ?? { code: 'server/failed', message: String(status) })
 }
 
-/** Sends a photo as it is, under its own media type. */
-export function sendFile<T>(path: string, file: File): Promise<T> {
-  return send<T>(path, { method: 'PUT', body: file, headers: { 'content-type': file.type } })
-}
-
-async function send<T>(path: string, init: RequestInit): Promise<T> {
+/**
+ * Sends one request and tells what came back; never throws. An answer that does not carry our mark is none: the sign-in page
+ * of a guest network answers 200 to anything, and a proxy may refuse in its own name.
+ */
+export async function ask(method: string, path: string, body?: unknown): Promise<Reply> {
+  const sent = Date.now()
   let response: Response
+  let json: unknown = null
   try {
-    response = await fetch(`/api${path}`, init)
+    response = await fetch(`/api${path}`, {
+      method,
+      ...contentOf(body),
+      signal: AbortSignal.timeout(TIMEOUT_MS),
+    })
+    if (!response.headers.has(API_HEADER)) throw new TypeError('not an answer of the API')
+    const text = response.status === 204 ? '' : await response.text()
+    json = text === '' ? null : JSON.parse(text)
   } catch {
     tell(false)
-    throw new ServerAway('The server does not answer')
+    return { kind: 'none' }
   }
-  if (response.status >= 502 && response.status <= 504) {
-    tell(false)
-    throw new ServerAway('The server does not answer')
-  }
-  tell(true)
-  if (response.status === 204) return undefined as T
-  const json: unknown = await response.json().catch(() => null)
-  if (response.ok) return json as T
-  const error = (json as Partial<ErrorReply> | null)?.error
-  if (error?.code === 'session/required') signedOutListeners.forEach((listener) => listener())
-  throw new Refusal(response.status, error ?? { code: 'server/failed', message: response.statusText })
+  const { status, headers } = response
+  tell(status < 502 || status > 504)
+  hearClock(headers.get('date'), sent)
+  if ((json as Partial<ErrorReply> | null)?.error?.code === 'session/required')
+    signedOutListeners.forEach((listener) => listener())
+  const retryAfterS = Number(headers.get('retry-after'))
+  return { kind: 'ours', status, body: json, retryAfterS: retryAfterS > 0 ? retryAfterS : null }
+}
+
+function contentOf(body: unknown): RequestInit {
+  if (body === undefined) return {}
+  if (body instanceof Blob) return { body, headers: { 'content-type': body.type } }
+  return { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }
+}
+
+/** The server's clock has a grain of a second; the answer was written somewhere between the sending and now. */
+function hearClock(date: string | null, sentMs: number): void {
+  const serverMs = Date.parse(date ?? '')
+  if (!Number.isFinite(serverMs)) return
+  const ahead = sentMs - (serverMs + 1000)
+  const behind = serverMs - Date.now()
+  skewListeners.forEach((listener) => listener(ahead > 0 ? ahead : behind > 0 ? -behind : 0))
 }

@@ -8,17 +8,14 @@ import type {
   StoresBody,
   StoresDocument,
 } from '@klados/contract'
-import { v7 as uuidv7 } from 'uuid'
-import { createSlice } from '@reduxjs/toolkit'
-import type { Action, PayloadAction, ThunkAction } from '@reduxjs/toolkit'
+import type { Action, ThunkAction } from '@reduxjs/toolkit'
 import { api } from './api.ts'
 import type { WithApi } from './api.ts'
-import { settled } from './drafts.ts'
-import { dropSave, keepSave, keptSaves } from './outbox.ts'
-import type { WaitingSave } from './outbox.ts'
-import { Refusal, ServerAway, request } from './request.ts'
+import type { Reason } from './sync/answers.ts'
+import type { SyncDesk } from './sync/desk.ts'
+import type { DocumentArea } from './sync/items.ts'
 
-type SavesThunk<R = void> = ThunkAction<R, WithApi, undefined, Action>
+type SavesThunk<R = void> = ThunkAction<R, WithApi, SyncDesk, Action>
 
 interface Kinds {
   places: { body: PlaceBody; document: Place }
@@ -26,39 +23,16 @@ interface Kinds {
   plants: { body: PlantBody; document: Plant }
   stores: { body: StoresBody; document: StoresDocument }
 }
-export type DocumentArea = keyof Kinds
 
 export type SaveOutcome<D> =
   | { readonly kind: 'saved'; readonly document: D }
-  /** Kept here and sent when the server is back. */
+  /** Kept here and sent when it can be. */
   | { readonly kind: 'waiting' }
+  /** Somebody saved a newer version; this save lies in the tray until it is decided about. */
   | { readonly kind: 'conflict'; readonly current: D }
   | { readonly kind: 'refused'; readonly code: string; readonly message: string }
 
-interface SavesState {
-  /** Documents whose last save has not reached the server. */
-  readonly waiting: Readonly<Record<string, true>>
-  /** A waiting save that met a newer version when it was sent at last. */
-  readonly clashed: Readonly<Record<string, true>>
-}
-const slice = createSlice({
-  name: 'saves',
-  initialState: { waiting: {}, clashed: {} } as SavesState,
-  reducers: {
-    waits: (state, { payload }: PayloadAction<string>) => void (state.waiting[payload] = true),
-    arrived: (state, { payload }: PayloadAction<string>) => {
-      const { [payload]: _, ...waiting } = state.waiting
-      const { [payload]: __, ...clashed } = state.clashed
-      return { waiting, clashed }
-    },
-    clashed: (state, { payload }: PayloadAction<string>) => {
-      const { [payload]: _, ...waiting } = state.waiting
-      return { waiting, clashed: { ...state.clashed, [payload]: true } }
-    },
-  },
-})
-export const savesReducer = slice.reducer
-
+/** Hands a save in; it is kept on this device before anything else happens to it. */
 export const saveDocument =
   <A extends DocumentArea>(
     area: A,
@@ -71,59 +45,27 @@ export const saveDocument =
       isRemoved?: boolean
     },
   ): SavesThunk<Promise<SaveOutcome<Kinds[A]['document']>>> =>
-  async (dispatch) => {
-    const waiting: WaitingSave = {
-      documentId: document.id,
-      path: `/gardens/${gardenId}/${area}/${document.id}`,
-      save: {
-        saveId: uuidv7(),
-        basedOn: document.basedOn,
-        isRemoved: document.isRemoved ?? false,
-        note: document.note ?? '',
-        body: document.body,
-      },
-    }
-    try {
-      const stored = await request<Kinds[A]['document']>('PUT', waiting.path, waiting.save)
-      dispatch(upsert(area, gardenId, stored))
-      dispatch(slice.actions.arrived(document.id))
-      return { kind: 'saved', document: stored }
-    } catch (error) {
-      if (error instanceof ServerAway) {
-        await keepSave(waiting).catch(() => undefined)
-        dispatch(slice.actions.waits(document.id))
-        return { kind: 'waiting' }
-      }
-      if (error instanceof Refusal && error.reply.code === 'document/version-conflict') {
-        return { kind: 'conflict', current: error.reply.current as Kinds[A]['document'] }
-      }
-      if (error instanceof Refusal) return { kind: 'refused', ...error.reply }
-      throw error
-    }
+  async (_, __, desk) => {
+    const { id, basedOn, body, note = '', isRemoved = false } = document
+    const { outcome, reply } = await desk.addSave({
+      area,
+      gardenId,
+      documentId: id,
+      basedOn,
+      body,
+      note,
+      isRemoved,
+    })
+    if (reply?.kind !== 'ours' || outcome === 'waiting') return { kind: 'waiting' }
+    if (outcome === 'saved') return { kind: 'saved', document: reply.body as Kinds[A]['document'] }
+    const { error } = reply.body as { error: Reason & { current: Kinds[A]['document'] } }
+    return outcome === 'clashed'
+      ? { kind: 'conflict', current: error.current }
+      : { kind: 'refused', ...error }
   }
 
-/** Sends the saves that wait, each as it was made. */
-export const sendSaves = (): SavesThunk<Promise<void>> => async (dispatch) => {
-  for (const waiting of await keptSaves().catch(() => [])) {
-    try {
-      const { version } = await request<{ version: number }>('PUT', waiting.path, waiting.save)
-      dispatch(slice.actions.arrived(waiting.documentId))
-      dispatch(settled({ frameId: waiting.documentId, version, savedBody: waiting.save.body }))
-    } catch (error) {
-      if (error instanceof ServerAway) return
-      // Whatever the server says no to will not be taken later either; the draft itself is still on this machine.
-      dispatch(slice.actions.clashed(waiting.documentId))
-    }
-    await dropSave(waiting.documentId).catch(() => undefined)
-  }
-  dispatch(api.util.invalidateTags(['Place', 'Frame', 'Plant', 'Stores']))
-}
-
-function upsert<A extends DocumentArea>(
-  area: A,
-  gardenId: string,
-  stored: Kinds[A]['document'],
-): SavesThunk<void> {
+/** Puts a document as the server stored it where the screens look for it. */
+export function upsert(area: DocumentArea, gardenId: string, stored: { id: string }): SavesThunk<void> {
   return (dispatch) => {
     const put = (list: { id: string }[]) => {
       const at = list.findIndex((one) => one.id === stored.id)

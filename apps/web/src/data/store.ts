@@ -4,24 +4,28 @@ import { api } from './api.ts'
 import { connectionReducer } from './connection.ts'
 import { draftsReducer } from './drafts.ts'
 import { journalReducer } from './journal.ts'
-import { savesReducer } from './saves.ts'
+import type { SyncDesk } from './sync/desk.ts'
+import { syncReducer } from './sync/slice.ts'
 
-export function createStore() {
+/** The desk is where thunks hand in what is to be sent; it may be filled in after the store is made. */
+export function createStore(desk: SyncDesk) {
   return configureStore({
     reducer: {
       [api.reducerPath]: api.reducer,
       connection: connectionReducer,
       drafts: draftsReducer,
       journal: journalReducer,
-      saves: savesReducer,
+      sync: syncReducer,
     },
     // The journal holds tens of thousands of entries: walking them on every action to look for class instances costs more than it finds.
     middleware: (defaults) =>
-      defaults({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
+      defaults({ serializableCheck: false, immutableCheck: false, thunk: { extraArgument: desk } }).concat(
+        api.middleware,
+      ),
   })
 }
 
-type AppStore = ReturnType<typeof createStore>
+export type AppStore = ReturnType<typeof createStore>
 type RootState = ReturnType<AppStore['getState']>
 export const useAppDispatch = useDispatch.withTypes<AppStore['dispatch']>()
 export const useAppSelector = useSelector.withTypes<RootState>()

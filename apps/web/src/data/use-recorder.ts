@@ -1,13 +1,12 @@
+import type { JournalEntry } from '@klados/core/journal'
 import { useState } from 'react'
 import type { NewEntry } from './journal.ts'
-import { record } from './journal.ts'
+import { record, withdraw } from './journal.ts'
 import { useAppDispatch } from './store.ts'
 
 interface Step {
-  readonly ids: readonly string[]
+  readonly entries: readonly JournalEntry[]
   readonly what: string
-  readonly placeId: string
-  readonly plantId: string | null
 }
 
 export interface Recorder {
@@ -15,6 +14,7 @@ export interface Recorder {
   readonly write: (what: string, entries: readonly NewEntry[]) => void
   readonly undo: () => void
   readonly last: Step | null
+  readonly count: number
   /** What happened last, for the live region. */
   readonly news: { readonly kind: 'recorded' | 'undone'; readonly what: string } | null
 }
@@ -27,24 +27,17 @@ export function useRecorder(): Recorder {
   const last = steps.at(-1) ?? null
   return {
     last,
+    count: steps.length,
     news,
-    write: (what, entries) => {
-      const [first] = entries
-      if (!first) return
-      const ids = dispatch(record(entries))
-      setSteps((old) => [...old, { ids, what, placeId: first.placeId, plantId: first.plantId }])
+    write: (what, news) => {
+      if (news.length === 0) return
+      const entries = dispatch(record(news))
+      setSteps((old) => [...old, { entries, what }])
       setNews({ kind: 'recorded', what })
     },
     undo: () => {
       if (!last) return
-      const { placeId, plantId } = last
-      dispatch(
-        record(
-          [...last.ids]
-            .reverse()
-            .map((id) => ({ kind: 'entry.withdrawn', body: { v: 1 }, placeId, plantId, supersedes: id })),
-        ),
-      )
+      dispatch(withdraw(last.entries))
       setSteps((old) => old.slice(0, -1))
       setNews({ kind: 'undone', what: last.what })
     },

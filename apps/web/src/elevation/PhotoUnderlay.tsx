@@ -3,6 +3,7 @@ import { CoreError } from '@klados/core/errors'
 import { photoMap } from '@klados/core/geometry'
 import type { MarkedPoint, PhotoMap } from '@klados/core/geometry'
 import { useMemo } from 'react'
+import { usePhotoUrl } from '../data/photo-url.ts'
 import type { View } from './view.ts'
 
 type FourMarks = readonly [MarkedPoint, MarkedPoint, MarkedPoint, MarkedPoint]
@@ -31,7 +32,7 @@ interface PhotoUnderlayProps {
  */
 export function PhotoUnderlay({ gardenId, photo, view }: PhotoUnderlayProps) {
   const map = useMemo(() => mapOf(photo.marks), [photo])
-  const href = `/api/gardens/${gardenId}/files/${photo.fileId}`
+  const href = usePhotoUrl(gardenId, photo.fileId)
   if (!map) return null
   const { widthPx, heightPx } = photo
   const corner = (i: number, j: number) => ({ xPx: (i * widthPx) / PATCHES, yPx: (j * heightPx) / PATCHES })

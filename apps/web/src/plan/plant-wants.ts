@@ -1,7 +1,7 @@
 import type { Place, Plant } from '@klados/contract'
 import type { Frame } from '@klados/core/frame'
 import { findKind, spacedAlong } from '@klados/core/kinds'
-import { usePlantsQuery } from '../data/api.ts'
+import { usePlants } from '../data/documents.ts'
 
 export interface PlantWants {
   readonly want: number
@@ -36,6 +36,6 @@ export function plantWants(
 }
 
 export function usePlantWants(gardenId: string, place: Place, frame: Frame | null): PlantWants | null {
-  const { data: plants } = usePlantsQuery(gardenId)
+  const plants = usePlants(gardenId)
   return frame && plants ? plantWants(place, frame, plants) : null
 }

@@ -1,13 +1,17 @@
-import { Suspense, useEffect } from 'react'
+import { Suspense, lazy, useEffect } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Navigate, Outlet, useLocation, useParams } from 'react-router'
 import { api, useGardenQuery, useSessionQuery } from '../data/api.ts'
-import { openJournal, refusalSeen } from '../data/journal.ts'
+import { openJournal } from '../data/journal.ts'
 import { useAppDispatch, useAppSelector } from '../data/store.ts'
-import { refusalWords } from '../ui/refusal.ts'
+import { isInTray } from '../data/sync/items.ts'
+import { selectItems, selectOfOthers } from '../data/sync/slice.ts'
 import { Loading, Message } from '../ui/Message.tsx'
 import { LAST_GARDEN_KEY } from './last-garden.ts'
 import { Masthead } from './Masthead.tsx'
+
+/** Seldom needed, so fetched when something lies in it. */
+const Tray = lazy(async () => ({ default: (await import('./Tray.tsx')).Tray }))
 
 /** Everything inside one garden: who is signed in, its journal kept up to date, the wire of stages above. */
 export function GardenRoom() {
@@ -29,7 +33,7 @@ export function GardenRoom() {
     const lookAgain = () => {
       if (document.visibilityState !== 'visible' || !isMember) return
       void dispatch(openJournal(gardenId))
-      dispatch(api.util.invalidateTags(['Place', 'Frame', 'Plant']))
+      dispatch(api.util.invalidateTags(['Place', 'Frame', 'Plant', 'Stores']))
     }
     document.addEventListener('visibilitychange', lookAgain)
     return () => document.removeEventListener('visibilitychange', lookAgain)
@@ -48,7 +52,7 @@ export function GardenRoom() {
         {t('app.skip')}
       </a>
       <Masthead gardenId={gardenId} gardenName={membership?.gardenName ?? ''} />
-      <Notices isViewer={garden.data?.role === 'viewer'} />
+      <Notices gardenId={gardenId} isViewer={garden.data?.role === 'viewer'} />
       <main
         id="work"
         tabIndex={-1}
@@ -62,29 +66,46 @@ export function GardenRoom() {
   )
 }
 
-function Notices({ isViewer }: { isViewer: boolean }) {
+interface NoticesProps {
+  readonly gardenId: string
+  readonly isViewer: boolean
+}
+
+function Notices({ gardenId, isViewer }: NoticesProps) {
   const { t } = useTranslation()
-  const dispatch = useAppDispatch()
   const isAway = useAppSelector((state) => state.connection.isAway)
-  const waiting = useAppSelector(
-    (state) => state.journal.outbox.length + Object.keys(state.saves.waiting).length,
-  )
-  const refused = useAppSelector((state) => state.journal.refused)
-  if (!isAway && !refused && !isViewer) return null
+  const { isKept, skewMs } = useAppSelector((state) => state.sync)
+  const items = useAppSelector(selectItems)
+  const ofOthers = useAppSelector(selectOfOthers)
+  const waiting = items.filter((item) => item.state.is === 'waiting').length
+  const inTray = items.filter(isInTray).length
   return (
-    <div className="no-print flex flex-col gap-2 px-6 pb-2 max-sm:px-3">
+    <div className="no-print flex flex-col gap-2 px-6 pb-2 has-[>:only-child:empty]:hidden max-sm:px-3">
       {isAway && (
         <Message tone="due">
           {t('away.away')} {waiting > 0 && <strong>{t('away.waiting', { count: waiting })}.</strong>}
         </Message>
       )}
-      {refused && (
-        <Message tone="limit">
-          {t('away.refused', { message: refusalWords(t, refused) })}{' '}
-          <button type="button" className="btn btn-plain" onClick={() => dispatch(refusalSeen())}>
-            {t('away.seen')}
-          </button>
+      {!isKept && <Message tone="limit">{t('away.notKept')}</Message>}
+      {skewMs !== 0 && (
+        <Message tone="due">
+          {t(skewMs > 0 ? 'away.clockAhead' : 'away.clockBehind', {
+            minutes: Math.round(Math.abs(skewMs) / 60_000),
+          })}
         </Message>
+      )}
+      {ofOthers.length > 0 && (
+        <Message tone="plain">
+          {t('away.ofOthers', { count: ofOthers.length, name: ofOthers[0]!.accountName || '–' })}
+        </Message>
+      )}
+      <p role="status" className="sr-only">
+        {inTray > 0 && t('tray.inTray', { count: inTray })}
+      </p>
+      {inTray > 0 && (
+        <Suspense>
+          <Tray gardenId={gardenId} />
+        </Suspense>
       )}
       {isViewer && <Message tone="plain">{t('role.readOnly')}</Message>}
     </div>

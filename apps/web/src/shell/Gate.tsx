@@ -21,5 +21,6 @@ export function Gate() {
   if (!data) return <Loading>{t('app.loading')}</Loading>
   const last = localStorage.getItem(LAST_GARDEN_KEY)
   const garden = data.memberships.find((m) => m.gardenId === last) ?? data.memberships[0]
-  return <Navigate replace to={garden ? `/g/${garden.gardenId}/places` : '/sign-in'} />
+  if (garden) return <Navigate replace to={`/g/${garden.gardenId}/places`} />
+  return <Navigate replace to={data.account ? '/no-garden' : '/sign-in'} />
 }

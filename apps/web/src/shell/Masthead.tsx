@@ -1,7 +1,8 @@
 import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useLocation, useMatch, useNavigate } from 'react-router'
-import { usePlacesQuery, useSessionQuery, useSetUnitsMutation, useSignOutMutation } from '../data/api.ts'
+import { useSessionQuery, useSetUnitsMutation, useSignOutMutation } from '../data/api.ts'
+import { usePlaces } from '../data/documents.ts'
 import { useAgenda } from '../data/agenda.ts'
 import { Choice } from '../ui/Choice.tsx'
 import { chooseTheme, chosenTheme, themes } from './theme.ts'
@@ -104,7 +105,7 @@ function Wire({ gardenId }: { gardenId: string }) {
 /** The place being worked on: the one in the address, else the last one, else the first of the garden. */
 function useCurrentPlace(gardenId: string): string | null {
   const match = useMatch('/g/:gardenId/places/:placeId/*')
-  const { data } = usePlacesQuery(gardenId)
+  const data = usePlaces(gardenId)
   const [last, setLast] = useState<string | null>(null)
   const here = match?.params.placeId
   if (here && here !== 'new' && here !== last) setLast(here)

@@ -1,10 +1,19 @@
 import { createBrowserRouter } from 'react-router'
+import type { AppStore } from '../data/store.ts'
+import type { SyncDesk } from '../data/sync/desk.ts'
 import { Broken } from './Broken.tsx'
-import { GardenRoom } from './GardenRoom.tsx'
 import { Gate } from './Gate.tsx'
 
 /** Each screen is a file of its own that is fetched when it is first opened. */
-export function makeRouter() {
+export function makeRouter(store: AppStore, desk: SyncDesk) {
+  const gardenRoom = async () => {
+    const [{ GardenRoom }, { startSync }] = await Promise.all([
+      import('./GardenRoom.tsx'),
+      import('../data/start.ts'),
+    ])
+    startSync(store, desk)
+    return { Component: GardenRoom }
+  }
   return createBrowserRouter([
     {
       errorElement: <Broken />,
@@ -12,9 +21,11 @@ export function makeRouter() {
       children: [
         { path: '/', element: <Gate /> },
         { path: '/sign-in', lazy: async () => ({ Component: (await import('../features/account/SignIn.tsx')).SignIn }) },
+        { path: '/no-garden', lazy: async () => ({ Component: (await import('../features/account/NoGarden.tsx')).NoGarden }) },
+        { path: '/new-password', lazy: async () => ({ Component: (await import('../features/account/NewPassword.tsx')).NewPassword }) },
         {
           path: '/g/:gardenId',
-          element: <GardenRoom />,
+          lazy: gardenRoom,
           children: [
             { index: true, lazy: places },
             { path: 'places', lazy: places },

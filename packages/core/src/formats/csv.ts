@@ -1,8 +1,12 @@
+/** Of Unicode: control and format characters, blanks, and the four signs, in their full-width forms too. */
+const FORMULA = /^(?:\p{C}|[\s\p{Z}]*[=+\-@\uff1d\uff0b\uff0d\uff20])/u
+
 /** A field as RFC 4180 wants it: quoted where it holds a comma, a quote or a line break, quotes doubled. */
 function field(value: string | number): string {
   const text = String(value)
-  // A leading = + - @ in text would run as a formula when a spreadsheet opens the file; numbers may be negative.
-  const safe = typeof value === 'string' && /^[=+\-@\t]/.test(text) ? `'${text}` : text
+  // Text that a spreadsheet would run as a formula, at once or after dropping what it takes for blanks, is marked as text;
+  // numbers may be negative.
+  const safe = typeof value === 'string' && FORMULA.test(text) ? `'${text}` : text
   return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe
 }
 

@@ -15,6 +15,15 @@ describe('CSV', () => {
 
   it('keeps text from running as a formula', () => {
     expect(toCsv(['a'], [['=1+1'], ['@x'], [-1]])).toBe("a\r\n'=1+1\r\n'@x\r\n-1\r\n")
+    for (const cell of ['\t=1', '\r=1', '\0', '\u007f', ' =1', '\u00a0+1', '\u200b=1', '\uff1d1', '-cmd'])
+      expect([
+        cell,
+        toCsv(['a'], [[cell]])
+          .slice(3)
+          .replace('"', '')[0],
+      ]).toEqual([cell, "'"])
+    for (const cell of ['South wall', '2 = 1 + 1', 'a@b', ''])
+      expect(toCsv(['a'], [[cell]])).toBe(`a\r\n${cell}\r\n`)
   })
 
   it('gives the mark-out in whole millimetres, a line a node', () => {

@@ -6,13 +6,18 @@ import { useParams } from 'react-router'
 import {
   useAddMemberMutation,
   useGardenQuery,
+  useMakeResetLinkMutation,
   useSaveGardenMutation,
+  useSessionQuery,
   useSetMemberMutation,
 } from '../../data/api.ts'
 import type { ApiError } from '../../data/api.ts'
+import { formatDate } from '../../data/dates.ts'
 import { Pick } from '../../ui/Choice.tsx'
 import { Field } from '../../ui/Field.tsx'
 import { Exchange } from './Exchange.tsx'
+import { GardenEnd } from './GardenEnd.tsx'
+import { OwnAccount } from './OwnAccount.tsx'
 import { refusalWords } from '../../ui/refusal.ts'
 import { Loading, Message } from '../../ui/Message.tsx'
 
@@ -29,6 +34,8 @@ export function People() {
       <Settings garden={garden} />
       <Members garden={garden} />
       <Exchange gardenId={gardenId} isOwner={garden.role === 'owner'} />
+      <OwnAccount />
+      <GardenEnd garden={garden} />
     </div>
   )
 }
@@ -70,6 +77,9 @@ function Members({ garden }: { garden: Garden }) {
   const { t } = useTranslation()
   const [setMember] = useSetMemberMutation()
   const [addMember] = useAddMemberMutation()
+  const [makeLink] = useMakeResetLinkMutation()
+  const { data: session } = useSessionQuery(undefined)
+  const [link, setLink] = useState<{ accountId: string; url: string; until: string } | null>(null)
   const [failure, setFailure] = useState<string>()
   const [role, setRole] = useState<Role>('grower')
   const { register, handleSubmit, reset } = useForm({ defaultValues: { email: '' } })
@@ -78,6 +88,11 @@ function Members({ garden }: { garden: Garden }) {
     const { error } = await sent
     setFailure(error ? refusalWords(t, error as ApiError) : undefined)
     return !error
+  }
+  const resetLink = async (accountId: string) => {
+    const { data, error } = await makeLink({ gardenId: garden.id, accountId })
+    setFailure(error ? refusalWords(t, error as ApiError) : undefined)
+    setLink(data ? { accountId, url: `${window.location.origin}${data.path}`, until: data.expiresAt } : null)
   }
   const options = ROLES.map((value) => ({ value, label: t(`role.${value}`) }))
   return (
@@ -108,6 +123,16 @@ function Members({ garden }: { garden: Garden }) {
                 >
                   ×
                 </button>
+                {member.accountId !== session?.account?.id && (
+                  <button type="button" className="btn btn-plain px-0" aria-label={t('garden.resetFor', { name: member.name })} onClick={() => void resetLink(member.accountId)}>{t('garden.reset')}</button>
+                )}
+                {link?.accountId === member.accountId && (
+                  <div className="basis-full">
+                    <Field label={t('garden.resetLink', { name: member.name, until: formatDate(link.until.slice(0, 10)) })}>
+                      {(ids) => <input {...ids} className="input" readOnly value={link.url} onFocus={(event) => event.target.select()} />}
+                    </Field>
+                  </div>
+                )}
               </>
             ) : (
               t(`role.${member.role}`)

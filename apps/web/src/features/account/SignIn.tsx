@@ -37,7 +37,7 @@ export function SignIn() {
   const { register, handleSubmit, formState } = useForm<Form>()
   const { errors, isSubmitting } = formState
 
-  if (session?.account && session.memberships.length > 0) return <Navigate replace to="/" />
+  if (session?.account) return <Navigate replace to="/" />
   const enter = async (sent: Promise<{ error?: unknown }>) => {
     const { error } = await sent
     if (error) setFailure(refusalWords(t, error as ApiError))
@@ -98,6 +98,7 @@ export function SignIn() {
           <button type="button" className="btn btn-plain self-start px-0" onClick={() => { setIsNew(!isNew); setFailure(undefined) }}>
             {t(isNew ? 'account.have' : 'account.new')}
           </button>
+          {!isNew && <p className="text-[13px] text-slate">{t('account.forgot')}</p>}
         </form>
       </section>
     </main>

@@ -4,7 +4,7 @@ import type { MarkOutRow } from '@klados/core/frame'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, Navigate, useParams } from 'react-router'
-import { useFramesQuery, usePlacesQuery } from '../../data/api.ts'
+import { usePlaces, useFrames } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
@@ -25,8 +25,8 @@ import type { NewEntry } from '../../data/journal.ts'
 export function Build() {
   const { gardenId, placeId, frameId } = useParams() as { gardenId: string; placeId: string; frameId: string }
   const { t } = useTranslation()
-  const { data: places } = usePlacesQuery(gardenId)
-  const { data: frames } = useFramesQuery(gardenId)
+  const places = usePlaces(gardenId)
+  const frames = useFrames(gardenId)
   if (!places || !frames) return <Loading>{t('app.loading')}</Loading>
   const place = places.find((one) => one.id === placeId)
   const frame = frames.find((one) => one.id === frameId)

@@ -10,6 +10,7 @@ import type { NewEntry } from '../../data/journal.ts'
 import type { Recorder } from '../../data/use-recorder.ts'
 import { Pick } from '../../ui/Choice.tsx'
 import { ForceField } from '../../ui/ForceField.tsx'
+import { readSmall } from '../../ui/read-small.ts'
 import { Message } from '../../ui/Message.tsx'
 import { TemperatureField } from '../../ui/TemperatureField.tsx'
 import { useUnits } from '../../ui/units.tsx'
@@ -93,8 +94,10 @@ function ImportReadings({ ids, onReadings }: ImportReadingsProps) {
   const [news, setNews] = useState<string[]>([])
   const take = async (file: File | undefined) => {
     if (!file) return
+    const text = await readSmall(file)
+    if (text === null) return setNews([t('app.tooLarge')])
     const { readReadings } = await import('../../documents/readings-csv.ts')
-    const { readings, problems } = readReadings(await file.text(), ids, todayHere())
+    const { readings, problems } = readReadings(text, ids, todayHere())
     if (readings.length > 0) onReadings(readings)
     setNews([t('tension.imported', { count: readings.length }), ...problems.slice(0, 5).map(({ row, what }) => t(`tension.problem.${what}`, { row }))]) // prettier-ignore
   }

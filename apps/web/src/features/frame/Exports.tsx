@@ -1,4 +1,4 @@
-import { EXCHANGE_VERSION } from '@klados/contract/limits'
+import { FRAME_FILE_VERSION } from '@klados/contract/limits'
 import type { FrameBody, FrameFile, FrameDocument, Place } from '@klados/contract'
 import { drawSite } from '@klados/core/drawing'
 import { elevationSvg, markOutCsv, materialsCsv } from '@klados/core/formats'
@@ -50,7 +50,7 @@ export function Exports({ gardenId, place, frameId, stored, body, plan, currency
   }
   const json = () => {
     const { photo: _, ...measures } = place.body
-    const file: FrameFile = { format: 'klados-frame', version: EXCHANGE_VERSION, place: measures, frame: { name: body.name, design: body.design } } // prettier-ignore
+    const file: FrameFile = { format: 'klados-frame', version: FRAME_FILE_VERSION, place: measures, frame: { name: body.name, design: body.design } } // prettier-ignore
     download(`${name}.json`, 'application/json', JSON.stringify(file, null, 2))
   }
   const files = [

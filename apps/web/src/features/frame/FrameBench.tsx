@@ -6,7 +6,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, Navigate, useNavigate, useParams } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
-import { useFramesQuery, usePlacesQuery } from '../../data/api.ts'
+import { usePlaces, useFrames } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { changed } from '../../data/drafts.ts'
 import type { FrameDraft } from '../../data/drafts.ts'
@@ -14,6 +14,7 @@ import { useCanWrite } from '../../data/garden-access.ts'
 import { useAppDispatch, useAppSelector } from '../../data/store.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { drawLaid, layOut } from '../../plan/lay-out.ts'
+import { readSmall } from '../../ui/read-small.ts'
 import { Loading, Message } from '../../ui/Message.tsx'
 import { Bench } from './Bench.tsx'
 import { kindsFor, startDesign } from './start-design.ts'
@@ -26,8 +27,8 @@ export function FrameBench() {
     frameId?: string
   }
   const { t } = useTranslation()
-  const { data: places } = usePlacesQuery(gardenId)
-  const { data: frames } = useFramesQuery(gardenId)
+  const places = usePlaces(gardenId)
+  const frames = useFrames(gardenId)
   const drafts = useAppSelector((state) => state.drafts)
   if (!places || !frames) return <Loading>{t('app.loading')}</Loading>
   const place = places.find((one) => one.id === placeId)
@@ -137,7 +138,7 @@ type ReadFrame =
 async function readFrameFile(file: File): Promise<ReadFrame> {
   let json: unknown
   try {
-    json = JSON.parse(await file.text())
+    json = JSON.parse((await readSmall(file)) ?? '')
   } catch {
     return { kind: 'not-a-frame' }
   }

@@ -8,6 +8,8 @@ import type { FrameDraft } from '../../data/drafts.ts'
 import { formatDate } from '../../data/dates.ts'
 import { refetchFrames, saveDocument } from '../../data/saves.ts'
 import { useAppDispatch, useAppSelector } from '../../data/store.ts'
+import { deskOf } from '../../data/sync/desk-thunk.ts'
+import { selectTray, selectUnsentDocuments } from '../../data/sync/slice.ts'
 import { Field } from '../../ui/Field.tsx'
 import { refusalWords } from '../../ui/refusal.ts'
 import { Message } from '../../ui/Message.tsx'
@@ -31,43 +33,50 @@ export function Saving(props: SavingProps) {
   const { t } = useTranslation()
   const dispatch = useAppDispatch()
   const [note, setNote] = useState('')
-  const [conflict, setConflict] = useState<FrameDocument | null>(null)
   const [refusal, setRefusal] = useState<string | null>(null)
-  const isWaiting = useAppSelector((state) => state.saves.waiting[frameId] === true)
-  const isClashed = useAppSelector((state) => state.saves.clashed[frameId] === true)
+  const isWaiting = useAppSelector((state) =>
+    selectUnsentDocuments(state, 'frames', gardenId).some((item) => item.documentId === frameId),
+  )
+  // A save that met a newer version: it lies in the tray until one of the two is chosen, here or there. Saving once more
+  // would only lay another beside it.
+  const clash = useAppSelector((state) =>
+    selectTray(state).find(
+      (item) => item.kind === 'document' && item.documentId === frameId && item.state.is === 'clashed',
+    ),
+  )
+  const letGo = (key: string) => dispatch(deskOf((desk) => desk.letGo(key)))
 
   const save = async (basedOn: number) => {
     setRefusal(null)
     const outcome = await dispatch(saveDocument('frames', gardenId, { id: frameId, basedOn, body, note }))
-    if (outcome.kind === 'saved') {
-      setConflict(null)
-      setNote('')
-      dispatch(dropped(frameId))
-    } else if (outcome.kind === 'conflict') setConflict(outcome.current)
+    if (outcome.kind === 'saved') setNote('')
     else if (outcome.kind === 'refused') setRefusal(refusalWords(t, outcome))
   }
   const status = isWaiting
     ? t('frame.waiting')
-    : draft
+    : draft || !stored
       ? t('frame.unsaved')
       : t('frame.savedOn', {
-          version: stored!.version,
-          date: formatDate(stored!.savedAt.slice(0, 10)),
-          by: stored!.savedBy,
+          version: stored.version,
+          date: formatDate(stored.savedAt.slice(0, 10)),
+          by: stored.savedBy,
         })
   return (
     <section className="flex flex-col gap-2">
       <p role="status" className={draft ? 'text-ochre' : 'text-slate'}>{status}</p>
-      {isClashed && <Message tone="limit">{t('frame.clashed')}</Message>}
       {refusal && <Message tone="limit">{refusal}</Message>}
-      {conflict && (
-        <Message tone="limit">
-          <p>{t('frame.conflict', { by: conflict.savedBy, version: conflict.version })}</p>
-          <div className="mt-2 flex gap-2">
-            <button type="button" className="btn" onClick={() => { dispatch(dropped(frameId)); setConflict(null); dispatch(refetchFrames()) }}>{t('frame.takeTheirs')}</button>
-            <button type="button" className="btn" onClick={() => { dispatch(rebased({ frameId, basedOn: conflict.version })); void save(conflict.version) }}>{t('frame.saveOver')}</button>
-          </div>
-        </Message>
+      {clash?.state.is === 'clashed' && (
+        <ClashMessage
+          by={clash.state.savedBy}
+          version={clash.state.version}
+          onTheirs={() => { dispatch(dropped(frameId)); void letGo(clash.key); dispatch(refetchFrames()) }}
+          onMine={(version) => {
+            dispatch(rebased({ frameId, basedOn: version }))
+            // What has been drawn since then goes along; without a draft on this device the save goes as it was.
+            if (draft) void save(version).then(() => letGo(clash.key))
+            else void dispatch(deskOf((desk) => desk.saveOver(clash.key)))
+          }}
+        />
       )}
       {canWrite && draft && (
         <form className="flex flex-col gap-2" onSubmit={(event) => { event.preventDefault(); void save(draft.basedOn) }}>
@@ -75,15 +84,39 @@ export function Saving(props: SavingProps) {
             {(ids) => <input {...ids} className="input" value={note} maxLength={300} placeholder={t('frame.saveNotePlaceholder')} onChange={(e) => setNote(e.target.value)} />}
           </Field>
           <div className="flex flex-wrap gap-2">
-            <button type="submit" className="btn btn-main flex-1" disabled={body.name.trim() === '' || props.plan.frame === null}>{t('frame.save')}</button>
-            {stored && <button type="button" className="btn" onClick={() => dispatch(dropped(frameId))}>{t('frame.discard')}</button>}
+            <button type="submit" className="btn btn-main flex-1" disabled={body.name.trim() === '' || props.plan.frame === null || clash !== undefined}>{t('frame.save')}</button>
+            {stored && stored.version > 0 && <button type="button" className="btn" onClick={() => dispatch(dropped(frameId))}>{t('frame.discard')}</button>}
           </div>
         </form>
       )}
       <Exports {...props} />
-      {stored && <Revisions gardenId={gardenId} frameId={frameId} stored={stored} canWrite={canWrite} body={body} draft={draft} />}
+      {stored && stored.version > 0 && <Revisions gardenId={gardenId} frameId={frameId} stored={stored} canWrite={canWrite} body={body} draft={draft} />}
     </section>
   ) // prettier-ignore
+}
+
+interface ClashMessageProps {
+  readonly by: string
+  readonly version: number
+  readonly onTheirs: () => void
+  readonly onMine: (version: number) => void
+}
+
+function ClashMessage({ by, version, onTheirs, onMine }: ClashMessageProps) {
+  const { t } = useTranslation()
+  return (
+    <Message tone="limit">
+      <p>{t('frame.conflict', { by, version })}</p>
+      <div className="mt-2 flex gap-2">
+        <button type="button" className="btn" onClick={onTheirs}>
+          {t('frame.takeTheirs')}
+        </button>
+        <button type="button" className="btn" onClick={() => onMine(version)}>
+          {t('frame.saveOver')}
+        </button>
+      </div>
+    </Message>
+  )
 }
 
 interface RevisionsProps {

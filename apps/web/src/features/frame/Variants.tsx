@@ -4,7 +4,8 @@ import { leafyOutline, planFrame, tiesPerYear } from '@klados/core/plan'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, Navigate, useParams } from 'react-router'
-import { useFramesQuery, useGardenQuery, usePlacesQuery } from '../../data/api.ts'
+import { useGardenQuery } from '../../data/api.ts'
+import { usePlaces, useFrames } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
@@ -24,8 +25,8 @@ export function Variants() {
   const { gardenId, placeId } = useParams() as { gardenId: string; placeId: string }
   const { t } = useTranslation()
   const units = useUnits()
-  const { data: places } = usePlacesQuery(gardenId)
-  const { data: frames } = useFramesQuery(gardenId)
+  const places = usePlaces(gardenId)
+  const frames = useFrames(gardenId)
   const { data: garden } = useGardenQuery(gardenId)
   const drafts = useAppSelector((state) => state.drafts)
   const catalogue = useCatalogue(gardenId)

@@ -1,16 +1,20 @@
-import type { PlaceBody } from '@klados/contract'
+import type { Place, PlaceBody } from '@klados/contract'
+import { upcastBody } from '@klados/contract/upcasts'
 import { drawSite } from '@klados/core/drawing'
 import type { AvoidSpot } from '@klados/core/frame'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { usualConditions } from '@klados/core/plan'
-import { useNavigate, useParams } from 'react-router'
+import { Navigate, useNavigate, useParams } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
 import { placeKinds } from '@klados/contract'
-import { usePlacesQuery } from '../../data/api.ts'
+import { useDeletePhotoMutation } from '../../data/api.ts'
+import type { ApiError } from '../../data/api.ts'
+import { usePlaces } from '../../data/documents.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
 import { saveDocument } from '../../data/saves.ts'
-import { useAppDispatch } from '../../data/store.ts'
+import { useAppDispatch, useAppSelector } from '../../data/store.ts'
+import { useDraft } from '../../data/use-draft.ts'
 import { Elevation } from '../../elevation/Elevation.tsx'
 import { Choice, Pick } from '../../ui/Choice.tsx'
 import { Field } from '../../ui/Field.tsx'
@@ -35,39 +39,64 @@ const fresh: PlaceBody = {
 export function PlaceBench() {
   const { gardenId, placeId } = useParams() as { gardenId: string; placeId: string }
   const { t } = useTranslation()
-  const { data: places } = usePlacesQuery(gardenId)
-  const stored = places?.find((place) => place.id === placeId)
-  if (placeId !== 'new' && !stored) return <Loading>{t('app.loading')}</Loading>
-  return (
-    <Measures key={placeId} gardenId={gardenId} placeId={stored?.id ?? null} start={stored?.body ?? fresh} />
-  )
+  const places = usePlaces(gardenId)
+  // A new place gets its id here and keeps its bench when it is saved and the address becomes its own.
+  const [freshId] = useState(() => uuidv7())
+  if (!places) return <Loading>{t('app.loading')}</Loading>
+  const id = placeId === 'new' ? freshId : placeId
+  const stored = places.find((place) => place.id === id)
+  if (placeId !== 'new' && !stored && id !== freshId) return <Navigate replace to={`/g/${gardenId}/places`} />
+  return <Measures key={id} gardenId={gardenId} id={id} stored={stored} isNew={placeId === 'new'} />
+}
+
+interface Measured {
+  /** The version that one began to change: a save on top of somebody else's is told as that. */
+  readonly basedOn: number
+  readonly body: PlaceBody
+}
+
+/** A draft of these or earlier measures; null for what is none. */
+function readMeasured(value: unknown): Measured | null {
+  const { basedOn, body } = value as { basedOn?: unknown; body?: unknown }
+  const up = upcastBody('places', body) as Partial<PlaceBody> | undefined
+  return typeof basedOn === 'number' && typeof up?.widthM === 'number' && Array.isArray(up.avoid)
+    ? { basedOn, body: up as PlaceBody }
+    : null
 }
 
 interface MeasuresProps {
   readonly gardenId: string
-  readonly placeId: string | null
-  readonly start: PlaceBody
+  readonly id: string
+  readonly stored: Place | undefined
+  readonly isNew: boolean
 }
 
 /** The five figures that one measures first, and the spots where nothing may be drilled; the wall grows as they are typed. */
-function Measures({ gardenId, placeId, start }: MeasuresProps) {
+function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
   const { t } = useTranslation()
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
   const canWrite = useCanWrite(gardenId)
-  const [id] = useState(() => placeId ?? uuidv7())
-  // Looked up by id, since a new place may come to be stored while it is still on the bench.
-  const { data: places } = usePlacesQuery(gardenId)
-  const stored = places?.find((place) => place.id === id)
+  const start = useMemo<Measured>(
+    () => ({ basedOn: stored?.version ?? 0, body: stored?.body ?? fresh }),
+    [stored],
+  )
   const isRemoved = stored?.isRemoved ?? false
-  const [body, setBody] = useState<PlaceBody>(start)
+  // Of a new place the draft lies under one address, whatever id it is given: a reload finds it again.
+  const draft = useDraft('place', isNew ? `new-in-${gardenId}` : id, start, readMeasured)
+  const { body } = draft.value
+  // A save of one's own that came through while one typed on is no reason to ask: it is what one types on top of.
+  const ownVersion = useAppSelector((state) => state.sync.ownVersions[id] ?? 0)
   const [placing, setPlacing] = useState<Placing>(null)
   const [chosenSpot, setChosenSpot] = useState<string | null>(null)
   const [status, setStatus] = useState<{ tone: 'plain' | 'limit' | 'due'; text: string } | null>(null)
   const [nameError, setNameError] = useState<string>()
+  /** A photo that the saved place does not show any more; it stays on the server until it is deleted there. */
+  const [gonePhoto, setGonePhoto] = useState<string | null>(null)
+  const [deletePhoto] = useDeletePhotoMutation()
   const change = (part: Partial<PlaceBody>) => {
     setStatus(null)
-    setBody((old) => ({ ...old, ...part }))
+    draft.change((old) => ({ ...old, body: { ...old.body, ...part } }))
   }
   /** A place without a face has no first fork on it and nothing to drill. */
   const changeKind = (kind: PlaceBody['kind']) => {
@@ -82,14 +111,17 @@ function Measures({ gardenId, placeId, start }: MeasuresProps) {
       setNameError(t('account.required'))
       return
     }
-    const outcome = await dispatch(saveDocument('places', gardenId, { id, basedOn: stored?.version ?? 0, body: { ...body, name: body.name.trim() }, isRemoved: removed }))
+    const outcome = await dispatch(saveDocument('places', gardenId, { id, basedOn: Math.max(draft.value.basedOn, ownVersion), body: { ...body, name: body.name.trim() }, isRemoved: removed }))
+    if (outcome.kind !== 'refused') draft.done(draft.value)
+    const before = stored?.body.photo?.fileId
+    setGonePhoto(outcome.kind === 'saved' && before && before !== body.photo?.fileId ? before : null)
     if (outcome.kind === 'refused') setStatus({ tone: 'limit', text: refusalWords(t, outcome) })
-    else if (outcome.kind === 'conflict') setStatus({ tone: 'limit', text: t('frame.conflict', { by: outcome.current.savedBy, version: outcome.current.version }) })
+    else if (outcome.kind === 'conflict') setStatus({ tone: 'limit', text: t('place.conflict', { by: outcome.current.savedBy, version: outcome.current.version }) })
     else if (outcome.kind === 'waiting') setStatus({ tone: 'due', text: t('frame.waiting') })
-    else if (then === 'frame') void navigate(`/g/${gardenId}/places/${id}/frame`)
+    else if (then === 'frame' && outcome.kind === 'saved') void navigate(`/g/${gardenId}/places/${id}/frame`)
     else {
       setStatus({ tone: 'plain', text: t(removed ? 'place.removed' : 'place.saved') })
-      if (placeId === null) void navigate(`/g/${gardenId}/places/${id}/measures`, { replace: true })
+      if (isNew) void navigate(`/g/${gardenId}/places/${id}/measures`, { replace: true })
     }
   } // prettier-ignore
 
@@ -114,7 +146,7 @@ function Measures({ gardenId, placeId, start }: MeasuresProps) {
     if (placing === 'point') addSpot({ id: uuidv7(), kind: 'point', xM: x, yM: y, radiusM: 0.03, what: '' })
     else if (placing) addSpot(band(placing, placing === 'vertical' ? x : y))
   }
-  const title = placeId ? t('place.edit', { name: start.name }) : t('place.new')
+  const title = stored ? t('place.edit', { name: stored.body.name }) : t('place.new')
   return (
     <div className="grid min-h-0 flex-1 gap-6 lg:grid-cols-[minmax(0,1fr)_330px]">
       <section className="flex min-w-0 flex-col gap-2">
@@ -173,7 +205,7 @@ function Measures({ gardenId, placeId, start }: MeasuresProps) {
             <div className="flex flex-wrap gap-2 pt-1">
               <button type="submit" className="btn">{t('place.save')}</button>
               <button type="button" className="btn btn-main" onClick={() => void save('frame')}>{t('place.toFrame')}</button>
-              {placeId && (
+              {stored && (
                 <button type="button" className="btn btn-plain px-0 text-iron" onClick={() => void save('stay', !isRemoved)}>
                   {t(isRemoved ? 'place.restore' : 'place.remove')}
                 </button>
@@ -181,6 +213,22 @@ function Measures({ gardenId, placeId, start }: MeasuresProps) {
             </div>
           )}
         </fieldset>
+        {draft.isDirty && stored && canWrite && !status && <p role="status" className="text-ochre">{t('place.unsaved')}</p>}
+        {gonePhoto && (
+          <Message tone="plain">
+            {t('photo.off')}
+            <button
+              type="button"
+              className="btn mt-2 block text-iron"
+              onClick={() => void deletePhoto({ gardenId, fileId: gonePhoto }).then(({ error }) => {
+                setGonePhoto(null)
+                setStatus(error ? { tone: 'limit', text: refusalWords(t, error as ApiError) } : { tone: 'plain', text: t('photo.deleted') })
+              })}
+            >
+              {t('photo.delete')}
+            </button>
+          </Message>
+        )}
         {status && <Message tone={status.tone}>{status.text}</Message>}
       </form>
     </div>

@@ -1,9 +1,11 @@
-import { fileReplySchema } from '@klados/contract'
 import type { PlaceBody, PlacePhoto } from '@klados/contract'
 import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 as uuidv7 } from 'uuid'
-import { sendFile } from '../../data/request.ts'
+import { usePhotoUrl } from '../../data/photo-url.ts'
+import { useAppDispatch } from '../../data/store.ts'
+import { deskOf } from '../../data/sync/desk-thunk.ts'
+import { shrink } from './shrink.ts'
 import { mapOf } from '../../elevation/PhotoUnderlay.tsx'
 import { Message } from '../../ui/Message.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
@@ -30,6 +32,7 @@ function startMarks(body: PlaceBody, widthPx: number, heightPx: number): Marks {
 /** A phone photo of the wall, set straight by dragging four marks onto points whose places are known. */
 export function PlacePhotoPanel({ gardenId, body, onChange }: PlacePhotoPanelProps) {
   const { t } = useTranslation()
+  const dispatch = useAppDispatch()
   const [problem, setProblem] = useState<string | null>(null)
   const [isBusy, setIsBusy] = useState(false)
   const { photo } = body
@@ -37,13 +40,14 @@ export function PlacePhotoPanel({ gardenId, body, onChange }: PlacePhotoPanelPro
     if (!file) return
     setIsBusy(true)
     setProblem(null)
-    try {
-      const sent = await sendFile(`/gardens/${gardenId}/files/${uuidv7()}`, file)
-      const { id, widthPx, heightPx } = fileReplySchema.parse(sent)
-      onChange({ fileId: id, widthPx, heightPx, marks: startMarks(body, widthPx, heightPx) })
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error))
-    }
+    const made = await shrink(file)
+    if (made.kind === 'shrunk') {
+      const { content, widthPx, heightPx } = made
+      const fileId = uuidv7()
+      // Kept on this device first; it goes to the server before the place that shows it.
+      await dispatch(deskOf((desk) => desk.addPhoto(gardenId, fileId, content)))
+      onChange({ fileId, widthPx, heightPx, marks: startMarks(body, widthPx, heightPx) })
+    } else setProblem(t(`photo.problem.${made.kind}`, { name: made.name }))
     setIsBusy(false)
   }
   return (
@@ -53,7 +57,7 @@ export function PlacePhotoPanel({ gardenId, body, onChange }: PlacePhotoPanelPro
       <div className="my-2 flex flex-wrap items-center gap-3">
         <label className="btn cursor-pointer">
           {t(isBusy ? 'photo.sending' : photo ? 'photo.other' : 'photo.choose')}
-          <input type="file" accept="image/jpeg,image/png,image/webp" className="sr-only" disabled={isBusy} onChange={(event) => void send(event.target.files?.[0])} />
+          <input type="file" accept="image/*" className="sr-only" disabled={isBusy} onChange={(event) => void send(event.target.files?.[0])} />
         </label>
         {photo && <button type="button" className="btn btn-plain" onClick={() => onChange(null)}>{t('photo.remove')}</button>}
       </div>
@@ -76,6 +80,7 @@ const KEY_STEP_PX = 4
 function MarkPhoto({ gardenId, body, photo, onMarks }: MarkPhotoProps) {
   const { t } = useTranslation()
   const units = useUnits()
+  const href = usePhotoUrl(gardenId, photo.fileId)
   const svg = useRef<SVGSVGElement>(null)
   const [dragged, setDragged] = useState<number | null>(null)
   const { widthPx, heightPx, marks } = photo
@@ -98,7 +103,7 @@ function MarkPhoto({ gardenId, body, photo, onMarks }: MarkPhotoProps) {
   return (
     <div className="flex flex-col gap-2">
       <svg ref={svg} viewBox={`0 0 ${widthPx} ${heightPx}`} className="w-full max-w-2xl touch-none" role="group" aria-label={t('photo.marks')} onPointerMove={move} onPointerUp={() => setDragged(null)} onPointerCancel={() => setDragged(null)}>
-        <image href={`/api/gardens/${gardenId}/files/${photo.fileId}`} width={widthPx} height={heightPx} />
+        <image href={href} width={widthPx} height={heightPx} />
         <polygon points={marks.map(({ pixel }) => `${pixel.xPx},${pixel.yPx}`).join(' ')} fill="none" stroke={isGood ? 'var(--verdigris)' : 'var(--iron)'} strokeWidth={radius / 5} />
         {marks.map(({ pixel }, i) => (
           <g key={i} tabIndex={0} role="button" aria-label={t('photo.mark', { n: i + 1 })} className="cursor-move" onKeyDown={(event) => key(event, i)} onPointerDown={(event) => { event.currentTarget.setPointerCapture(event.pointerId); setDragged(i) }}>

@@ -8,7 +8,7 @@ import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
 import { useAgenda, useHemisphere, tieStates } from '../../data/agenda.ts'
 import type { AgendaItem } from '../../data/agenda.ts'
-import { useFramesQuery, usePlacesQuery, usePlantsQuery } from '../../data/api.ts'
+import { usePlaces, useFrames, usePlants } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
@@ -25,9 +25,9 @@ import { sampleDesign, sampleWall } from '../../sample/sample-wall.ts'
 export function Places() {
   const { gardenId } = useParams() as { gardenId: string }
   const { t } = useTranslation()
-  const { data: places } = usePlacesQuery(gardenId)
-  const { data: frames } = useFramesQuery(gardenId)
-  const { data: plants } = usePlantsQuery(gardenId)
+  const places = usePlaces(gardenId)
+  const frames = useFrames(gardenId)
+  const plants = usePlants(gardenId)
   const agenda = useAgenda(gardenId)
   const canWrite = useCanWrite(gardenId)
   if (!places) return <Loading>{t('app.loading')}</Loading>

@@ -3,7 +3,7 @@ import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useHemisphere } from '../../data/agenda.ts'
 import type { AgendaItem } from '../../data/agenda.ts'
-import { useFramesQuery, usePlantsQuery } from '../../data/api.ts'
+import { useFrames, usePlants } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
 import { selectWoodNow } from '../../data/journal.ts'
@@ -16,8 +16,8 @@ export function PlaceSketch({ gardenId, items }: { gardenId: string; items: read
   const { t } = useTranslation()
   const { place } = items[0]!
   const wood = useAppSelector(selectWoodNow)
-  const { data: frames } = useFramesQuery(gardenId)
-  const { data: plants } = usePlantsQuery(gardenId)
+  const frames = useFrames(gardenId)
+  const plants = usePlants(gardenId)
   const hemisphere = useHemisphere(gardenId)
   const catalogue = useCatalogue(gardenId)
   const list = useMemo(() => {

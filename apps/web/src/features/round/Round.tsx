@@ -1,5 +1,5 @@
 import type { TFunction } from 'i18next'
-import { useMemo, useState } from 'react'
+import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
 import { daysBetween } from '@klados/core/season'
@@ -7,9 +7,9 @@ import { useAgenda, useHemisphere } from '../../data/agenda.ts'
 import type { AgendaItem } from '../../data/agenda.ts'
 import { formatDate, todayHere } from '../../data/dates.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
-import { record } from '../../data/journal.ts'
 import type { NewEntry } from '../../data/journal.ts'
-import { useAppDispatch, useAppSelector } from '../../data/store.ts'
+import { useAppSelector } from '../../data/store.ts'
+import { useRecorder } from '../../data/use-recorder.ts'
 import { TieActions } from '../../ties/TieActions.tsx'
 import { Loading } from '../../ui/Message.tsx'
 import { useUnits } from '../../ui/units.tsx'
@@ -24,27 +24,11 @@ export function Round() {
   const { t } = useTranslation()
   const agenda = useAgenda(gardenId)
   const status = useAppSelector((state) => state.journal.status)
-  const dispatch = useAppDispatch()
-  const [done, setDone] = useState<readonly { ids: readonly string[]; entry: NewEntry }[]>([])
+  const recorder = useRecorder()
   if (status === 'empty' || status === 'reading') return <Loading>{t('app.loading')}</Loading>
   const now = agenda.filter((item) => item.urgency === 'overdue' || item.urgency === 'due')
   const later = agenda.filter((item) => item.urgency === 'later')
   const places = new Set(now.map((item) => item.place.id)).size
-  const write = (_: string, entries: readonly NewEntry[]) => {
-    const ids = dispatch(record(entries))
-    setDone((old) => [...old, { ids, entry: entries[0]! }])
-  }
-  const undo = () => {
-    const last = done.at(-1)
-    if (!last) return
-    const { placeId, plantId } = last.entry
-    dispatch(
-      record(
-        last.ids.map((id) => ({ kind: 'entry.withdrawn', body: { v: 1 }, placeId, plantId, supersedes: id })),
-      ),
-    )
-    setDone((old) => old.slice(0, -1))
-  }
   return (
     <div className="mx-auto flex w-full max-w-4xl flex-col gap-5">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
@@ -56,10 +40,10 @@ export function Round() {
               ? t('round.calm', { date: formatDate(agenda[0]!.look.dueOn) })
               : t('round.intro', { count: now.length, places: t('round.places', { count: places }) })}
         </p>
-        {done.length > 0 && (
+        {recorder.count > 0 && (
           <p role="status" className="flex items-center gap-2 text-verdigris">
-            {t('round.recorded', { count: done.length })}
-            <button type="button" className="btn" onClick={undo}>{t('round.undo')}</button>
+            {t('round.recorded', { count: recorder.count })}
+            <button type="button" className="btn" onClick={recorder.undo}>{t('round.undo')}</button>
           </p>
         )}
       </div>
@@ -69,7 +53,7 @@ export function Round() {
         </p>
       )}
       {SECTIONS.map((urgency) => (
-        <Section key={urgency} gardenId={gardenId} urgency={urgency} items={agenda.filter((item) => item.urgency === urgency)} onWrite={write} />
+        <Section key={urgency} gardenId={gardenId} urgency={urgency} items={agenda.filter((item) => item.urgency === urgency)} onWrite={recorder.write} />
       ))}
       {later.length > 0 && <p className="text-slate">{t('round.later', { count: later.length })}</p>}
     </div>

@@ -3,7 +3,8 @@ import { drawSite } from '@klados/core/drawing'
 import type { FramePlan } from '@klados/core/plan'
 import { useTranslation } from 'react-i18next'
 import { Link, Navigate, useParams } from 'react-router'
-import { useFramesQuery, useGardenQuery, usePlacesQuery } from '../../data/api.ts'
+import { useGardenQuery } from '../../data/api.ts'
+import { usePlaces, useFrames } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { formatDate, todayHere } from '../../data/dates.ts'
 import { useAppSelector } from '../../data/store.ts'
@@ -20,8 +21,8 @@ import { useUnits } from '../../ui/units.tsx'
 export function Sheet() {
   const { gardenId, placeId, frameId } = useParams() as { gardenId: string; placeId: string; frameId: string }
   const { t } = useTranslation()
-  const { data: places } = usePlacesQuery(gardenId)
-  const { data: frames } = useFramesQuery(gardenId)
+  const places = usePlaces(gardenId)
+  const frames = useFrames(gardenId)
   const { data: garden } = useGardenQuery(gardenId)
   const draft = useAppSelector((state) => state.drafts[frameId])
   const place = places?.find((one) => one.id === placeId)

@@ -6,6 +6,7 @@ import { NumberField } from '../../ui/NumberField.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { download } from '../../ui/download.ts'
 import { catalogueCsv } from '@klados/core/formats'
+import { readSmall } from '../../ui/read-small.ts'
 import { Message } from '../../ui/Message.tsx'
 import { AddFixing, AddStock, AddWire } from './AddOwn.tsx'
 
@@ -32,8 +33,10 @@ export function CatalogueEditor({ catalogue, isOwn, currency, canWrite, onChange
   const remove = (list: 'wires' | 'stock' | 'fixings', id: string) => onChange({ ...catalogue, [list]: (catalogue[list] as readonly { readonly id: string }[]).filter((one) => one.id !== id) })
   const takePrices = async (file: File | undefined) => {
     if (!file) return
+    const text = await readSmall(file)
+    if (text === null) return setNews(t('app.tooLarge'))
     const { readPrices } = await import('../../documents/prices-csv.ts')
-    const { catalogue: next, changed, unknown } = readPrices(await file.text(), catalogue)
+    const { catalogue: next, changed, unknown } = readPrices(text, catalogue)
     if (changed > 0) onChange(next)
     setNews(t('catalogue.imported', { count: changed, unknown }))
   }

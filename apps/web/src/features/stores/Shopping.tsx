@@ -5,7 +5,7 @@ import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useHeavy } from '../../compute/use-heavy.ts'
 import { Working } from '../../compute/Working.tsx'
-import { useFramesQuery, usePlacesQuery } from '../../data/api.ts'
+import { usePlaces, useFrames } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { selectFramesNow } from '../../data/journal.ts'
 import { useAppSelector } from '../../data/store.ts'
@@ -32,8 +32,8 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
   const { t } = useTranslation()
   const names = useNames()
   const catalogue = useCatalogue(gardenId)
-  const { data: places } = usePlacesQuery(gardenId)
-  const { data: frames } = useFramesQuery(gardenId)
+  const places = usePlaces(gardenId)
+  const frames = useFrames(gardenId)
   const built = useAppSelector(selectFramesNow)
   const [chosen, setChosen] = useState<Readonly<Record<string, boolean>>>({})
   const all = useMemo(() => {

@@ -1,10 +1,11 @@
 import type { StoresBody } from '@klados/contract'
 import { standardCatalogue } from '@klados/core/materials'
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
-import { useGardenQuery, useStoresQuery } from '../../data/api.ts'
+import { api, useGardenQuery } from '../../data/api.ts'
+import { useStoresDocuments } from '../../data/documents.ts'
 import { useStores } from '../../data/catalogue.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
 import { saveDocument } from '../../data/saves.ts'
@@ -22,7 +23,7 @@ const TABS = ['shopping', 'onHand', 'catalogue'] as const
 export function Stores() {
   const { gardenId } = useParams() as { gardenId: string }
   const { t } = useTranslation()
-  const { data } = useStoresQuery(gardenId)
+  const data = useStoresDocuments(gardenId)
   const { data: garden } = useGardenQuery(gardenId)
   const [tab, setTab] = useState<(typeof TABS)[number]>('shopping')
   const stores = useStoresEditor(gardenId)
@@ -63,11 +64,13 @@ function useStoresEditor(gardenId: string): StoresEditor {
   const [draft, setDraft] = useState<StoresBody | null>(null)
   const [status, setStatus] = useState<StoresEditor['status']>(null)
   const [problem, setProblem] = useState<string | null>(null)
-  const [timer, setTimer] = useState<number | undefined>(undefined)
+  const waiting = useRef<{ body: StoresBody; timer: number } | null>(null)
   const save = async (body: StoresBody) => {
+    waiting.current = null
     setStatus('saving')
     const outcome = await dispatch(saveDocument('stores', gardenId, { id: stored?.id ?? freshId, basedOn: stored?.version ?? 0, body })) // prettier-ignore
-    setDraft((now) => (now === body && outcome.kind !== 'waiting' ? null : now))
+    // What was typed since then has its own save to come.
+    setDraft((now) => (now === body ? null : now))
     setStatus(outcome.kind === 'saved' || outcome.kind === 'waiting' ? outcome.kind : null)
     setProblem(
       outcome.kind === 'conflict'
@@ -76,12 +79,30 @@ function useStoresEditor(gardenId: string): StoresEditor {
           ? refusalWords(t, outcome)
           : null,
     )
+    if (outcome.kind === 'conflict') dispatch(api.util.invalidateTags(['Stores']))
   }
   const change = (body: StoresBody) => {
     setDraft(body)
     setStatus(null)
-    window.clearTimeout(timer)
-    setTimer(window.setTimeout(() => void save(body), REST_MS))
+    if (waiting.current) window.clearTimeout(waiting.current.timer)
+    waiting.current = { body, timer: window.setTimeout(() => void save(body), REST_MS) }
   }
+  // Leaving the screen or the page within that rest saves at once.
+  const latest = useRef(save)
+  useEffect(() => {
+    latest.current = save
+  })
+  useEffect(() => {
+    const flush = () => {
+      if (!waiting.current) return
+      window.clearTimeout(waiting.current.timer)
+      void latest.current(waiting.current.body)
+    }
+    addEventListener('pagehide', flush)
+    return () => {
+      removeEventListener('pagehide', flush)
+      flush()
+    }
+  }, [])
   return { body: draft ?? stored?.body ?? EMPTY, change, status, problem }
 }

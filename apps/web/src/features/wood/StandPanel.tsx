@@ -52,15 +52,9 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
     }
     const id = uuidv7()
     const outcome = await dispatch(saveDocument('plants', gardenId, { id, basedOn: 0, body }))
-    if (outcome.kind === 'saved') onDone(id)
-    else
-      setTrouble(
-        outcome.kind === 'waiting'
-          ? t('frame.waiting')
-          : outcome.kind === 'refused'
-            ? refusalWords(t, outcome)
-            : '',
-      )
+    // One that waits for the server stands on the bench already.
+    if (outcome.kind === 'saved' || outcome.kind === 'waiting') onDone(id)
+    else if (outcome.kind === 'refused') setTrouble(refusalWords(t, outcome))
   }
   const facts = [t(`hold.${kind.holds}`), t(`light.${kind.light}`), t(`prunedAt.${kind.prunedAt}`)]
   return (

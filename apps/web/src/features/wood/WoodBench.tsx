@@ -5,7 +5,7 @@ import { snapPoint } from '@klados/core/wood'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, Navigate, useParams, useSearchParams } from 'react-router'
-import { usePlacesQuery } from '../../data/api.ts'
+import { usePlaces } from '../../data/documents.ts'
 import { formatDate, todayHere } from '../../data/dates.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
 import { useAppSelector } from '../../data/store.ts'
@@ -33,7 +33,7 @@ import { WoodList } from './WoodList.tsx'
 export function WoodBench() {
   const { gardenId, placeId } = useParams() as { gardenId: string; placeId: string }
   const { t } = useTranslation()
-  const { data: places } = usePlacesQuery(gardenId)
+  const places = usePlaces(gardenId)
   const [search] = useSearchParams()
   const today = todayHere()
   const [on, setOn] = useState(search.get('on') ?? today)

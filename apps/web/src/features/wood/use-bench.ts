@@ -10,7 +10,7 @@ import type { Stem, Tie } from '@klados/core/wood'
 import { useMemo } from 'react'
 import { tieStates, useAgenda, useHemisphere } from '../../data/agenda.ts'
 import type { AgendaItem } from '../../data/agenda.ts'
-import { useFramesQuery, usePlantsQuery } from '../../data/api.ts'
+import { useFrames, usePlants } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
 import { selectEntries } from '../../data/journal.ts'
@@ -42,8 +42,8 @@ export interface WoodBenchData {
 
 /** Everything the wood bench shows of a place on a day. */
 export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): WoodBenchData | null {
-  const { data: allPlants } = usePlantsQuery(gardenId)
-  const { data: allFrames } = useFramesQuery(gardenId)
+  const allPlants = usePlants(gardenId)
+  const allFrames = useFrames(gardenId)
   const allEntries = useAppSelector(selectEntries)
   const hemisphere = useHemisphere(gardenId)
   const agenda = useAgenda(gardenId)

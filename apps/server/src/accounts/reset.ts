@@ -1,0 +1,15 @@
+import type { ResetLink } from '@klados/contract'
+import type { Pool } from 'pg'
+import { insertResetLink } from './queries.ts'
+import { hashToken, newToken } from './session.ts'
+
+const LINK_HOURS = 24
+
+/** A link for one account that sets a new password once within a day; links made for it before are void. */
+export async function makeResetLink(accounts: Pool, accountId: string, now: Date): Promise<ResetLink> {
+  const token = newToken()
+  const expiresAt = new Date(now.getTime() + LINK_HOURS * 3_600_000)
+  await insertResetLink(accounts, hashToken(token), accountId, expiresAt)
+  // Behind the hash, so that no server or proxy on the way writes it into a log.
+  return { path: `/new-password#${token}`, expiresAt: expiresAt.toISOString() }
+}

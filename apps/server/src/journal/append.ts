@@ -1,0 +1,59 @@
+import type { EntryAnswer } from '@klados/contract'
+import type { JournalEntry } from '@klados/core/journal'
+import type { PoolClient } from 'pg'
+import { missingDocuments } from '../documents/queries.ts'
+import { judge } from './judge.ts'
+import type { EntryHead, ReadEntry } from './judge.ts'
+import { appendEntries, findHeads } from './queries.ts'
+
+/** Stores those of the entries that can be, in the order sent, and answers for each in the same order. */
+export async function appendEach(
+  client: PoolClient,
+  into: { readonly gardenId: string; readonly accountId: string },
+  read: readonly ReadEntry[],
+): Promise<EntryAnswer[]> {
+  const readable = read.flatMap((one) => ('entry' in one ? [one.entry] : []))
+  const known = await whatIsThere(client, into.gardenId, readable)
+  const good: JournalEntry[] = []
+  const verdicts = read.map((one) => {
+    if (!('entry' in one)) return one.verdict
+    const verdict = judge(one.entry, known)
+    if (verdict.answer !== 'good') return verdict
+    good.push(one.entry)
+    // What comes after it in the same request may supersede it.
+    known.entries.set(one.entry.id, one.entry)
+    return one.entry.id
+  })
+  const stored = good.length > 0 ? await appendEntries(client, into.gardenId, into.accountId, good) : []
+  const seqOf = new Map(stored.map(({ id, seq }) => [id, seq]))
+  return verdicts.map((verdict) =>
+    typeof verdict === 'string'
+      ? { answer: 'taken', seq: seqOf.get(verdict)! }
+      : (verdict as Exclude<typeof verdict, { answer: 'good' }>),
+  )
+}
+
+async function whatIsThere(client: PoolClient, gardenId: string, entries: readonly JournalEntry[]) {
+  const there = async (kind: 'place' | 'plant', named: readonly string[]) => {
+    const ids = new Set(named)
+    for (const missing of await missingDocuments(client, gardenId, kind, [...ids])) ids.delete(missing)
+    return ids
+  }
+  return {
+    places: await there(
+      'place',
+      entries.map((entry) => entry.placeId),
+    ),
+    plants: await there(
+      'plant',
+      entries.flatMap((entry) => entry.plantId ?? []),
+    ),
+    entries: new Map<string, EntryHead>(
+      await findHeads(
+        client,
+        gardenId,
+        entries.flatMap((entry) => entry.supersedes ?? []),
+      ),
+    ),
+  }
+}

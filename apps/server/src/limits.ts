@@ -1,0 +1,25 @@
+import type { Limits } from './area.ts'
+
+const MINUTE = 60
+const HOUR = 3600
+
+/** For a server that strangers can reach as well as for one at home: far above what anybody does by hand. */
+export const usualLimits: Limits = {
+  signIns: { turns: 20, seconds: MINUTE },
+  requests: { turns: 3000, seconds: MINUTE },
+  photos: { turns: 200, seconds: HOUR },
+  imports: { turns: 30, seconds: HOUR },
+  gardens: 30,
+  bytes: 4 * 1024 ** 3,
+}
+
+const never = { turns: 1e9, seconds: MINUTE }
+/** For measurements, which would else measure the limiter. */
+export const noLimits: Limits = {
+  signIns: never,
+  requests: never,
+  photos: never,
+  imports: never,
+  gardens: 1e6,
+  bytes: 1e15,
+}

@@ -1,0 +1,168 @@
+import { v7 as uuidv7 } from 'uuid'
+import { api } from './api.ts'
+import { watchConnection } from './connection.ts'
+import { browserStorage } from './draft-keeper.ts'
+import { settled } from './drafts.ts'
+import { flushDrafts, watchDrafts } from './live-drafts.ts'
+import { acknowledged, readOn } from './journal.ts'
+import { onSignedOut, onSkew } from './request.ts'
+import { upsert } from './saves.ts'
+import type { AppStore } from './store.ts'
+import type { Reply } from './sync/answers.ts'
+import { createClock } from './sync/clock.ts'
+import { createDesk } from './sync/desk.ts'
+import type { SyncDesk, Writer } from './sync/desk.ts'
+import { createSync } from './sync/engine.ts'
+import type { Sync } from './sync/engine.ts'
+import { documentKey } from './sync/items.ts'
+import type { Item } from './sync/items.ts'
+import { createOutboxStore, moveEarlierOutbox } from './sync/outbox-store.ts'
+import { createSenderLock } from './sync/sender-lock.ts'
+import { saved, seen, skewed, storageFailed, writerChanged } from './sync/slice.ts'
+import { transmit } from './transmit.ts'
+
+const CLOCK_KEY = 'klados.clock'
+/** Below this, the network may be at fault. */
+const SKEW_TOLD_MS = 2 * 60_000
+
+let isStarted = false
+
+/**
+ * Gives the store all that lives beside it: outbox, drafts, other windows, the connection. Fills the desk that the store
+ * was made with. Once, when the first garden is opened: before that there is nothing to send and nobody to send it for.
+ */
+export function startSync(store: AppStore, desk: SyncDesk): void {
+  if (isStarted) return
+  isStarted = true
+  const storage = browserStorage()
+  const clock = createClock({
+    read: () => storage.getItem(CLOCK_KEY),
+    write: (id) => {
+      try {
+        storage.setItem(CLOCK_KEY, id)
+      } catch {
+        // Then it holds as long as this window.
+      }
+    },
+  })
+  const writer = (): Writer | null => {
+    const account = api.endpoints.session.select(undefined)(store.getState()).data?.account
+    return account ? { id: account.id, name: account.name } : null
+  }
+  const channel = 'BroadcastChannel' in globalThis ? new BroadcastChannel('klados-sync') : null
+  const outbox = createOutboxStore()
+  const sync = createSync({
+    store: outbox,
+    lock: createSenderLock(outbox, uuidv7(), navigator.locks as LockManager | undefined, Date.now),
+    transmit,
+    accountId: () => writer()?.id ?? null,
+    now: Date.now,
+    chance: Math.random,
+    setTimer,
+    tellOthers: () => channel?.postMessage('changed'),
+    onItems: (items) => {
+      for (const item of items)
+        if (item.kind === 'entry' && item.state.is === 'waiting') clock.meet(item.entry.id)
+      store.dispatch(seen(items))
+    },
+    onTaken: (taken, reply) => takeNote(store, taken, reply),
+    onStorage: () => store.dispatch(storageFailed()),
+  })
+  Object.assign(desk, createDesk(sync, clock, writer))
+  if (channel) channel.onmessage = () => void hearOthers(store, sync)
+  watchDrafts(store, () => writer()?.id ?? null, setTimer)
+  watchAccount(store, writer, (id) => {
+    void adopt(sync, store, id).then(sync.wake)
+  })
+  watchConnection(store, () => {
+    sync.wake()
+    store.dispatch(api.util.invalidateTags(['Session', 'Place', 'Frame', 'Plant', 'Stores']))
+    void store.dispatch(readOn())
+  })
+  // The session is asked for anew and found to be nobody's: the door opens, drafts and outbox stay on this machine.
+  onSignedOut(() => store.dispatch(api.util.invalidateTags(['Session'])))
+  onSkew((skewMs) =>
+    store.dispatch(skewed(Math.abs(skewMs) > SKEW_TOLD_MS ? Math.round(skewMs / 60_000) * 60_000 : 0)),
+  )
+  addEventListener('online', sync.wake)
+  document.addEventListener('visibilitychange', () => {
+    if (document.visibilityState === 'visible') sync.wake()
+    else flushDrafts()
+  })
+  addEventListener('pagehide', flushDrafts)
+  void moveEarlierOutbox(outbox)
+    .catch(() => 0)
+    .then(sync.start)
+    .then(() => {
+      const id = writer()?.id
+      return id ? adopt(sync, store, id) : undefined
+    })
+}
+
+function setTimer(work: () => void, ms: number): () => void {
+  const timer = setTimeout(work, ms)
+  return () => clearTimeout(timer)
+}
+
+/** The server has it: what is on screen goes on from there. */
+function takeNote(store: AppStore, taken: readonly Item[], reply: Reply): void {
+  const entries = taken.flatMap((item) => (item.kind === 'entry' ? [item.entry] : []))
+  if (entries.length > 0) {
+    const { gardenId } = store.getState().journal
+    const here = taken.flatMap((item) =>
+      item.kind === 'entry' && item.gardenId === gardenId ? [item.entry] : [],
+    )
+    store.dispatch(acknowledged(here))
+    void store.dispatch(readOn())
+  }
+  for (const item of taken) {
+    if (item.kind !== 'document' || reply.kind !== 'ours') continue
+    const stored = reply.body as { id: string; version: number }
+    store.dispatch(saved({ id: item.documentId, version: stored.version }))
+    store.dispatch(upsert(item.area, item.gardenId, stored))
+    store.dispatch(
+      settled({ frameId: item.documentId, version: stored.version, savedBody: item.saves[0].body }),
+    )
+  }
+}
+
+/** Another window has written or sent something. */
+async function hearOthers(store: AppStore, sync: Sync): Promise<void> {
+  const before = sync.items()
+  await sync.reload()
+  const now = new Set(sync.items().map(({ key }) => key))
+  const gone = before.filter(({ key }) => !now.has(key))
+  if (gone.some(({ kind }) => kind === 'entry')) void store.dispatch(readOn())
+  if (gone.some(({ kind }) => kind === 'document'))
+    store.dispatch(api.util.invalidateTags(['Place', 'Frame', 'Plant', 'Stores']))
+}
+
+/** What an earlier release left unsent did not say whose it was: whoever belongs to its garden may send it. */
+async function adopt(sync: Sync, store: AppStore, accountId: string): Promise<void> {
+  const gardens = new Set(
+    api.endpoints.session
+      .select(undefined)(store.getState())
+      .data?.memberships.map(({ gardenId }) => gardenId),
+  )
+  for (const item of sync.items()) {
+    if (item.accountId === null && gardens.has(item.gardenId))
+      await sync.change(item.key, (before) => ({ ...before, accountId, key: keyOf(before, accountId) }))
+  }
+}
+
+const keyOf = (item: Item, accountId: string) =>
+  item.kind === 'document' ? documentKey(item.documentId, accountId) : item.key
+
+/** Calls `onAccount` when somebody signs in, and for whoever is signed in already. */
+function watchAccount(store: AppStore, writer: () => Writer | null, onAccount: (id: string) => void): void {
+  let current: string | null = null
+  const look = () => {
+    const id = writer()?.id ?? null
+    if (id === current) return
+    current = id
+    store.dispatch(writerChanged(id))
+    if (id !== null) onAccount(id)
+  }
+  store.subscribe(look)
+  look()
+}

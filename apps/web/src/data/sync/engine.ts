@@ -1,0 +1,289 @@
+import { heldByNeeds, nextSend, settle, withSave } from './rules.ts'
+import type { Send, Settled } from './rules.ts'
+import type { Reply } from './answers.ts'
+import type { DocumentItem, Item } from './items.ts'
+import type { OutboxStore } from './outbox-store.ts'
+import type { SenderLock } from './sender-lock.ts'
+
+/** What the engine needs from the world around it. */
+export interface SyncPorts {
+  readonly store: OutboxStore
+  readonly lock: SenderLock
+  readonly transmit: (send: Send) => Promise<Reply>
+  /** Who is signed in; null while nobody is, or while it is not known. */
+  readonly accountId: () => string | null
+  readonly now: () => number
+  /** Of 0 to 1: keeps many devices from coming back in the same moment. */
+  readonly chance: () => number
+  readonly setTimer: (work: () => void, ms: number) => () => void
+  /** Tells other windows that the outbox has changed. */
+  readonly tellOthers: () => void
+  readonly onItems: (items: readonly Item[]) => void
+  readonly onTaken: (taken: readonly Item[], replies: Reply) => void
+  readonly onStorage: (isKept: boolean) => void
+}
+
+export type Outcome = 'saved' | 'waiting' | 'clashed' | 'refused'
+
+export interface Sync {
+  /** Looks at what is in the outbox and sends what can be sent. */
+  readonly start: () => Promise<void>
+  /** Something has changed that may let held things through: a connection, a session, a window that is looked at again. */
+  readonly wake: () => void
+  /** Takes what another window has written. */
+  readonly reload: () => Promise<void>
+  /** Puts an item into the outbox. Resolves when it is kept there: what happens to it then is another matter. */
+  readonly add: (items: readonly Item[]) => Promise<void>
+  /** Puts a save into the outbox and resolves with what became of it, or that it waits. */
+  readonly addSave: (
+    item: DocumentItem,
+  ) => Promise<{ readonly outcome: Outcome; readonly reply: Reply | null; readonly item: Item | null }>
+  readonly change: (key: string, change: (before: Item) => Item | undefined) => Promise<void>
+  readonly items: () => readonly Item[]
+  readonly stop: () => void
+}
+
+const FIRST_PAUSE_MS = 1000
+const LONGEST_PAUSE_MS = 60_000
+/** Held things are asked about again this often, without any other occasion. */
+const ASK_AGAIN_MS = 5 * 60_000
+/** A save that is not through by then is one that waits. */
+const PATIENCE_MS = 15_000
+
+/** The one way of everything that is written to the server: kept first, sent until it has its answer. */
+export function createSync(ports: SyncPorts): Sync {
+  const { store, now } = ports
+  /** What the disk would not take: in this window alone until it is sent. */
+  const unkept = new Map<string, Item>()
+  let items: readonly Item[] = []
+  let asked = new Set<string>()
+  let failures = 0
+  let mostEntries = Number.POSITIVE_INFINITY
+  let notBefore = 0
+  let raiseAt = 0
+  let isDraining = false
+  let isAgain = false
+  let isStopped = false
+  let cancelTimer: () => void = () => undefined
+  const waiters = new Map<
+    string,
+    (settled: { outcome: Outcome; reply: Reply | null; item: Item | null }) => void
+  >()
+
+  const read = async (): Promise<readonly Item[]> => {
+    const kept = await store.all().catch(() => {
+      ports.onStorage(false)
+      return []
+    })
+    items = [...kept.filter(({ key }) => !unkept.has(key)), ...unkept.values()]
+    return items
+  }
+  const show = async () => ports.onItems(await read())
+  /** Over when everything that was handed in is on the disk, or known not to be. */
+  let keeping: Promise<unknown> = Promise.resolve()
+  const keep = (news: readonly Item[]): Promise<void> => {
+    // Seen at once; until the disk has it, it is here.
+    for (const item of news) unkept.set(item.key, item)
+    const kept = store.put(news).then(
+      () => news.forEach(({ key }) => unkept.delete(key)),
+      // A full or forbidden disk: told, and kept here as long as this window is open.
+      () => ports.onStorage(false),
+    )
+    keeping = Promise.all([keeping, kept])
+    return kept
+  }
+  const drop = async (keys: readonly string[]) => {
+    for (const key of keys) unkept.delete(key)
+    await store.remove(keys).catch(() => ports.onStorage(false))
+  }
+  const update = async (key: string, change: (before: Item | undefined) => Item | undefined) => {
+    // Or the disk would be given the old one after the new.
+    await keeping
+    const held = unkept.get(key)
+    if (!held) {
+      try {
+        return await store.update(key, change)
+      } catch {
+        ports.onStorage(false)
+      }
+    }
+    const after = change(held ?? items.find((item) => item.key === key))
+    unkept.delete(key)
+    if (after) unkept.set(after.key, after)
+  }
+  /** One that its writer has let go meanwhile does not come back. */
+  const replace = async (news: readonly Item[]) => {
+    for (const item of news) await update(item.key, (before) => before && item)
+  }
+  const answer = (saveId: string, outcome: Outcome, reply: Reply | null, item: Item | null) => {
+    waiters.get(saveId)?.({ outcome, reply, item })
+    waiters.delete(saveId)
+  }
+
+  /** Between the sending and the answer the writer may have gone on: what is there now counts, not what was read before. */
+  const apply = async (send: Send, settled: Settled, reply: Reply) => {
+    const answers: (() => void)[] = []
+    if (send.kind === 'document') {
+      const sent = send.item.saves[0].saveId
+      const wasTaken = settled.taken.length > 0
+      let aside: Item | undefined
+      await update(send.item.key, (before) => {
+        if (before?.kind !== 'document' || before.saves[0].saveId !== sent) return before
+        const again = settle({ ...send, item: before }, reply)
+        aside = again.put.find(({ key }) => key !== send.item.key)
+        return again.put.find(({ key }) => key === send.item.key)
+      })
+      if (aside) await keep([aside])
+      const left = aside
+      if (wasTaken) answers.push(() => answer(sent, 'saved', reply, send.item))
+      else if (left)
+        for (const save of send.item.saves)
+          if (save)
+            answers.push(() =>
+              answer(save.saveId, left.state.is === 'clashed' ? 'clashed' : 'refused', reply, left),
+            )
+    } else {
+      await replace(settled.put)
+      await drop(settled.drop)
+    }
+    if (settled.taken.length > 0) {
+      ports.onTaken(settled.taken, reply)
+      // What was held for want of it may go through now.
+      asked = new Set()
+    }
+    for (const key of settled.asked) asked.add(key)
+    await show()
+    for (const tell of answers) tell()
+  }
+
+  const pauseFor = (pause: NonNullable<Settled['pause']>) => {
+    // What is written while it waits is tried at once, and makes the wait no longer.
+    if (now() >= raiseAt) failures++
+    const backOff =
+      Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** (failures - 1)) * (0.5 + ports.chance() / 2)
+    const wait = pause.afterS === null ? backOff : Math.max(backOff, pause.afterS * 1000)
+    raiseAt = Math.max(raiseAt, now() + wait)
+    // Without a session nothing is sent until there is one: that is an occasion of its own.
+    if (pause.why === 'later') notBefore = now() + wait
+    if (pause.why !== 'signed-out') setTimer(wait)
+  }
+  const setTimer = (ms: number) => {
+    cancelTimer()
+    if (!isStopped) cancelTimer = ports.setTimer(() => void occasion(), ms)
+  }
+
+  const sendAll = async (prolong: () => Promise<void>) => {
+    for (;;) {
+      const accountId = ports.accountId()
+      if (accountId === null || isStopped) return
+      const all = await read()
+      const blocked = heldByNeeds(all)
+      await replace(blocked)
+      if (blocked.length > 0) await show()
+      const send = nextSend(blocked.length > 0 ? items : all, { accountId, asked, mostEntries })
+      if (!send) return
+      if (send.kind === 'document' && !send.item.isTried)
+        await update(send.item.key, (before) =>
+          before?.kind === 'document' ? { ...before, isTried: true } : before,
+        )
+      const reply = await ports.transmit(send)
+      const settled = settle(send, reply)
+      if (settled.pause) return pauseFor(settled.pause)
+      failures = 0
+      raiseAt = 0
+      mostEntries = settled.mostEntries ?? Math.min(Number.POSITIVE_INFINITY, mostEntries * 2)
+      await apply(send, settled, reply)
+      ports.tellOthers()
+      await prolong()
+    }
+  }
+
+  const drain = async () => {
+    if (isDraining) {
+      isAgain = true
+      return
+    }
+    if (now() < notBefore) return setTimer(notBefore - now())
+    isDraining = true
+    try {
+      do {
+        isAgain = false
+        const isOurs = await ports.lock(sendAll)
+        // Another window is at it: it may close before it comes to ours.
+        if (!isOurs) setTimer(FIRST_PAUSE_MS)
+      } while (isAgain && !isStopped && now() >= notBefore)
+    } catch {
+      ports.onStorage(false)
+      setTimer(FIRST_PAUSE_MS)
+    } finally {
+      isDraining = false
+      for (const saveId of [...waiters.keys()]) {
+        const own = items.find(
+          (item) => item.kind === 'document' && item.saves.some((save) => save?.saveId === saveId),
+        )
+        // One of which there is no trace was sent by another window.
+        if (!own) answer(saveId, 'saved', null, null)
+        else if (failures > 0 || own.state.is === 'held' || ports.accountId() === null)
+          answer(saveId, 'waiting', null, own)
+      }
+    }
+    if (failures === 0 && items.some(({ state }) => state.is === 'held')) setTimer(ASK_AGAIN_MS)
+  }
+  const occasion = async () => {
+    asked = new Set()
+    await drain()
+  }
+
+  return {
+    start: async () => {
+      await show()
+      await occasion()
+    },
+    wake: () => {
+      notBefore = 0
+      raiseAt = 0
+      failures = 0
+      void occasion()
+    },
+    reload: show,
+    items: () => items,
+    add: async (news) => {
+      const kept = keep(news)
+      items = [...items, ...news]
+      ports.onItems(items)
+      await kept
+      await show()
+      ports.tellOthers()
+      void drain()
+    },
+    addSave: async (item) => {
+      const [{ saveId }] = item.saves
+      const settled = new Promise<{ outcome: Outcome; reply: Reply | null; item: Item | null }>((resolve) => {
+        waiters.set(saveId, resolve)
+        ports.setTimer(() => answer(saveId, 'waiting', null, item), PATIENCE_MS)
+      })
+      await update(item.key, (before) => {
+        if (before?.kind !== 'document') return item
+        // What makes way for this one has become a part of it.
+        const replaced = before.isTried ? before.saves[1] : before.saves[0]
+        if (replaced) answer(replaced.saveId, 'waiting', null, before)
+        return withSave(before, item)
+      })
+      await show()
+      ports.tellOthers()
+      void drain()
+      return settled
+    },
+    change: async (key, change) => {
+      await update(key, (before) => before && change(before))
+      await show()
+      ports.tellOthers()
+      asked.delete(key)
+      void drain()
+    },
+    stop: () => {
+      isStopped = true
+      cancelTimer()
+    },
+  }
+}

@@ -1,0 +1,51 @@
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useNavigate } from 'react-router'
+import { useCreateGardenMutation } from '../../data/api.ts'
+import type { ApiError } from '../../data/api.ts'
+import { Field } from '../../ui/Field.tsx'
+import { Message } from '../../ui/Message.tsx'
+import { refusalWords } from '../../ui/refusal.ts'
+
+/** A name, and a garden of that name is there and open. */
+export function NewGarden() {
+  const { t } = useTranslation()
+  const navigate = useNavigate()
+  const [create] = useCreateGardenMutation()
+  const [name, setName] = useState('')
+  const [failure, setFailure] = useState<string>()
+  const make = async () => {
+    const { data, error } = await create(name.trim())
+    if (data) void navigate(`/g/${data.id}/places`)
+    else setFailure(refusalWords(t, error as ApiError))
+  }
+  return (
+    <form
+      className="flex flex-wrap items-end gap-3"
+      onSubmit={(event) => {
+        event.preventDefault()
+        void make()
+      }}
+    >
+      <Field label={t('account.gardenName')}>
+        {(ids) => (
+          <input
+            {...ids}
+            className="input"
+            value={name}
+            maxLength={80}
+            onChange={(event) => setName(event.target.value)}
+          />
+        )}
+      </Field>
+      <button type="submit" className="btn" disabled={name.trim() === ''}>
+        {t('garden.create')}
+      </button>
+      {failure && (
+        <div className="basis-full">
+          <Message tone="limit">{failure}</Message>
+        </div>
+      )}
+    </form>
+  )
+}
