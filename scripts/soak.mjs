@@ -18,13 +18,14 @@ const { values } = parseArgs({
   },
 })
 const lengths = values.short
-  ? { kills: 6, writes: 40, people: 10, seconds: 3, bombMb: 8, backupWrites: 200 }
+  ? { kills: 6, writes: 40, people: 10, seconds: 3, bombMb: 8, isTimed: false, backupWrites: 200 }
   : {
       kills: Number(values.kills),
       writes: Number(values.writes),
       people: Number(values.people),
       seconds: Number(values.seconds),
       bombMb: 200,
+      isTimed: true,
       backupWrites: 4000,
     }
 

@@ -5,8 +5,11 @@ import { percentile, signUp, startKlados, wall } from './klados.mjs'
 const MOST_MS = 500
 const MOST_MB = 600
 
-/** Files made to fill the memory or hold the server up, from one account, while others read: do they notice? */
-export async function soakBombs({ bombMb, report }) {
+/**
+ * Files made to fill the memory or hold the server up, from one account, while others read: do they notice? Times are
+ * printed always and held to a goal in a run of its own only: beside other work they say nothing.
+ */
+export async function soakBombs({ bombMb, isTimed, report }) {
   const klados = await startKlados('bombs')
   try {
     const [attacker, reader] = [await signUp(klados.base), await signUp(klados.base)]
@@ -21,7 +24,7 @@ export async function soakBombs({ bombMb, report }) {
       report.say(
         name,
         `${outcome}; others' reads p95 ${p95.toFixed(0)} ms of ${times.length}, server ${mostMb.toFixed(0)} MB, beside it ${mostBesideMb.toFixed(0)} MB`,
-        p95 < MOST_MS && mostMb < MOST_MB && failures === 0,
+        (!isTimed || p95 < MOST_MS) && mostMb < MOST_MB && failures === 0,
       )
     }
     const after = await fetch(`${klados.base}/api/session`, { headers: { cookie: reader.cookie } })

@@ -95,7 +95,8 @@ export async function soakClient({ writes, seed, report }) {
     report.say(
       `${writes} notes through the page, ${browserKills} kills of the browser, ${killServerAt.length} of the server`,
       `${confirmed.size} confirmed by the outbox, median ${percentile(confirmMs, 0.5).toFixed(0)} ms`,
-      confirmed.size > writes * 0.7,
+      // How many depends on how fast machine and disk are; that there were some to lose does not.
+      confirmed.size > writes / 4,
     )
     report.say('  confirmed and not on the server', String(lost), lost === 0)
     report.say('  on the server more than once', String(doubled), doubled === 0)

@@ -45,11 +45,20 @@ export async function soakKills({ kills, seed, report }) {
     for (let i = 0; i < kills; i++) {
       await pause(200 + chance() * 600)
       const kind = ['server', 'backend', 'postmaster'][i % 3]
-      const pid = pidOf(kind, klados, chance)
-      if (pid === null) continue
+      // What was killed last may be on its way back: its pool of connections, say.
+      let pid = pidOf(kind, klados, chance)
+      for (const since = Date.now(); pid === null; pid = pidOf(kind, klados, chance)) {
+        if (Date.now() - since > BACK_MS)
+          throw new Error(`no ${kind} to kill (kill ${i + 1})\n${klados.said()}`)
+        await pause(10)
+      }
       const before = acknowledged.size
       const since = Date.now()
-      process.kill(pid, 'SIGKILL')
+      try {
+        process.kill(pid, 'SIGKILL')
+      } catch {
+        // It ended by itself between the look and the kill, as a backend may: that is no other matter.
+      }
       await pause(20)
       // Back when every writer could write again.
       while (acknowledged.size < before + WRITERS * 2) {
