@@ -2,7 +2,9 @@ import { chromium } from '@playwright/test'
 import config from './playwright.config.ts'
 import { haveWall, signUp } from './people.ts'
 
-/** Frames that the browser draws while a bench of 2,000 nodes is dragged and zoomed, read from its own trace. */
+/**
+ * Frames that the browser draws while a bench of 2,000 nodes is dragged and zoomed, read from its own trace.
+ */
 const GOAL_FPS = 60
 /** The screen's own rate is 60 to within the timer of the trace. */
 const TOLERANCE_FPS = 1.5
@@ -16,7 +18,11 @@ interface TraceEvent {
 }
 
 const browser = await chromium.launch(config.use!.launchOptions)
-const page = await browser.newPage({ baseURL: process.env.BASE_URL!, viewport: { width: 1280, height: 800 }, locale: 'en-GB' }) // prettier-ignore
+const page = await browser.newPage({
+  baseURL: process.env.BASE_URL!,
+  viewport: { width: 1280, height: 800 },
+  locale: 'en-GB',
+})
 const { garden } = await signUp(page)
 const place = await haveWall(page, garden, { name: 'Long wall', widthM: 60, usableHeightM: 3 })
 await page.goto(`${garden}/places/${place}/frame`)
@@ -32,7 +38,9 @@ const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
 
 /** Frames a second between the first and the last that the gesture drew, and the longest wait for one. */
 async function framesDuring(gesture: () => Promise<void>): Promise<{ fps: number; longestMs: number }> {
-  await browser.startTracing(page, { categories: ['disabled-by-default-devtools.timeline.frame', 'devtools.timeline.frame'] }) // prettier-ignore
+  await browser.startTracing(page, {
+    categories: ['disabled-by-default-devtools.timeline.frame', 'devtools.timeline.frame'],
+  })
   await gesture()
   const trace = JSON.parse((await browser.stopTracing()).toString()) as { traceEvents: TraceEvent[] }
   const drawn = trace.traceEvents.filter((event) => event.name === 'DrawFrame').map((event) => event.ts)
@@ -69,7 +77,9 @@ for (const [name, gesture] of [
 ] as const) {
   const { fps, longestMs } = await framesDuring(gesture)
   const isMet = fps >= GOAL_FPS - TOLERANCE_FPS
-  process.stdout.write(`${isMet ? 'met ' : 'MISS'}  ${`${nodes} nodes ${name}, frames drawn by the browser`.padEnd(58)} ${`${fps.toFixed(1)} a second, longest ${longestMs.toFixed(0)} ms`.padStart(26)}   goal ${GOAL_FPS} a second\n`) // prettier-ignore
+  process.stdout.write(
+    `${isMet ? 'met ' : 'MISS'}  ${`${nodes} nodes ${name}, frames drawn by the browser`.padEnd(58)} ${`${fps.toFixed(1)} a second, longest ${longestMs.toFixed(0)} ms`.padStart(26)}   goal ${GOAL_FPS} a second\n`,
+  )
   await page.waitForTimeout(800)
 }
 await browser.close()

@@ -3,30 +3,92 @@ import { expect, test } from '@playwright/test'
 import type { Page } from '@playwright/test'
 import { haveWall, openDemo, signUp } from './people.ts'
 
-const figure = (page: Page, label: string) => page.locator('.slip-row', { has: page.getByText(label, { exact: true }) }).locator('dd') // prettier-ignore
+const figure = (page: Page, label: string) =>
+  page.locator('.slip-row', { has: page.getByText(label, { exact: true }) }).locator('dd')
 const wall = { surface: 'brick' }
-const open = (kind: string, widthM: number, usableHeightM = 2.4) => ({ kind, widthM, usableHeightM, firstForkM: 0, surface: 'open' }) // prettier-ignore
+const open = (kind: string, widthM: number, usableHeightM = 2.4) => ({
+  kind,
+  widthM,
+  usableHeightM,
+  firstForkM: 0,
+  surface: 'open',
+})
 
 /** Each kind of frame at a place that suits it, with a measure to change and what must follow from it. */
 const kinds = [
-  { name: 'Level tiers', place: { ...wall, widthM: 6 }, type: ['Supports at most every', '1.5 m'], then: ['Nodes, one eye each', '25'] },
+  {
+    name: 'Level tiers',
+    place: { ...wall, widthM: 6 },
+    type: ['Supports at most every', '1.5 m'],
+    then: ['Nodes, one eye each', '25'],
+  },
   { name: 'Diamonds', place: wall, type: ['Cell width', '1.15 m'], then: ['Cells', '8 whole'] },
   { name: 'Fan', place: { ...wall, widthM: 3 }, type: ['Ribs', '7'], then: ['Longest rib', '1.96 m'] },
   { name: 'Zig-zag', place: wall, type: ['Width of a stroke', '92 cm'], then: ['Nodes, one eye each', '11'] },
-  { name: 'Triangles', place: { ...wall, widthM: 5 }, type: ['Width of the base', '1.25 m'], then: ['Nodes, one eye each', '14'] },
-  { name: 'Squares', place: { ...wall, widthM: 5 }, type: ['Upright wires', '6'], then: ['Nodes, one eye each', '24'] },
+  {
+    name: 'Triangles',
+    place: { ...wall, widthM: 5 },
+    type: ['Width of the base', '1.25 m'],
+    then: ['Nodes, one eye each', '14'],
+  },
+  {
+    name: 'Squares',
+    place: { ...wall, widthM: 5 },
+    type: ['Upright wires', '6'],
+    then: ['Nodes, one eye each', '24'],
+  },
   { name: 'Drawn by hand', place: wall, type: null, then: ['Nodes, one eye each', '3'] },
-  { name: 'Row', place: open('row', 36), type: ['Posts at most every', '5 m'], then: ['Posts, stakes and legs', '9'] },
-  { name: 'Pergola or arbour', place: open('bed', 6), type: ['Bays at most', '3 m'], then: ['Posts, stakes and legs', '6'] },
+  {
+    name: 'Row',
+    place: open('row', 36),
+    type: ['Posts at most every', '5 m'],
+    then: ['Posts, stakes and legs', '9'],
+  },
+  {
+    name: 'Pergola or arbour',
+    place: open('bed', 6),
+    type: ['Bays at most', '3 m'],
+    then: ['Posts, stakes and legs', '6'],
+  },
   { name: 'Arch or hoop', place: open('bed', 3), type: ['Hoops', '4'], then: ['Length of a hoop', '5.91 m'] },
-  { name: 'Covered grid of posts', place: open('bed', 18), type: ['Posts along at most every', '9 m'], then: ['Posts, stakes and legs', '9'] },
-  { name: 'Stakes with spiral string', place: open('tub', 0.5, 2), type: ['Stakes', '3'], then: ['Posts, stakes and legs', '3'] },
-  { name: 'Obelisk, cone or ladder', place: open('terrace', 1, 2.4), type: ['Legs', '5'], then: ['Posts, stakes and legs', '5'] },
-  { name: 'Growing pole', place: open('bench', 0.4, 1.4), type: ['Thickness of the pole', '100 mm'], then: ['Mesh, width to cut', '0.33 m'] },
-  { name: 'Bare stakes', place: open('bed', 4), type: ['Stakes', '8'], then: ['Posts, stakes and legs', '8'] },
-  { name: 'Column in a tub', place: open('tub', 0.7, 2), type: ['Plants', '3'], then: ['Plants it wants', '0 of 3'] },
+  {
+    name: 'Covered grid of posts',
+    place: open('bed', 18),
+    type: ['Posts along at most every', '9 m'],
+    then: ['Posts, stakes and legs', '9'],
+  },
+  {
+    name: 'Stakes with spiral string',
+    place: open('tub', 0.5, 2),
+    type: ['Stakes', '3'],
+    then: ['Posts, stakes and legs', '3'],
+  },
+  {
+    name: 'Obelisk, cone or ladder',
+    place: open('terrace', 1, 2.4),
+    type: ['Legs', '5'],
+    then: ['Posts, stakes and legs', '5'],
+  },
+  {
+    name: 'Growing pole',
+    place: open('bench', 0.4, 1.4),
+    type: ['Thickness of the pole', '100 mm'],
+    then: ['Mesh, width to cut', '0.33 m'],
+  },
+  {
+    name: 'Bare stakes',
+    place: open('bed', 4),
+    type: ['Stakes', '8'],
+    then: ['Posts, stakes and legs', '8'],
+  },
+  {
+    name: 'Column in a tub',
+    place: open('tub', 0.7, 2),
+    type: ['Plants', '3'],
+    then: ['Plants it wants', '0 of 3'],
+  },
   { name: 'Twiggy brush', place: open('bed', 3), type: ['Rows', '3'], then: ['Cost', '€14.40'] },
-] as const // prettier-ignore
+] as const
 
 test.describe('every kind of frame, from measures to paper', () => {
   for (const { name, place, type, then } of kinds) {
@@ -171,7 +233,9 @@ test('a photo is set straight by four marks and lies behind the drawing', async 
     const blob = await new Promise<Blob>((resolve) => canvas.toBlob((made) => resolve(made!), 'image/png'))
     return [...new Uint8Array(await blob.arrayBuffer())]
   })
-  await page.getByLabel('Choose a photo').setInputFiles({ name: 'wall.png', mimeType: 'image/png', buffer: Buffer.from(png) }) // prettier-ignore
+  await page
+    .getByLabel('Choose a photo')
+    .setInputFiles({ name: 'wall.png', mimeType: 'image/png', buffer: Buffer.from(png) })
   const mark = page.getByRole('button', { name: 'Mark 1' })
   await mark.focus()
   await page.keyboard.press('ArrowRight')
@@ -271,7 +335,10 @@ test('drawings leave the house in true scale: DXF in millimetres, a PDF, and a f
   page,
 }) => {
   const garden = await openDemo(page)
-  const frames = await page.getByRole('main').getByRole('link', { name: 'Frame', exact: true }).evaluateAll((all) => all.map((a) => (a as HTMLAnchorElement).pathname)) // prettier-ignore
+  const frames = await page
+    .getByRole('main')
+    .getByRole('link', { name: 'Frame', exact: true })
+    .evaluateAll((all) => all.map((a) => (a as HTMLAnchorElement).pathname))
   await page.goto(frames[0]!)
   const take = async (label: string) => {
     const download = page.waitForEvent('download')
@@ -283,10 +350,14 @@ test('drawings leave the house in true scale: DXF in millimetres, a PDF, and a f
   const file = await take('Frame file')
   expect(JSON.parse(file.toString())).toMatchObject({ format: 'klados-frame', version: 1 })
   await page.goto(frames[1]!.replace(/\/frame$/, '/frame/new'))
-  await page.getByLabel('Bring in a frame file').setInputFiles({ name: 'frame.json', mimeType: 'application/json', buffer: file }) // prettier-ignore
+  await page
+    .getByLabel('Bring in a frame file')
+    .setInputFiles({ name: 'frame.json', mimeType: 'application/json', buffer: file })
   await expect(page.getByLabel('Name of the frame')).toHaveValue('Level tiers')
   await page.goto(frames[1]!.replace(/\/frame$/, '/frame/new'))
-  await page.getByLabel('Bring in a frame file').setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from('{"a":1}') }) // prettier-ignore
+  await page
+    .getByLabel('Bring in a frame file')
+    .setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from('{"a":1}') })
   await expect(page.getByRole('alert')).toContainText('no frame file')
   expect(garden).toMatch(/^\/g\//)
 })

@@ -4,7 +4,8 @@ import type { Page } from '@playwright/test'
 import { PASSWORD, newEmail } from './people.ts'
 
 /** Where a figure stands on the slip, by its label. */
-const figure = (page: Page, label: string) => page.locator('.slip-row', { has: page.getByText(label, { exact: true }) }).locator('dd') // prettier-ignore
+const figure = (page: Page, label: string) =>
+  page.locator('.slip-row', { has: page.getByText(label, { exact: true }) }).locator('dd')
 
 test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, and mark a tie done', async ({
   page,
@@ -124,7 +125,12 @@ test('the whole job by keyboard alone', async ({ page }) => {
     for (let tabs = 0; tabs < 160; tabs++) {
       if (await wanted.evaluate((element) => element === document.activeElement)) return
       // A group of radio buttons takes one tab; the arrows go round in it.
-      const inSameGroup = role === 'radio' && (await wanted.evaluate((element) => (element as HTMLInputElement).name === (document.activeElement as HTMLInputElement | null)?.name)) // prettier-ignore
+      const inSameGroup =
+        role === 'radio' &&
+        (await wanted.evaluate(
+          (element) =>
+            (element as HTMLInputElement).name === (document.activeElement as HTMLInputElement | null)?.name,
+        ))
       await page.keyboard.press(inSameGroup ? 'ArrowRight' : 'Tab')
     }
     throw new Error(`the keyboard does not reach ${role} ${name}`)

@@ -27,7 +27,31 @@ export async function openDemo(page: Page): Promise<string> {
 /** Saves a wall through the API, for tests that begin at the bench. */
 export async function haveWall(page: Page, garden: string, rest: object = {}): Promise<string> {
   const id = crypto.randomUUID()
-  const body = { name: 'Yard wall', kind: 'wall', widthM: 9.2, usableHeightM: 1.65, firstForkM: 0.3, facingDeg: 180, surface: 'brick', viewingEnd: 'left', avoid: [], riseM: 0, uprights: null, levels: null, photo: null, conditions: { soil: 'loam', frostDepthM: 0.5, coldestC: -15, hottestC: 35, windMPerS: 22, snowPa: 0, iceMm: 0 }, ...rest } // prettier-ignore
+  const body = {
+    name: 'Yard wall',
+    kind: 'wall',
+    widthM: 9.2,
+    usableHeightM: 1.65,
+    firstForkM: 0.3,
+    facingDeg: 180,
+    surface: 'brick',
+    viewingEnd: 'left',
+    avoid: [],
+    riseM: 0,
+    uprights: null,
+    levels: null,
+    photo: null,
+    conditions: {
+      soil: 'loam',
+      frostDepthM: 0.5,
+      coldestC: -15,
+      hottestC: 35,
+      windMPerS: 22,
+      snowPa: 0,
+      iceMm: 0,
+    },
+    ...rest,
+  }
   const reply = await page.request.put(`/api${garden.replace('/g/', '/gardens/')}/places/${id}`, {
     data: { saveId: crypto.randomUUID(), basedOn: 0, body },
   })

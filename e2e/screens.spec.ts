@@ -10,7 +10,15 @@ const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/
 async function violations(page: Page): Promise<string[]> {
   await page.evaluate(axeSource)
   return page.evaluate(async () => {
-    const axe = (window as unknown as { axe: { run: (options: object) => Promise<{ violations: { id: string; nodes: { target: unknown; html: string }[] }[] }> } }).axe // prettier-ignore
+    const axe = (
+      window as unknown as {
+        axe: {
+          run: (
+            options: object,
+          ) => Promise<{ violations: { id: string; nodes: { target: unknown; html: string }[] }[] }>
+        }
+      }
+    ).axe
     const { violations } = await axe.run({
       runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
     })
@@ -184,7 +192,6 @@ test('a printed sheet fits its page', async ({ page }) => {
     ['A4', 794 - 76],
     ['Letter', 816 - 76],
   ] as const) {
-    // prettier-ignore
     await page.setViewportSize({ width: widthPx, height: 1000 })
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(widthPx)
     const pdf = await page.pdf({ format })

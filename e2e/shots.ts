@@ -34,8 +34,11 @@ await page.goto('/sign-in')
 await shoot(page, 'sign-in')
 const garden = await openDemo(page)
 await shoot(page, 'places', true)
-const places = (await (await page.request.get(`/api${garden.replace('/g/', '/gardens/')}/places`)).json()) as Named[] // prettier-ignore
-const at = (name: string, screen: string) => `${garden}/places/${places.find((place) => place.body.name.startsWith(name))!.id}/${screen}` // prettier-ignore
+const places = (await (
+  await page.request.get(`/api${garden.replace('/g/', '/gardens/')}/places`)
+).json()) as Named[]
+const at = (name: string, screen: string) =>
+  `${garden}/places/${places.find((place) => place.body.name.startsWith(name))!.id}/${screen}`
 
 await page.goto(at('South wall', 'measures'))
 await shoot(page, 'measures')
@@ -81,7 +84,8 @@ await shoot(page, 'wood-last-year')
 await page.goto(`${garden}/round`)
 await shoot(page, 'round')
 
-// What a server would not take, as the tray shows it: one note of a day to come, and one of a part that one has not.
+// What a server would not take, as the tray shows it: one note of a day to come, and one of a part that one
+// has not.
 await page.goto(at('South wall', 'wood'))
 await page.route('**/entries', (route) => {
   const { entries } = JSON.parse(route.request().postData()!) as { entries: { body: { text: string } }[] }

@@ -85,7 +85,11 @@ test.describe('a server that goes away', () => {
 test('two people who save the same frame both keep their work', async ({ page, browser }) => {
   const garden = await openDemo(page)
   const { garden: own } = { garden }
-  const frames = (await (await page.request.get(`/api${own.replace('/g/', '/gardens/')}/frames`)).json()) as { id: string; version: number; body: { placeId: string; name: string } }[] // prettier-ignore
+  const frames = (await (await page.request.get(`/api${own.replace('/g/', '/gardens/')}/frames`)).json()) as {
+    id: string
+    version: number
+    body: { placeId: string; name: string }
+  }[]
   const frame = frames.find((one) => one.body.name === 'Ivy diamonds')!
   await page.goto(`${own}/places/${frame.body.placeId}/frame/${frame.id}`)
   await page.getByLabel('Nodes may move').fill('6 cm')

@@ -3,7 +3,10 @@ import { installPackages } from './lib/install.mjs'
 import { inRoot, inWork, root } from './lib/paths.mjs'
 import { step } from './lib/run.mjs'
 
-/** Server and web app from their sources, both restarted or reloaded on change, on the same private database as npm start. */
+/**
+ * Server and web app from their sources, both restarted or reloaded on change, on the same private database
+ * as npm start.
+ */
 await installPackages()
 const { createDatabase, startPostgres } = await import('./lib/postgres.mjs')
 step('starting the database')

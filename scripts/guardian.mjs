@@ -5,8 +5,9 @@ import { setTimeout as pause } from 'node:timers/promises'
 import { holderOf } from './lib/lock.mjs'
 
 /**
- * Stands by the start command, which tells it line by line what runs. When that command is lost, killed outright or with its
- * terminal, it ends what was left: the server, then the database, then the lock. It needs no package and hears no signal.
+ * Stands by the start command, which tells it line by line what runs. When that command is lost, killed
+ * outright or with its terminal, it ends what was left: the server, then the database, then the lock. It
+ * needs no package and hears no signal.
  */
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => undefined)
 

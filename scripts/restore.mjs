@@ -6,7 +6,9 @@ import { withOwnDatabase } from './lib/own-database.mjs'
 import { inRoot, inData } from './lib/paths.mjs'
 import { step } from './lib/run.mjs'
 
-/** `npm run restore -- FILE [--replace]`: what is there already is put by under another name, never deleted. */
+/**
+ * `npm run restore -- FILE [--replace]`: what is there already is put by under another name, never deleted.
+ */
 const [given] = process.argv.slice(2).filter((one) => !one.startsWith('--'))
 const mayReplace = process.argv.includes('--replace')
 
@@ -35,7 +37,9 @@ async function main() {
   process.stdout.write('Restored. Start Klados with npm start\n')
 }
 
-/** Into a database of its own, which takes the place of the present one only once it is held to every hash. */
+/**
+ * Into a database of its own, which takes the place of the present one only once it is held to every hash.
+ */
 async function restoreOwn(server, bin, file) {
   const people = await peopleIn(server.ownerUrl('klados')).catch(() => null)
   if (people > 0 && !mayReplace)

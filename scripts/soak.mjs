@@ -3,8 +3,8 @@ import { build, installPackages } from './lib/install.mjs'
 import { step } from './lib/run.mjs'
 
 /**
- * `npm run soak`: kills, crowds, bombs, a browser that dies, a backup under load. `--only kills,client` runs some; the
- * lengths are parameters; `--short` is what `npm test` runs.
+ * `npm run soak`: kills, crowds, bombs, a browser that dies, a backup under load. `--only kills,client` runs
+ * some; the lengths are parameters; `--short` is what `npm test` runs.
  */
 const { values } = parseArgs({
   options: {

@@ -33,7 +33,10 @@ async function pickPort() {
   throw new Error(`Ports ${wantedPort} to ${wantedPort + 19} are all taken; set PORT to a free one`)
 }
 
-/** A process beside this one that ends what is left should this one be lost; brought back should it be lost itself. */
+/**
+ * A process beside this one that ends what is left should this one be lost; brought back should it be lost
+ * itself.
+ */
 function postGuardian(lockFile) {
   const running = {}
   let guardian

@@ -4,7 +4,9 @@ import { build, installPackages } from './lib/install.mjs'
 import { inRoot, inWork, root, workDir } from './lib/paths.mjs'
 import { run, runQuietly, step } from './lib/run.mjs'
 
-/** The whole check, from a bare machine: what is missing is installed first. `--quick` leaves the browser out. */
+/**
+ * The whole check, from a bare machine: what is missing is installed first. `--quick` leaves the browser out.
+ */
 const isQuick = process.argv.includes('--quick')
 const bin = (name) => inRoot('node_modules/.bin', name)
 const results = []

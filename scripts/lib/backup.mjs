@@ -13,9 +13,9 @@ const LEFT_OUT = ['throttle']
 const HEAD_BYTES = 65_536
 
 /**
- * Everything that a database holds, as of one moment, in one file: a first line that says what is in it, with a hash over
- * every table's rows and one over the rest of the file, and then what pg_dump makes of that very moment. Others go on
- * writing meanwhile.
+ * Everything that a database holds, as of one moment, in one file: a first line that says what is in it, with
+ * a hash over every table's rows and one over the rest of the file, and then what pg_dump makes of that very
+ * moment. Others go on writing meanwhile.
  */
 export async function writeBackup({ url, bin, file, now = new Date() }) {
   const client = await connect(url)
@@ -72,7 +72,10 @@ export async function readBackup(file) {
   return parsed
 }
 
-/** Fills an empty database from a backup and holds every table to the hash that was taken when the backup was made. */
+/**
+ * Fills an empty database from a backup and holds every table to the hash that was taken when the backup was
+ * made.
+ */
 export async function fillFrom({ url, bin, file }) {
   const head = await readBackup(file)
   const dump = `${file}.restoring`

@@ -3,10 +3,15 @@ import { basename, join } from 'node:path'
 import { inWork } from './paths.mjs'
 import { runQuietly, step } from './run.mjs'
 
-/** Programs of Debian packages that an ordinary user has unpacked: small scripts that start them where they lie. */
+/**
+ * Programs of Debian packages that an ordinary user has unpacked: small scripts that start them where they
+ * lie.
+ */
 export const unpackedBin = inWork('debian/bin')
 
-/** A package of Debian, where a program is missing: installed as root, otherwise unpacked into the project. */
+/**
+ * A package of Debian, where a program is missing: installed as root, otherwise unpacked into the project.
+ */
 export async function installDebian(name, why) {
   if (process.getuid?.() !== 0) return unpackDebian(name, why)
   step(`installing ${why} from Debian (${name})`)
@@ -39,14 +44,24 @@ async function unpackDebian(name, why) {
   ].flatMap((setting) => ['-o', setting])
   try {
     await runQuietly('apt-get', [...own, 'update', '-qq'])
-    await runQuietly('apt-get', [...own, 'install', '-y', '-qq', '--no-install-recommends', '--download-only', name]) // prettier-ignore
+    await runQuietly('apt-get', [
+      ...own,
+      'install',
+      '-y',
+      '-qq',
+      '--no-install-recommends',
+      '--download-only',
+      name,
+    ])
     const unpacked = join(folder, 'root')
     for (const file of readdirSync(archives).filter((file) => file.endsWith('.deb')))
       await runQuietly('dpkg-deb', ['-x', join(archives, file), unpacked])
     wrapPrograms(unpacked)
     rmSync(archives, { recursive: true })
   } catch (error) {
-    throw new Error(`${why} is missing and could not be fetched. As root: apt-get install ${name}\n${error.message}`) // prettier-ignore
+    throw new Error(
+      `${why} is missing and could not be fetched. As root: apt-get install ${name}\n${error.message}`,
+    )
   }
 }
 
@@ -77,10 +92,16 @@ function wrapPrograms(unpacked) {
   const folders = ['/usr/share/fonts', join(unpacked, 'usr/share/fonts')].map(
     (folder) => `<dir>${folder}</dir>`,
   )
-  writeFileSync(fonts, `<?xml version="1.0"?><fontconfig>${folders.join('')}<cachedir>${inWork('debian/fonts')}</cachedir></fontconfig>`) // prettier-ignore
+  writeFileSync(
+    fonts,
+    `<?xml version="1.0"?><fontconfig>${folders.join('')}<cachedir>${inWork('debian/fonts')}</cachedir></fontconfig>`,
+  )
   for (const program of programs) {
     const script = join(unpackedBin, basename(program))
-    writeFileSync(script, `#!/bin/sh\nFONTCONFIG_FILE='${fonts}' LD_LIBRARY_PATH='${libraries}' exec '${program}' "$@"\n`) // prettier-ignore
+    writeFileSync(
+      script,
+      `#!/bin/sh\nFONTCONFIG_FILE='${fonts}' LD_LIBRARY_PATH='${libraries}' exec '${program}' "$@"\n`,
+    )
     chmodSync(script, 0o755)
   }
 }

@@ -20,7 +20,9 @@ function writeStamp(name, value) {
   writeFileSync(stampFile(name), value)
 }
 
-/** npm packages as the lock file says, unless they are there already. The stamp is written only after success. */
+/**
+ * npm packages as the lock file says, unless they are there already. The stamp is written only after success.
+ */
 export async function installPackages() {
   const wanted = createHash('sha256')
     .update(readFileSync(inRoot('package-lock.json')))
@@ -58,7 +60,10 @@ const keptFolder = inWork('last-assets')
 const ownAssets = inWork('own-assets.json')
 const listAssets = () => (existsSync(assetFolder) ? readdirSync(assetFolder) : [])
 
-/** Puts by the assets that the last build made itself: a page of it that is still open may ask for one of them yet. */
+/**
+ * Puts by the assets that the last build made itself: a page of it that is still open may ask for one of them
+ * yet.
+ */
 function keepAssets() {
   const own = existsSync(ownAssets) ? JSON.parse(readFileSync(ownAssets, 'utf8')) : listAssets()
   rmSync(keptFolder, { recursive: true, force: true })

@@ -7,9 +7,10 @@ const SETTLED_MS = 10_000
 const LONGEST_PAUSE_MS = 8000
 
 /**
- * Keeps something running: starts it, and when it is gone starts it again, at once the first time and with longer pauses as
- * it fails. What somebody killed is no failure of its own. `launch` resolves when it is ready, with `gone` for its end.
- * Resolves when it was stopped; rejects with the last reason once it has failed too often.
+ * Keeps something running: starts it, and when it is gone starts it again, at once the first time and with
+ * longer pauses as it fails. What somebody killed is no failure of its own. `launch` resolves when it is
+ * ready, with `gone` for its end. Resolves when it was stopped; rejects with the last reason once it has
+ * failed too often.
  */
 export function keep({ name, launch, tell }) {
   let isStopping = false

@@ -1,7 +1,10 @@
 import { closeSync, mkdirSync, openSync, readFileSync, rmSync, writeSync } from 'node:fs'
 import { dirname } from 'node:path'
 
-/** When a process began, in ticks since the machine did: with the pid it names one process and no later one of that pid. */
+/**
+ * When a process began, in ticks since the machine did: with the pid it names one process and no later one of
+ * that pid.
+ */
 function startOf(pid) {
   try {
     return readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ').at(-1).split(' ')[19]
@@ -11,8 +14,8 @@ function startOf(pid) {
 }
 
 /**
- * Takes the lock file for this process, or tells who holds it. A file left by a process that is gone is taken over; two
- * that start at once are told apart by the exclusive open.
+ * Takes the lock file for this process, or tells who holds it. A file left by a process that is gone is taken
+ * over; two that start at once are told apart by the exclusive open.
  */
 export function takeLock(file) {
   mkdirSync(dirname(file), { recursive: true })

@@ -3,8 +3,9 @@ import { installPackages } from './install.mjs'
 import { inData } from './paths.mjs'
 
 /**
- * The database that Klados works on, running or started for the while: the private one, or that of DATABASE_URL. `work`
- * gets its owner's address for a database by name, and the folder of PostgreSQL's programs.
+ * The database that Klados works on, running or started for the while: the private one, or that of
+ * DATABASE_URL. `work` gets its owner's address for a database by name, and the folder of PostgreSQL's
+ * programs.
  */
 export async function withOwnDatabase(work) {
   await installPackages()

@@ -87,10 +87,10 @@ const freePort = () =>
   })
 
 /**
- * A private PostgreSQL on loopback with its data in `folder`: made at first, started where it is not running, taken
- * over where it is. Passwords are made with the cluster and kept beside it, readable by their owner alone. `isDurable`
- * false trades safety for speed and is for throw-away tests. `port` is the one that it had before, when it is brought back;
- * `log` is a stream for what it says.
+ * A private PostgreSQL on loopback with its data in `folder`: made at first, started where it is not running,
+ * taken over where it is. Passwords are made with the cluster and kept beside it, readable by their owner
+ * alone. `isDurable` false trades safety for speed and is for throw-away tests. `port` is the one that it had
+ * before, when it is brought back; `log` is a stream for what it says.
  */
 export async function startPostgres(folder, { isDurable = true, port: wantedPort, log } = {}) {
   const bin = await requirePostgres()
@@ -180,7 +180,10 @@ function runningPort(data) {
   }
 }
 
-/** After a kill the children of the old postmaster hold its memory for a moment; then a start fails and is tried again. */
+/**
+ * After a kill the children of the old postmaster hold its memory for a moment; then a start fails and is
+ * tried again.
+ */
 const LAUNCH_TRIES = 20
 const LAUNCH_WAIT_MS = 500
 

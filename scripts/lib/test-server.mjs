@@ -43,7 +43,10 @@ export async function startServer(urls, { hasDemo = true, port } = {}) {
   }
 }
 
-/** A throw-away database with the demo garden, a server on it and a browser, for browser tests, screenshots and measurements. */
+/**
+ * A throw-away database with the demo garden, a server on it and a browser, for browser tests, screenshots
+ * and measurements.
+ */
 export async function withTestServer(work) {
   const chromium = await requireChromium()
   const database = await startPostgres(inWork('browser-postgres'), { isDurable: false })

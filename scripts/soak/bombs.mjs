@@ -6,8 +6,8 @@ const MOST_MS = 500
 const MOST_MB = 600
 
 /**
- * Files made to fill the memory or hold the server up, from one account, while others read: do they notice? Times are
- * printed always and held to a goal in a run of its own only: beside other work they say nothing.
+ * Files made to fill the memory or hold the server up, from one account, while others read: do they notice?
+ * Times are printed always and held to a goal in a run of its own only: beside other work they say nothing.
  */
 export async function soakBombs({ bombMb, isTimed, report }) {
   const klados = await startKlados('bombs')

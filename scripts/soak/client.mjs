@@ -17,9 +17,9 @@ const BROWSER_KILLS = 12
 const SERVER_KILLS = 6
 
 /**
- * Writes through the real page in a real browser: a note typed and handed in, again and again, while browser and server are
- * killed under it. What the outbox had confirmed, by the end of the transaction that kept it, must be on the server in the
- * end, once.
+ * Writes through the real page in a real browser: a note typed and handed in, again and again, while browser
+ * and server are killed under it. What the outbox had confirmed, by the end of the transaction that kept it,
+ * must be on the server in the end, once.
  */
 export async function soakClient({ writes, seed, report }) {
   const klados = await startKlados('client')

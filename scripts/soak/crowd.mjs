@@ -3,7 +3,10 @@ import { connect } from '../lib/backup.mjs'
 import { inRoot } from '../lib/paths.mjs'
 import { note, percentile, post, signUp, startKlados } from './klados.mjs'
 
-/** Fifty people who each write once a second, all in one garden and each in their own: does everybody get through? */
+/**
+ * Fifty people who each write once a second, all in one garden and each in their own: does everybody get
+ * through?
+ */
 export async function soakCrowd({ people, seconds, report }) {
   const klados = await startKlados('crowd')
   try {
@@ -52,7 +55,9 @@ export async function soakCrowd({ people, seconds, report }) {
   }
 }
 
-/** What this machine and disk need for the least that can be made durable: p95 of a row of its own, committed. */
+/**
+ * What this machine and disk need for the least that can be made durable: p95 of a row of its own, committed.
+ */
 async function commitMs(klados) {
   const client = await connect(await ownerUrl(klados))
   await client.query('create table if not exists one_row (n integer)')

@@ -16,7 +16,10 @@ import { join } from 'node:path'
 const WRITERS = 4
 const BACK_MS = 60_000
 
-/** Kills of the server, of the database's backends and of the postmaster, under load: is it back each time, is anything lost? */
+/**
+ * Kills of the server, of the database's backends and of the postmaster, under load: is it back each time, is
+ * anything lost?
+ */
 export async function soakKills({ kills, seed, report }) {
   const klados = await startKlados('kills')
   const chance = seeded(seed)
@@ -114,7 +117,10 @@ function pidOf(kind, klados, chance) {
   return backends[Math.floor(chance() * backends.length)] ?? null
 }
 
-/** The data of a database may lie elsewhere, when its user cannot enter the project: then it is told by its parent's port. */
+/**
+ * The data of a database may lie elsewhere, when its user cannot enter the project: then it is told by its
+ * parent's port.
+ */
 function postmasterElsewhere(processes, klados) {
   return processes.find(
     (pid) => / -D /.test(commandOf(pid)) && /postgres/.test(commandOf(pid)) && parentOf(pid) === klados.pid,

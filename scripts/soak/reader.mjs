@@ -2,7 +2,10 @@ import { setTimeout as pause } from 'node:timers/promises'
 import { parentPort, workerData } from 'node:worker_threads'
 import { childrenOf, post, residentMb } from './klados.mjs'
 
-/** Somebody who reads and signs in all the while, and looks at the memory of the server and of what it runs beside itself. */
+/**
+ * Somebody who reads and signs in all the while, and looks at the memory of the server and of what it runs
+ * beside itself.
+ */
 const { base, reader, server } = workerData
 const times = []
 let failures = 0

@@ -19,7 +19,15 @@ export async function benchFrame(): Promise<void> {
     radiusM: 0.03,
     what: 'knot',
   }))
-  const wall: PlannedSite = { widthM: 133.6, usableHeightM: 2.4, firstForkM: 0.3, viewingEnd: 'left', avoid, surface: 'brick', conditions: usualConditions } // prettier-ignore
+  const wall: PlannedSite = {
+    widthM: 133.6,
+    usableHeightM: 2.4,
+    firstForkM: 0.3,
+    viewingEnd: 'left',
+    avoid,
+    surface: 'brick',
+    conditions: usualConditions,
+  }
   const design: FrameDesign = {
     pattern: {
       kind: 'diamonds',
@@ -116,7 +124,17 @@ function manyEntries(count: number): JournalEntry[] {
     })
     for (let i = 0; i < 3; i++) {
       const tieId = `tie-${n}-${i}`
-      push('tie.made', { v: 1, tieId, stemId, at: points[i]!, materialId: 'soft-jute', hitch: 'belt', supportDiameterMm: 2, stemDiameterMm: 9, loopLengthMm: 60 }) // prettier-ignore
+      push('tie.made', {
+        v: 1,
+        tieId,
+        stemId,
+        at: points[i]!,
+        materialId: 'soft-jute',
+        hitch: 'belt',
+        supportDiameterMm: 2,
+        stemDiameterMm: 9,
+        loopLengthMm: 60,
+      })
       push('tie.checked', { v: 1, tieId })
     }
     push('stem.measured', { v: 1, stemId, diameterMm: 12 })

@@ -14,7 +14,10 @@ import { report } from './measure.ts'
 
 const ENTRIES = 4000
 
-/** Appends through the journal against inserts of the same rows into a bare table, same driver, same durable database. */
+/**
+ * Appends through the journal against inserts of the same rows into a bare table, same driver, same durable
+ * database.
+ */
 export async function benchJournal(): Promise<void> {
   const database = await startPostgres(inWork('bench-postgres'))
   try {
@@ -80,7 +83,20 @@ function plainInsert(
 ): Promise<unknown> {
   const values: unknown[] = []
   const rows = entries.map((entry) => {
-    const row = [gardenId, ++seq, entry.id, entry.placeId, entry.plantId, entry.kind, entry.at, entry.recordedAt, new Date(), accountId, null, JSON.stringify(entry.body)] // prettier-ignore
+    const row = [
+      gardenId,
+      ++seq,
+      entry.id,
+      entry.placeId,
+      entry.plantId,
+      entry.kind,
+      entry.at,
+      entry.recordedAt,
+      new Date(),
+      accountId,
+      null,
+      JSON.stringify(entry.body),
+    ]
     values.push(...row)
     return `(${row.map((_, i) => `$${values.length - row.length + i + 1}`).join(', ')})`
   })

@@ -1,4 +1,7 @@
-/** Runs `work` often enough to be told from noise and gives the median and the 95th percentile, in milliseconds. */
+/**
+ * Runs `work` often enough to be told from noise and gives the median and the 95th percentile, in
+ * milliseconds.
+ */
 export async function measure(runs: number, work: () => unknown): Promise<{ median: number; p95: number }> {
   for (let i = 0; i < Math.min(3, runs); i++) await work()
   const times: number[] = []

@@ -9,7 +9,10 @@ import { AppError } from './errors.ts'
 import { findRole } from './gardens/queries.ts'
 import { addressKey } from './throttle.ts'
 
-/** Who may use a route: anyone, anyone signed in, or a member of the garden in the path with at least this role. */
+/**
+ * Who may use a route: anyone, anyone signed in, or a member of the garden in the path with at least this
+ * role.
+ */
 export type Access = 'public' | 'account' | Role
 
 export interface RouteAccess {
@@ -35,8 +38,9 @@ declare module 'fastify' {
 }
 
 /**
- * Every route must say who may use it, or it cannot be registered; one hook holds all of them to it, before the body is
- * read. A garden that somebody is no member of is as good as none: the answer does not tell that it exists.
+ * Every route must say who may use it, or it cannot be registered; one hook holds all of them to it, before
+ * the body is read. A garden that somebody is no member of is as good as none: the answer does not tell that
+ * it exists.
  */
 export function useAccess(app: FastifyInstance, shared: Shared): void {
   const { pool, accounts, limits, throttle } = shared

@@ -61,7 +61,8 @@ export async function buildApp(options: AppOptions): Promise<App> {
         frameAncestors: ["'none'"],
       },
     },
-    // Served as plain HTTP on the grower's own machine: a browser told to insist on HTTPS would lock them out.
+    // Served as plain HTTP on the grower's own machine: a browser told to insist on HTTPS would lock them
+    // out.
     strictTransportSecurity: false,
   })
   await app.register(cookie)
@@ -70,7 +71,8 @@ export async function buildApp(options: AppOptions): Promise<App> {
     openapi: { info: { title: 'Klados', version: '1' } },
     transform: jsonSchemaTransform,
   })
-  // Pages and assets are for anyone and come first: the rule of access holds for every route registered after it.
+  // Pages and assets are for anyone and come first: the rule of access holds for every route registered after
+  // it.
   if (options.webRoot && existsSync(options.webRoot)) await serveWeb(app, options.webRoot)
   useSameOrigin(app)
   useOwnMark(app)
@@ -92,7 +94,10 @@ export async function buildApp(options: AppOptions): Promise<App> {
   return app
 }
 
-/** A request that is no HTTP, or whose head is too large, has no reply to hang hooks on: the same shape, by hand. */
+/**
+ * A request that is no HTTP, or whose head is too large, has no reply to hang hooks on: the same shape, by
+ * hand.
+ */
 function answerBrokenRequest(error: Error & { code?: string }, socket: Duplex): void {
   if (error.code === 'ECONNRESET' || !socket.writable) return void socket.destroy()
   const [status, reason] =
@@ -109,7 +114,10 @@ function answerBrokenRequest(error: Error & { code?: string }, socket: Duplex): 
   )
 }
 
-/** Every answer of the API says that it is ours, and that nobody on the way may keep it unless it says so itself. */
+/**
+ * Every answer of the API says that it is ours, and that nobody on the way may keep it unless it says so
+ * itself.
+ */
 function useOwnMark(app: App): void {
   app.addHook('onSend', async (request, reply) => {
     if (!request.url.startsWith('/api/')) return
@@ -149,11 +157,14 @@ async function serveWeb(app: App, webRoot: string): Promise<void> {
       cacheControl: false,
       // Assets carry a hash of their content in their names; the page itself is asked for anew each time.
       setHeaders: (reply, path) => {
-        void reply.setHeader('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache') // prettier-ignore
+        void reply.setHeader(
+          'cache-control',
+          path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
+        )
       },
     })
-    // Deep links are the web app's own affair: any page path gets the page. A missing asset does not, or a script tag would
-    // be handed HTML, and caches would keep it.
+    // Deep links are the web app's own affair: any page path gets the page. A missing asset does not, or a
+    // script tag would be handed HTML, and caches would keep it.
     web.get('/*', (request, reply) => {
       const [path = ''] = request.url.split('?')
       if (path.startsWith('/api/') || path.startsWith('/assets/') || /\.[a-z0-9]{2,5}$/i.test(path))

@@ -1,4 +1,10 @@
-import type { FastifyBaseLogger, FastifyInstance, RawReplyDefaultExpression, RawRequestDefaultExpression, RawServerDefault } from 'fastify' // prettier-ignore
+import type {
+  FastifyBaseLogger,
+  FastifyInstance,
+  RawReplyDefaultExpression,
+  RawRequestDefaultExpression,
+  RawServerDefault,
+} from 'fastify'
 import type { ZodTypeProvider } from 'fastify-type-provider-zod'
 import type { Pool } from 'pg'
 import type { Limit, Throttle } from './throttle.ts'
@@ -10,7 +16,9 @@ export interface Limits {
   readonly photos: Limit
   readonly imports: Limit
   readonly gardens: number
-  /** Of all gardens that one account has made: bodies of documents and entries with their history, and photos. */
+  /**
+   * Of all gardens that one account has made: bodies of documents and entries with their history, and photos.
+   */
   readonly bytes: number
 }
 
@@ -35,6 +43,12 @@ export interface Shared extends AppOptions {
   readonly throttle: Throttle
 }
 
-export type App = FastifyInstance<RawServerDefault, RawRequestDefaultExpression, RawReplyDefaultExpression, FastifyBaseLogger, ZodTypeProvider> // prettier-ignore
+export type App = FastifyInstance<
+  RawServerDefault,
+  RawRequestDefaultExpression,
+  RawReplyDefaultExpression,
+  FastifyBaseLogger,
+  ZodTypeProvider
+>
 /** One area of the server: registers its routes. */
 export type Area = (app: App, shared: Shared) => Promise<void>

@@ -24,7 +24,9 @@ export class AppError extends Error {
 /** What is not known yet when nobody says when to come back. */
 const BUSY_RETRY_S = 5
 
-/** Turns whatever is thrown into the one error shape; only what nobody foresaw becomes a 500, and is logged. */
+/**
+ * Turns whatever is thrown into the one error shape; only what nobody foresaw becomes a 500, and is logged.
+ */
 export function useErrorShape(app: FastifyInstance): void {
   app.setErrorHandler<FastifyError & { code?: string }>((error, request, reply) => {
     const { code, body } = describeError(error)
@@ -84,8 +86,9 @@ export function describeError(error: Error & { code?: string; statusCode?: numbe
 }
 
 /**
- * Connection refused or lost, the database shutting down, starting up or full (classes 08, 57P and 53), or a statement or a
- * transaction that it cut short (57014, 25P03, 40001, 40P01): worth trying again with nothing changed.
+ * Connection refused or lost, the database shutting down, starting up or full (classes 08, 57P and 53), or a
+ * statement or a transaction that it cut short (57014, 25P03, 40001, 40P01): worth trying again with nothing
+ * changed.
  */
 function isDatabaseAway(error: Error & { code?: string }): boolean {
   return (

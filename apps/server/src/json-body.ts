@@ -5,8 +5,8 @@ import { AppError } from './errors.ts'
 const MAX_DEPTH = 40
 
 /**
- * JSON bodies as Fastify reads them, but for one thing: a megabyte of brackets takes the engine's parser a third of a second
- * and forty megabytes, in which nobody else is served, so the depth is looked at first.
+ * JSON bodies as Fastify reads them, but for one thing: a megabyte of brackets takes the engine's parser a
+ * third of a second and forty megabytes, in which nobody else is served, so the depth is looked at first.
  */
 export function useShallowJson(app: FastifyInstance): void {
   const parse = app.getDefaultJsonParser('error', 'error')

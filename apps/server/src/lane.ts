@@ -1,6 +1,7 @@
 /**
- * Work that would hold the server up if it were done at once: a list is gone through a few at a time, with everybody else's
- * requests between, and one list after the other, so that twenty of them take no more of each moment than one.
+ * Work that would hold the server up if it were done at once: a list is gone through a few at a time, with
+ * everybody else's requests between, and one list after the other, so that twenty of them take no more of
+ * each moment than one.
  */
 export interface Lane {
   readonly map: <From, To>(list: readonly From[], each: (one: From) => To) => Promise<To[]>

@@ -7,9 +7,10 @@ import { seedDemo } from './demo/seed.ts'
 import { describeError } from './errors.ts'
 
 /**
- * Environment: DATABASE_URL (the owner, for migrations), APP_DATABASE_URL (the login that serves requests; the owner's
- * where absent), HOST, PORT, KLADOS_DEMO=1 for the demo garden, KLADOS_TRUSTED_PROXY (addresses or networks of proxies in
- * front, by commas), KLADOS_QUOTA_MB and KLADOS_QUOTA_GARDENS for one account, KLADOS_LIMITS=off for load tests.
+ * Environment: DATABASE_URL (the owner, for migrations), APP_DATABASE_URL (the login that serves requests;
+ * the owner's where absent), HOST, PORT, KLADOS_DEMO=1 for the demo garden, KLADOS_TRUSTED_PROXY (addresses
+ * or networks of proxies in front, by commas), KLADOS_QUOTA_MB and KLADOS_QUOTA_GARDENS for one account,
+ * KLADOS_LIMITS=off for load tests.
  */
 async function main(): Promise<void> {
   const {

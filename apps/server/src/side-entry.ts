@@ -4,7 +4,10 @@ import { fileURLToPath, pathToFileURL } from 'node:url'
 import { Worker } from 'node:worker_threads'
 import type { WorkerOptions } from 'node:worker_threads'
 
-/** In the bundle a side file lies next to the server; in the sources it lies in its area and is read through tsx. */
+/**
+ * In the bundle a side file lies next to the server; in the sources it lies in its area and is read through
+ * tsx.
+ */
 const isBundled = import.meta.url.endsWith('.mjs')
 const fileOf = (path: string) =>
   fileURLToPath(new URL(isBundled ? `./${path.split('/').at(-1)}.mjs` : `./${path}.ts`, import.meta.url))

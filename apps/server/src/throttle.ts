@@ -14,7 +14,9 @@ export interface Throttle {
   readonly take: (what: string, who: string, limit: Limit) => Promise<void>
 }
 
-/** Where many turns are allowed a process takes this share of them at once, so that most requests ask nobody. */
+/**
+ * Where many turns are allowed a process takes this share of them at once, so that most requests ask nobody.
+ */
 const LEASE_SHARE = 1 / 50
 /** More keys than this are kept by an attack alone; the oldest go first. */
 const MAX_KEYS = 20_000

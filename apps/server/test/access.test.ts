@@ -62,13 +62,19 @@ describe('every route of the table', () => {
     for (const route of others) {
       const reply = await call(route, viewer.cookie)
       if (route.method === 'GET')
-        expect([route.url, reply.statusCode < 500 && ![401, 403].includes(reply.statusCode)]).toEqual([route.url, true]) // prettier-ignore
+        expect([route.url, reply.statusCode < 500 && ![401, 403].includes(reply.statusCode)]).toEqual([
+          route.url,
+          true,
+        ])
       else expect([route.url, reply.statusCode]).toEqual([route.url, 403])
     }
   })
 
   it('changed nothing by all that', async () => {
-    const reply = await harness.app.inject({ url: `/api/gardens/${owner.gardenId}/places`, headers: { cookie: owner.cookie } }) // prettier-ignore
+    const reply = await harness.app.inject({
+      url: `/api/gardens/${owner.gardenId}/places`,
+      headers: { cookie: owner.cookie },
+    })
     expect(reply.json()).toHaveLength(1)
   })
 })
@@ -126,9 +132,15 @@ describe('requests from other sites', () => {
     const write = await harness.app.inject({ method: 'PUT', url, headers, payload: { units: 'metric' } })
     expect(write.json()).toMatchObject({ error: { code: 'request/foreign-origin' } })
     const own = { ...headers, origin: 'http://klados.test' }
-    expect((await harness.app.inject({ method: 'PUT', url, headers: own, payload: { units: 'metric' } })).statusCode).toBe(204) // prettier-ignore
+    expect(
+      (await harness.app.inject({ method: 'PUT', url, headers: own, payload: { units: 'metric' } }))
+        .statusCode,
+    ).toBe(204)
     const hidden = { cookie: owner.cookie, 'sec-fetch-site': 'cross-site' }
-    expect((await harness.app.inject({ method: 'PUT', url, headers: hidden, payload: { units: 'metric' } })).statusCode).toBe(403) // prettier-ignore
+    expect(
+      (await harness.app.inject({ method: 'PUT', url, headers: hidden, payload: { units: 'metric' } }))
+        .statusCode,
+    ).toBe(403)
     expect((await harness.app.inject({ url: '/api/session', headers })).statusCode).toBe(200)
   })
 })

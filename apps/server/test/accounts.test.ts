@@ -73,7 +73,12 @@ describe('signing up and in', () => {
 
   it('slows down guessing', async () => {
     const strict = await startHarness({ limits: { signIns: { turns: 3, seconds: 60 } } })
-    const guess = () => strict.app.inject({ method: 'POST', url: '/api/session', payload: { email: 'a@example.org', password: 'guess' } }) // prettier-ignore
+    const guess = () =>
+      strict.app.inject({
+        method: 'POST',
+        url: '/api/session',
+        payload: { email: 'a@example.org', password: 'guess' },
+      })
     const codes = []
     for (let i = 0; i < 5; i++) codes.push((await guess()).statusCode)
     expect(codes).toEqual([401, 401, 401, 429, 429])

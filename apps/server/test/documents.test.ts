@@ -28,7 +28,15 @@ const save = (basedOn: number, body: object, rest: object = {}) => ({
   body,
   ...rest,
 })
-const plant = (rest: object = {}) => ({ placeId, name: 'Pear', kindId: 'pear', xM: 1.2, startNodeId: null, plantedOn: '2024-11-20', ...rest }) // prettier-ignore
+const plant = (rest: object = {}) => ({
+  placeId,
+  name: 'Pear',
+  kindId: 'pear',
+  xM: 1.2,
+  startNodeId: null,
+  plantedOn: '2024-11-20',
+  ...rest,
+})
 
 describe('a document', () => {
   it('gets a version with every save, keeps all of them, and shows who saved what', async () => {
@@ -60,7 +68,9 @@ describe('a document', () => {
     await put(`plants/${id}`, save(1, plant({ name: 'Mine' })))
     const stale = await put(`plants/${id}`, save(1, plant({ name: 'Theirs' })))
     expect(stale.statusCode).toBe(409)
-    expect(stale.json()).toMatchObject({ error: { code: 'document/version-conflict', current: { version: 2, body: { name: 'Mine' } } } }) // prettier-ignore
+    expect(stale.json()).toMatchObject({
+      error: { code: 'document/version-conflict', current: { version: 2, body: { name: 'Mine' } } },
+    })
     const again = await put(`plants/${id}`, save(0, plant({ name: 'New?' })))
     expect(again.statusCode).toBe(409)
   })
@@ -78,7 +88,9 @@ describe('a document', () => {
   it('lets one of two saves at the same moment through', async () => {
     const id = uuidv7()
     await put(`plants/${id}`, save(0, plant()))
-    const codes = (await Promise.all([1, 2, 3, 4].map((n) => put(`plants/${id}`, save(1, plant({ name: `N${n}` })))))).map((r) => r.statusCode) // prettier-ignore
+    const codes = (
+      await Promise.all([1, 2, 3, 4].map((n) => put(`plants/${id}`, save(1, plant({ name: `N${n}` })))))
+    ).map((r) => r.statusCode)
     expect(codes.sort()).toEqual([200, 409, 409, 409])
   })
 

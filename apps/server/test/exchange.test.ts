@@ -84,7 +84,10 @@ const frame = (placeId: string) => ({
   },
 })
 
-/** A garden with a wall that shows a photo, a frame, a plant, stores and two notes, one in the place of the other. */
+/**
+ * A garden with a wall that shows a photo, a frame, a plant, stores and two notes, one in the place of the
+ * other.
+ */
 async function filled() {
   const owner = await signUp(harness.app)
   const photoId = uuidv7()
@@ -263,7 +266,8 @@ describe('a new garden from a file', () => {
     const idsOf = (text: string) => [
       ...new Set(text.match(/[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/g)),
     ]
-    // Photos are encoded anew and moments of saving are of the new garden: all else is the same but for the ids.
+    // Photos are encoded anew and moments of saving are of the new garden: all else is the same but for the
+    // ids.
     const bare = ({ garden: _, files, ...rest }: GardenFile) =>
       JSON.stringify({ ...rest, files: files.map((one) => one.id) }).replace(/"savedAt":"[^"]*"/g, '')
     const [before, after] = [bare(file), bare(made)]
@@ -289,7 +293,14 @@ describe('a new garden from a file', () => {
     const { owner } = await filled()
     const file = await exported(owner)
     const { ties: _, ...catalogue } = standardCatalogue
-    const fan = { kind: 'fan', ribs: 9, spreadDeg: 150, wireStepM: 0.3, maxSupportSpacingM: 1.8, ribStockId: 'cane-24' } // prettier-ignore
+    const fan = {
+      kind: 'fan',
+      ribs: 9,
+      spreadDeg: 150,
+      wireStepM: 0.3,
+      maxSupportSpacingM: 1.8,
+      ribStockId: 'cane-24',
+    }
     const bare = ({
       version: _,
       savedAt: __,
@@ -388,7 +399,11 @@ describe('an import that is called off', () => {
 
 describe('the schema of files', () => {
   it('is published', async () => {
-    const schema = (await harness.app.inject({ url: '/api/schema/klados.json' })).json<{ $defs: { garden: { required: string[] } } }>() // prettier-ignore
-    expect(schema.$defs.garden.required).toEqual(expect.arrayContaining(['format', 'version', 'places', 'entries'])) // prettier-ignore
+    const schema = (await harness.app.inject({ url: '/api/schema/klados.json' })).json<{
+      $defs: { garden: { required: string[] } }
+    }>()
+    expect(schema.$defs.garden.required).toEqual(
+      expect.arrayContaining(['format', 'version', 'places', 'entries']),
+    )
   })
 })

@@ -14,7 +14,8 @@ beforeAll(async () => {
   harness = await startHarness()
   owner = await signUp(harness.app)
   placeId = await savePlace(harness.app, owner)
-  // What ends the session or the membership would end the test; the journal's old address answers 503 by design.
+  // What ends the session or the membership would end the test; the journal's old address answers 503 by
+  // design.
   routes = harness.app.routeTable.filter(
     ({ method, url }) =>
       method !== 'HEAD' &&
@@ -24,7 +25,22 @@ beforeAll(async () => {
 })
 afterAll(() => harness.close())
 
-const design = { pattern: { kind: 'tiers', heightsM: [0.5, 1], maxSupportSpacingM: 2 }, moveToleranceM: 0.05, dragged: {}, snap: 'none', wireId: 'stainless-2', tensionN: 150, rolls: [{ lengthM: 25, price: 14 }], light: null, endWrapM: 0.15, handlingLengthM: 20, fixingId: 'eye-100', setC: 12, plantKindId: 'pear', repeat: 1 } // prettier-ignore
+const design = {
+  pattern: { kind: 'tiers', heightsM: [0.5, 1], maxSupportSpacingM: 2 },
+  moveToleranceM: 0.05,
+  dragged: {},
+  snap: 'none',
+  wireId: 'stainless-2',
+  tensionN: 150,
+  rolls: [{ lengthM: 25, price: 14 }],
+  light: null,
+  endWrapM: 0.15,
+  handlingLengthM: 20,
+  fixingId: 'eye-100',
+  setC: 12,
+  plantKindId: 'pear',
+  repeat: 1,
+}
 const save = (body: object) => ({ saveId: uuidv7(), basedOn: 0, body })
 /** Requests that would be taken, for the routes that are written to: what goes wrong is changed in them. */
 const sound = () => ({
@@ -33,8 +49,17 @@ const sound = () => ({
   plants: save({ placeId, name: 'Pear', kindId: 'pear', xM: 1, startNodeId: null, plantedOn: '2024-11-20' }),
   stores: save({ catalogue: standardCatalogue, onHand: [] }),
   entries: { entries: [noteEntry(placeId)] },
-  other: { name: 'Yard', email: 'x@example.org', password: 'long enough to pass', gardenName: 'Yard', role: 'grower', units: 'metric', latitudeDeg: 50, currency: 'EUR' },
-}) // prettier-ignore
+  other: {
+    name: 'Yard',
+    email: 'x@example.org',
+    password: 'long enough to pass',
+    gardenName: 'Yard',
+    role: 'grower',
+    units: 'metric',
+    latitudeDeg: 50,
+    currency: 'EUR',
+  },
+})
 const bodyFor = ({ url }: Route) => {
   const bodies = sound()
   const key = Object.keys(bodies).find((name) => url.includes(`/${name}`)) as keyof typeof bodies | undefined
@@ -42,11 +67,35 @@ const bodyFor = ({ url }: Route) => {
 }
 
 const strangeArb = fc.oneof(
-  fc.constantFrom(null, true, -1, 1e308, -1e308, 0.1 + 0.2, '', '\u0000', ' ', '‮', 'x'.repeat(5000), [], {}, [[[[]]]], { $gt: '' }, '2024-02-30', "'; drop table entry; --"), // prettier-ignore
+  fc.constantFrom(
+    null,
+    true,
+    -1,
+    1e308,
+    -1e308,
+    0.1 + 0.2,
+    '',
+    '\u0000',
+    ' ',
+    '‮',
+    'x'.repeat(5000),
+    [],
+    {},
+    [[[[]]]],
+    { $gt: '' },
+    '2024-02-30',
+    "'; drop table entry; --",
+  ),
   fc.jsonValue(),
 )
-/** Steps down into the body, each a share of the way through the keys that are there; at the end something strange. */
-const changeArb = fc.record({ steps: fc.array(fc.double({ min: 0, max: 0.999, noNaN: true }), { minLength: 1, maxLength: 5 }), value: fc.option(strangeArb, { nil: undefined }) }) // prettier-ignore
+/**
+ * Steps down into the body, each a share of the way through the keys that are there; at the end something
+ * strange.
+ */
+const changeArb = fc.record({
+  steps: fc.array(fc.double({ min: 0, max: 0.999, noNaN: true }), { minLength: 1, maxLength: 5 }),
+  value: fc.option(strangeArb, { nil: undefined }),
+})
 
 function changed(body: unknown, steps: readonly number[], value: unknown): unknown {
   if (body === null || typeof body !== 'object' || steps.length === 0) return value
@@ -59,9 +108,14 @@ function changed(body: unknown, steps: readonly number[], value: unknown): unkno
 }
 
 const counts = async () => {
-  const at = (path: string) => harness.app.inject({ url: `/api/gardens/${owner.gardenId}/${path}`, headers: { cookie: owner.cookie } }) // prettier-ignore
-  const [places, frames, plants, stores, journal] = await Promise.all(['places', 'frames', 'plants', 'stores', 'journal'].map(at)) // prettier-ignore
-  return [places, frames, plants, stores].map((reply) => reply!.json<object[]>().length).concat(journal!.json<{ entries: object[] }>().entries.length) // prettier-ignore
+  const at = (path: string) =>
+    harness.app.inject({ url: `/api/gardens/${owner.gardenId}/${path}`, headers: { cookie: owner.cookie } })
+  const [places, frames, plants, stores, journal] = await Promise.all(
+    ['places', 'frames', 'plants', 'stores', 'journal'].map(at),
+  )
+  return [places, frames, plants, stores]
+    .map((reply) => reply!.json<object[]>().length)
+    .concat(journal!.json<{ entries: object[] }>().entries.length)
 }
 
 async function expectRefusedWell(
@@ -69,7 +123,10 @@ async function expectRefusedWell(
   what: string,
 ) {
   expect([what, reply.statusCode < 500]).toEqual([what, true])
-  if (reply.statusCode >= 400) expect(reply.json()).toMatchObject({ error: { code: expect.stringMatching(/^[\w-]+\/[\w-]+$/), message: expect.any(String) } }) // prettier-ignore
+  if (reply.statusCode >= 400)
+    expect(reply.json()).toMatchObject({
+      error: { code: expect.stringMatching(/^[\w-]+\/[\w-]+$/), message: expect.any(String) },
+    })
 }
 
 describe('a malformed request', () => {
@@ -82,7 +139,12 @@ describe('a malformed request', () => {
         const url = route.url.replace(':gardenId', owner.gardenId).replace(/:\w+/g, () => uuidv7())
         const payload = changed(bodyFor(route), steps, value) as object
         const headers = { cookie: owner.cookie, 'content-type': 'application/json' }
-        const reply = await harness.app.inject({ method: route.method as 'PUT', url, headers, payload: JSON.stringify(payload ?? null) }) // prettier-ignore
+        const reply = await harness.app.inject({
+          method: route.method as 'PUT',
+          url,
+          headers,
+          payload: JSON.stringify(payload ?? null),
+        })
         await expectRefusedWell(
           reply,
           `${route.method} ${route.url} ${JSON.stringify(payload)?.slice(0, 300)}`,
@@ -94,12 +156,20 @@ describe('a malformed request', () => {
   }, 60_000)
 
   it('with a strange address or query is answered below 500', async () => {
-    const partArb = fc.oneof(fc.constantFrom('%00', '..', '%2e%2e', 'null', '-1', '1e9', "'", 'a'.repeat(300)), fc.webSegment()) // prettier-ignore
+    const partArb = fc.oneof(
+      fc.constantFrom('%00', '..', '%2e%2e', 'null', '-1', '1e9', "'", 'a'.repeat(300)),
+      fc.webSegment(),
+    )
     await fc.assert(
       fc.asyncProperty(fc.constantFrom(...routes), partArb, partArb, async (route, part, query) => {
         const url = route.url.replace(':gardenId', owner.gardenId).replace(/:\w+/g, part)
         const isRead = route.method === 'GET' || route.method === 'DELETE'
-        const reply = await harness.app.inject({ method: route.method as 'GET', url: `${url}?after=${query}&limit=${part}`, headers: { cookie: owner.cookie }, ...(isRead ? {} : { payload: {} }) }) // prettier-ignore
+        const reply = await harness.app.inject({
+          method: route.method as 'GET',
+          url: `${url}?after=${query}&limit=${part}`,
+          headers: { cookie: owner.cookie },
+          ...(isRead ? {} : { payload: {} }),
+        })
         expect([route.method, url, query, reply.statusCode < 500]).toEqual([route.method, url, query, true])
       }),
       { numRuns: 300 },
@@ -107,7 +177,13 @@ describe('a malformed request', () => {
   }, 60_000)
 
   it('that is no JSON, too large, or of another kind is refused by name', async () => {
-    const put = (payload: string, type: string) => harness.app.inject({ method: 'PUT', url: `/api/gardens/${owner.gardenId}/places/${uuidv7()}`, headers: { cookie: owner.cookie, 'content-type': type }, payload }) // prettier-ignore
+    const put = (payload: string, type: string) =>
+      harness.app.inject({
+        method: 'PUT',
+        url: `/api/gardens/${owner.gardenId}/places/${uuidv7()}`,
+        headers: { cookie: owner.cookie, 'content-type': type },
+        payload,
+      })
     for (const [payload, type, status] of [
       ['{"saveId":', 'application/json', 400],
       ['<place/>', 'application/xml', 415],

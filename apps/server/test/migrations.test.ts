@@ -15,18 +15,48 @@ const folder = fileURLToPath(new URL('../migrations', import.meta.url))
 
 /** Documents as release 0.1.0 wrote them: kept as they were for ever. */
 const frozen = {
-  place: { name: 'South wall', kind: 'wall', widthM: 9.2, usableHeightM: 1.65, firstForkM: 0.3, facingDeg: 180, surface: 'brick', viewingEnd: 'left', avoid: [] },
+  place: {
+    name: 'South wall',
+    kind: 'wall',
+    widthM: 9.2,
+    usableHeightM: 1.65,
+    firstForkM: 0.3,
+    facingDeg: 180,
+    surface: 'brick',
+    viewingEnd: 'left',
+    avoid: [],
+  },
   frame: {
     placeId: '01890a5d-ac96-774b-bcce-b302099a8057',
     name: 'Tiers',
-    design: { pattern: { kind: 'tiers', heightsM: [0.5, 1], maxSupportSpacingM: 2 }, moveToleranceM: 0.05, dragged: { 't0.0': { xM: 0.1, yM: 0.5 } }, wireId: 'stainless-2', tensionN: 150, endWrapM: 0.15, handlingLengthM: 20, rolls: [{ lengthM: 25, price: 14 }], fixingId: 'eye-100' },
+    design: {
+      pattern: { kind: 'tiers', heightsM: [0.5, 1], maxSupportSpacingM: 2 },
+      moveToleranceM: 0.05,
+      dragged: { 't0.0': { xM: 0.1, yM: 0.5 } },
+      wireId: 'stainless-2',
+      tensionN: 150,
+      endWrapM: 0.15,
+      handlingLengthM: 20,
+      rolls: [{ lengthM: 25, price: 14 }],
+      fixingId: 'eye-100',
+    },
   },
-} // prettier-ignore
+}
 
 /** Parts that came with 0003, as a release before it wrote them. */
 const { ties: _, ...catalogue } = standardCatalogue
 const goods = catalogue.goods.filter((good) => good.id !== 'pot')
-const arch = { kind: 'arch', spanM: 1.2, heightM: 2.2, depthM: 1, hoops: 2, rungStepM: 0.3, buriedM: 0.3, hoopStockId: 'tube-steel-21', rungStockId: 'rod-steel-6' } // prettier-ignore
+const arch = {
+  kind: 'arch',
+  spanM: 1.2,
+  heightM: 2.2,
+  depthM: 1,
+  hoops: 2,
+  rungStepM: 0.3,
+  buriedM: 0.3,
+  hoopStockId: 'tube-steel-21',
+  rungStockId: 'rod-steel-6',
+}
 const fan = {
   kind: 'fan',
   ribs: 9,
@@ -35,39 +65,58 @@ const fan = {
   maxSupportSpacingM: 1.8,
   ribStockId: 'cane-24',
 }
-const designOf = (pattern: object) => ({ ...frozen.frame.design, snap: 'none', light: null, setC: 12, plantKindId: null, repeat: 1, pattern }) // prettier-ignore
+const designOf = (pattern: object) => ({
+  ...frozen.frame.design,
+  snap: 'none',
+  light: null,
+  setC: 12,
+  plantKindId: null,
+  repeat: 1,
+  pattern,
+})
 const later = (pattern: object) => ({
   frame: { ...frozen.frame, design: designOf(pattern) },
   stores: { catalogue: { ...catalogue, goods }, onHand: [] },
-}) // prettier-ignore
+})
 
 describe('migrations', () => {
   it.each([
     { until: 1, bodies: frozen, schemas: { place: placeBodySchema, frame: frameBodySchema } },
     { until: 2, bodies: later(arch), schemas: { frame: frameBodySchema, stores: storesBodySchema } },
     { until: 2, bodies: later(fan), schemas: { frame: frameBodySchema } },
-  ])('bring the data of release $until to what this one reads, revisions too', async ({ until, bodies, schemas }) => {
-    const client = await databaseAt(until)
-    const [garden, account] = [uuidv7(), uuidv7()]
-    await client.query(`insert into garden (garden_id, name) values ($1, 'Old')`, [garden])
-    for (const [kind, body] of Object.entries(bodies)) {
-      const values = [garden, kind, uuidv7(), JSON.stringify(body), account]
-      await client.query(`insert into document (garden_id, kind, document_id, version, is_removed, note, body, saved_by) values ($1, $2, $3, 1, false, '', $4, $5)`, values)
-      await client.query(`insert into document_revision (garden_id, kind, document_id, version, save_id, is_removed, note, body, saved_by) values ($1, $2, $3, 1, $3, false, '', $4, $5)`, values)
-    }
-    expect(await migrate(client.url, folder)).toEqual(files.slice(until).map((file) => file.replace('.sql', '')))
-    for (const table of ['document', 'document_revision']) {
-      for (const [kind, schema] of Object.entries(schemas)) {
-        const { rows } = await client.query(`select body from ${table} where kind = '${kind}'`)
-        const { body } = rows[0] as { body: object }
-        // Read back as it is stored: what a schema would fill in by itself has to be there already.
-        expect(schema.parse(body)).toEqual(body)
-        if (kind === 'stores') expect(body).toEqual({ catalogue: standardCatalogue, onHand: [] })
-        else expect(body).toMatchObject(bodies[kind as keyof typeof bodies])
+  ])(
+    'bring the data of release $until to what this one reads, revisions too',
+    async ({ until, bodies, schemas }) => {
+      const client = await databaseAt(until)
+      const [garden, account] = [uuidv7(), uuidv7()]
+      await client.query(`insert into garden (garden_id, name) values ($1, 'Old')`, [garden])
+      for (const [kind, body] of Object.entries(bodies)) {
+        const values = [garden, kind, uuidv7(), JSON.stringify(body), account]
+        await client.query(
+          `insert into document (garden_id, kind, document_id, version, is_removed, note, body, saved_by) values ($1, $2, $3, 1, false, '', $4, $5)`,
+          values,
+        )
+        await client.query(
+          `insert into document_revision (garden_id, kind, document_id, version, save_id, is_removed, note, body, saved_by) values ($1, $2, $3, 1, $3, false, '', $4, $5)`,
+          values,
+        )
       }
-    }
-    await client.end()
-  })
+      expect(await migrate(client.url, folder)).toEqual(
+        files.slice(until).map((file) => file.replace('.sql', '')),
+      )
+      for (const table of ['document', 'document_revision']) {
+        for (const [kind, schema] of Object.entries(schemas)) {
+          const { rows } = await client.query(`select body from ${table} where kind = '${kind}'`)
+          const { body } = rows[0] as { body: object }
+          // Read back as it is stored: what a schema would fill in by itself has to be there already.
+          expect(schema.parse(body)).toEqual(body)
+          if (kind === 'stores') expect(body).toEqual({ catalogue: standardCatalogue, onHand: [] })
+          else expect(body).toMatchObject(bodies[kind as keyof typeof bodies])
+        }
+      }
+      await client.end()
+    },
+  )
 
   it('bring what lay in a browser or a file to the same as what lay in the database', () => {
     const cases = [
@@ -88,26 +137,50 @@ describe('migrations', () => {
     const client = await databaseAt(3)
     const [garden, ada, rowan, file, place] = [uuidv7(), uuidv7(), uuidv7(), uuidv7(), uuidv7()]
     const photo = Buffer.from(Array.from({ length: 600_000 }, (_, i) => (i * 7) % 251))
-    for (const [id, email] of [[ada, 'ada@example.org'], [rowan, 'rowan@tarn-close.invalid']])
-      await client.query(`insert into account (account_id, email, name, password_hash) values ($1, $2, 'Ada', 'hash')`, [id, email])
-    await client.query(`insert into session (token_hash, account_id, expires_at) values ('\\x01', $1, now() + interval '1 day')`, [ada])
+    for (const [id, email] of [
+      [ada, 'ada@example.org'],
+      [rowan, 'rowan@tarn-close.invalid'],
+    ])
+      await client.query(
+        `insert into account (account_id, email, name, password_hash) values ($1, $2, 'Ada', 'hash')`,
+        [id, email],
+      )
+    await client.query(
+      `insert into session (token_hash, account_id, expires_at) values ('\\x01', $1, now() + interval '1 day')`,
+      [ada],
+    )
     await client.query(`insert into garden (garden_id, name) values ($1, 'Old')`, [garden])
-    await client.query(`insert into membership (garden_id, account_id, role) values ($1, $2, 'owner'), ($1, $3, 'grower')`, [garden, ada, rowan])
-    await client.query(`insert into file (garden_id, file_id, media_type, width_px, height_px, content, added_by) values ($1, $2, 'image/jpeg', 30, 20, $3, $4)`, [garden, file, photo, ada])
-    await client.query(`insert into document_revision (garden_id, kind, document_id, version, save_id, is_removed, note, body, saved_by) values ($1, 'place', $2, 1, $2, false, '', '{"name": "W"}', $3)`, [garden, place, ada])
+    await client.query(
+      `insert into membership (garden_id, account_id, role) values ($1, $2, 'owner'), ($1, $3, 'grower')`,
+      [garden, ada, rowan],
+    )
+    await client.query(
+      `insert into file (garden_id, file_id, media_type, width_px, height_px, content, added_by) values ($1, $2, 'image/jpeg', 30, 20, $3, $4)`,
+      [garden, file, photo, ada],
+    )
+    await client.query(
+      `insert into document_revision (garden_id, kind, document_id, version, save_id, is_removed, note, body, saved_by) values ($1, 'place', $2, 1, $2, false, '', '{"name": "W"}', $3)`,
+      [garden, place, ada],
+    )
     await migrate(client.url, folder)
-    const { rows: [stored] } = await client.query(`select g.made_by, g.bytes, f.bytes as photo_bytes, (select string_agg(content, '' order by n) from file_chunk) as content, (select count(*)::integer from file_chunk) as chunks from garden g join file f using (garden_id)`)
+    const {
+      rows: [stored],
+    } = await client.query(
+      `select g.made_by, g.bytes, f.bytes as photo_bytes, (select string_agg(content, '' order by n) from file_chunk) as content, (select count(*)::integer from file_chunk) as chunks from garden g join file f using (garden_id)`,
+    )
     expect(stored).toMatchObject({ made_by: ada, photo_bytes: 600_000, chunks: 3 })
     expect(Number(stored.bytes)).toBe(600_000 + '{"name": "W"}'.length)
     expect(photo.equals(stored.content as Buffer)).toBe(true)
     const accounts = createAccountsPool(client.url, 1)
-    const { rows } = await accounts.query(`select email, is_demo from account join session using (account_id)`)
+    const { rows } = await accounts.query(
+      `select email, is_demo from account join session using (account_id)`,
+    )
     expect(rows).toEqual([{ email: 'ada@example.org', is_demo: false }])
     expect((await accounts.query(`select from account where is_demo`)).rowCount).toBe(1)
     await accounts.end()
     await client.end()
   })
-}) // prettier-ignore
+})
 
 const files = readdirSync(folder).sort()
 

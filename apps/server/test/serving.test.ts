@@ -91,9 +91,16 @@ describe('garden settings', () => {
 
   it('make room for more than one garden of the same person', async () => {
     const owner = await signUp(app)
-    const made = await app.inject({ method: 'POST', url: '/api/gardens', headers: { cookie: owner.cookie }, payload: { name: 'Allotment' } }) // prettier-ignore
+    const made = await app.inject({
+      method: 'POST',
+      url: '/api/gardens',
+      headers: { cookie: owner.cookie },
+      payload: { name: 'Allotment' },
+    })
     expect(made.statusCode).toBe(201)
-    const { memberships } = (await app.inject({ url: '/api/session', headers: { cookie: owner.cookie } })).json<{ memberships: { gardenName: string }[] }>() // prettier-ignore
+    const { memberships } = (
+      await app.inject({ url: '/api/session', headers: { cookie: owner.cookie } })
+    ).json<{ memberships: { gardenName: string }[] }>()
     expect(memberships.map((m) => m.gardenName)).toEqual(['Allotment', 'Home'])
   })
 })

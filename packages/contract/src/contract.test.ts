@@ -49,9 +49,21 @@ describe('journal entries', () => {
 })
 
 const place: PlaceBody = {
-  name: 'W', kind: 'wall', widthM: 9.2, usableHeightM: 1.65, firstForkM: 0.3, facingDeg: 180, surface: 'brick', viewingEnd: 'left',
-  avoid: [], riseM: 0, uprights: null, levels: { firstM: 0.075, stepM: 0.075 }, conditions: usualConditions, photo: null,
-} // prettier-ignore
+  name: 'W',
+  kind: 'wall',
+  widthM: 9.2,
+  usableHeightM: 1.65,
+  firstForkM: 0.3,
+  facingDeg: 180,
+  surface: 'brick',
+  viewingEnd: 'left',
+  avoid: [],
+  riseM: 0,
+  uprights: null,
+  levels: { firstM: 0.075, stepM: 0.075 },
+  conditions: usualConditions,
+  photo: null,
+}
 
 describe('pictures', () => {
   const bytes = (...parts: (string | number[])[]) =>

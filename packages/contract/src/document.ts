@@ -15,8 +15,9 @@ export function documentSchema<Body extends z.ZodType>(body: Body) {
 }
 
 /**
- * One save. `basedOn` is the version that was changed, 0 for a new document; a save based on an older version than the
- * stored one is refused with the stored one attached. The same save sent twice counts once, by its `saveId`.
+ * One save. `basedOn` is the version that was changed, 0 for a new document; a save based on an older version
+ * than the stored one is refused with the stored one attached. The same save sent twice counts once, by its
+ * `saveId`.
  */
 export function saveOf<Body extends z.ZodType>(body: Body) {
   return z.strictObject({

@@ -8,7 +8,10 @@ import { placeBodySchema } from './place.ts'
 import { plantBodySchema } from './plant.ts'
 import { storesBodySchema } from './stores.ts'
 
-/** `version` and `savedAt` tell, when a file comes back, whether it or what is stored is the newer. Version 1 had neither. */
+/**
+ * `version` and `savedAt` tell, when a file comes back, whether it or what is stored is the newer. Version 1
+ * had neither.
+ */
 const documentOf = <Body extends z.ZodType>(body: Body) =>
   z.strictObject({
     id: idSchema,
@@ -27,7 +30,10 @@ export const exchangedFileSchema = z.strictObject({
 /** The garden that a file is of. Files of version 1 do not say its id. */
 export const exchangedGardenSchema = gardenSettingsSchema.extend({ id: idSchema.nullable().default(null) })
 
-/** The lists of a garden file: what one element of each is, how many there may be, and how many bytes one may take. */
+/**
+ * The lists of a garden file: what one element of each is, how many there may be, and how many bytes one may
+ * take.
+ */
 export const gardenFileLists = {
   places: { element: documentOf(placeBodySchema), most: 5000, mostBytes: 1_000_000 },
   frames: { element: documentOf(frameBodySchema), most: 5000, mostBytes: 1_000_000 },
@@ -88,7 +94,10 @@ export type ImportQuestion = z.infer<typeof importQuestionSchema>
 export const importAnswersSchema = z.record(idSchema, z.enum(['keep', 'take']))
 export type ImportAnswers = z.infer<typeof importAnswersSchema>
 
-/** The reply to an import is lines of JSON, each one of these: how far it is, and at the end one of the others. */
+/**
+ * The reply to an import is lines of JSON, each one of these: how far it is, and at the end one of the
+ * others.
+ */
 export const importLineSchema = z.union([
   z.object({ share: z.number().min(0).max(1) }),
   z.object({ done: z.object({ gardenId: idSchema, counts: importCountsSchema }) }),

@@ -2,7 +2,17 @@ import type { FrameDesign } from '@klados/core/plan'
 import { z } from 'zod'
 import { documentSchema, saveOf } from './document.ts'
 import { MAX_DRAGGED } from './limits.ts'
-import { degreesC, forceN, idSchema, lengthM, money, nameText, partId, pointSchema, positiveLengthM } from './numbers.ts' // prettier-ignore
+import {
+  degreesC,
+  forceN,
+  idSchema,
+  lengthM,
+  money,
+  nameText,
+  partId,
+  pointSchema,
+  positiveLengthM,
+} from './numbers.ts'
 import { patternSchema } from './pattern.ts'
 
 const rolls = z

@@ -103,23 +103,31 @@ export const entrySchema = z
     error: 'must say which entry it withdraws',
     path: ['supersedes'],
   })
-  // The union's members are made from `bodies`, which is checked against core above; zod cannot carry that through a map.
+  // The union's members are made from `bodies`, which is checked against core above; zod cannot carry that
+  // through a map.
   .transform((entry) => entry as JournalEntry)
 
-/** Every kind of entry that this release knows; one of another kind comes from a later release and can wait for it. */
+/**
+ * Every kind of entry that this release knows; one of another kind comes from a later release and can wait
+ * for it.
+ */
 export const entryKinds = Object.keys(bodies) as readonly EntryKind[]
 /** The version that this release writes and reads of every body. */
 export const ENTRY_BODY_VERSION = 1
 
-/** What one request appends. Each entry is parsed by itself: one that cannot be read keeps no other from being stored. */
+/**
+ * What one request appends. Each entry is parsed by itself: one that cannot be read keeps no other from being
+ * stored.
+ */
 export const appendSchema = z.strictObject({ entries: z.array(z.unknown()).min(1).max(MAX_ENTRIES) })
 
 /** An entry as stored: its number in the garden's journal and who wrote it. */
 export type StoredEntry = JournalEntry & { readonly seq: number; readonly by: string }
 
 /**
- * What became of one entry. `taken`: it is stored, now or before. `held`: it cannot be stored yet, since it names what is
- * not here or is of a kind that this release does not know; sent later it may be taken. `refused`: as it is it never will be.
+ * What became of one entry. `taken`: it is stored, now or before. `held`: it cannot be stored yet, since it
+ * names what is not here or is of a kind that this release does not know; sent later it may be taken.
+ * `refused`: as it is it never will be.
  */
 export const entryAnswerSchema = z.discriminatedUnion('answer', [
   z.object({ answer: z.literal('taken'), seq: z.number().int() }),

@@ -9,14 +9,18 @@ export const MAX_PAGE = 5000
 export const MAX_FREE_NODES = 400
 /** Bytes of a photo as it is sent. */
 export const MAX_PHOTO_BYTES = 12 * 1024 * 1024
-/** Of the files that gardens are exchanged as, and of those of single frames: raised when older ones would be read wrongly; each step gets an upcast. */
+/**
+ * Of the files that gardens are exchanged as, and of those of single frames: raised when older ones would be
+ * read wrongly; each step gets an upcast.
+ */
 export const EXCHANGE_VERSION = 2
 export const FRAME_FILE_VERSION = 1
 /** Bytes of a garden file: many seasons with their photos. */
 export const MAX_IMPORT_BYTES = 512 * 1024 * 1024
 /**
- * A header that every answer of the API carries. An answer without it is not ours, whatever its status: the sign-in page of
- * a guest network, a proxy's own error. Raised when a page of before could no longer read the answers.
+ * A header that every answer of the API carries. An answer without it is not ours, whatever its status: the
+ * sign-in page of a guest network, a proxy's own error. Raised when a page of before could no longer read the
+ * answers.
  */
 export const API_HEADER = 'klados-api'
 export const API_VERSION = '2'

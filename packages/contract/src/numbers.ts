@@ -4,7 +4,10 @@ import { z } from 'zod'
 /** Metres at a place: finite, and no longer than a row can be. */
 export const lengthM = z.number().finite().min(0).max(1000)
 export const positiveLengthM = z.number().finite().gt(0).max(1000)
-export const pointSchema = z.strictObject({ xM: z.number().finite().min(-100).max(1100), yM: z.number().finite().min(-10).max(200) }) // prettier-ignore
+export const pointSchema = z.strictObject({
+  xM: z.number().finite().min(-100).max(1100),
+  yM: z.number().finite().min(-10).max(200),
+})
 export const idSchema = z.uuid()
 export const calendarDate = z
   .string()

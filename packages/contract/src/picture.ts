@@ -6,7 +6,10 @@ const ascii = (bytes: Uint8Array, from: number, to: number) =>
   String.fromCharCode(...bytes.subarray(from, to))
 const starts = (bytes: Uint8Array, ...head: number[]) => head.every((byte, i) => bytes[i] === byte)
 
-/** Of every taken format the signature that its standard gives (JFIF, PNG, RIFF), and of some others for the sake of words. */
+/**
+ * Of every taken format the signature that its standard gives (JFIF, PNG, RIFF), and of some others for the
+ * sake of words.
+ */
 export function pictureKind(bytes: Uint8Array): PictureKind {
   if (starts(bytes, 0xff, 0xd8, 0xff)) return 'jpeg'
   if (starts(bytes, 0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a)) return 'png'
@@ -27,11 +30,17 @@ export function pictureKind(bytes: Uint8Array): PictureKind {
 /** The kinds that are stored; all others are refused by name. */
 export const takenPictures: readonly PictureKind[] = ['jpeg', 'png', 'webp']
 
-/** The name that a kind of picture which is not taken is known by; null where the bytes are no picture we know. */
+/**
+ * The name that a kind of picture which is not taken is known by; null where the bytes are no picture we
+ * know.
+ */
 export function pictureName(bytes: Uint8Array): string | null {
   const kind = pictureKind(bytes)
   return kind === 'unknown' || takenPictures.includes(kind) ? null : kind.toUpperCase()
 }
 
-/** No photo is stored longer on a side: enough to tell a brick from its neighbour on a wall of ten metres. No device need send more. */
+/**
+ * No photo is stored longer on a side: enough to tell a brick from its neighbour on a wall of ten metres. No
+ * device need send more.
+ */
 export const LONGEST_SIDE_PX = 1800

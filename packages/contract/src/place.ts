@@ -5,9 +5,23 @@ import { degreesC, idSchema, lengthM, nameText, pointSchema, positiveLengthM } f
 
 const what = z.string().trim().max(60)
 export const avoidSpotSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ id: idSchema, kind: z.literal('point'), xM: lengthM, yM: lengthM, radiusM: positiveLengthM.max(10), what }),
-  z.strictObject({ id: idSchema, kind: z.literal('band'), axis: z.enum(['vertical', 'horizontal']), fromM: lengthM, toM: lengthM, what }),
-]) // prettier-ignore
+  z.strictObject({
+    id: idSchema,
+    kind: z.literal('point'),
+    xM: lengthM,
+    yM: lengthM,
+    radiusM: positiveLengthM.max(10),
+    what,
+  }),
+  z.strictObject({
+    id: idSchema,
+    kind: z.literal('band'),
+    axis: z.enum(['vertical', 'horizontal']),
+    fromM: lengthM,
+    toM: lengthM,
+    what,
+  }),
+])
 
 export const placeKinds = ['wall', 'fence', 'row', 'bed', 'terrace', 'bench', 'tub'] as const
 export const surfaces = ['brick', 'render', 'concrete', 'boards', 'posts', 'open'] as const
@@ -24,7 +38,10 @@ export const conditionsSchema = z.strictObject({
 }) satisfies z.ZodType<Conditions>
 
 const rhythm = z.strictObject({ firstM: lengthM, stepM: positiveLengthM.max(20) })
-const pixel = z.strictObject({ xPx: z.number().finite().min(-1e5).max(1e5), yPx: z.number().finite().min(-1e5).max(1e5) }) // prettier-ignore
+const pixel = z.strictObject({
+  xPx: z.number().finite().min(-1e5).max(1e5),
+  yPx: z.number().finite().min(-1e5).max(1e5),
+})
 const mark = z.strictObject({ pixel, at: pointSchema })
 
 /** A photo of the place with four points whose places on it are known. */

@@ -1,7 +1,8 @@
 /**
- * Bodies of earlier releases, brought up to this one. One mechanism for what lies in a browser, in a file and in a save that
- * waits; the database has had its own migrations of the same. Each step has an id that it keeps, needs nothing but the
- * body, and changes nothing that is there: run over a newer body it does nothing.
+ * Bodies of earlier releases, brought up to this one. One mechanism for what lies in a browser, in a file and
+ * in a save that waits; the database has had its own migrations of the same. Each step has an id that it
+ * keeps, needs nothing but the body, and changes nothing that is there: run over a newer body it does
+ * nothing.
  */
 type Json = Readonly<Record<string, unknown>>
 interface Upcast {
@@ -66,7 +67,9 @@ const steps: Readonly<Record<UpcastArea, readonly Upcast[]>> = {
   stores: [],
 }
 
-/** The body as this release writes it; what is no body at all comes back as it is, for the schema to refuse. */
+/**
+ * The body as this release writes it; what is no body at all comes back as it is, for the schema to refuse.
+ */
 export function upcastBody(area: UpcastArea, body: unknown): unknown {
   return isObject(body) ? steps[area].reduce((now, { up }) => up(now), body) : body
 }

@@ -10,7 +10,8 @@ interface Tolerance {
 
 export interface ReferenceCase {
   readonly name: string
-  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- inputs differ from file to file; each test names what it reads
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- inputs differ from file to file; each test
+  // names what it reads
   readonly input: any
   readonly expected: Readonly<Record<string, unknown>>
   readonly tolerance: Tolerance
@@ -21,7 +22,10 @@ export function referenceCases(file: string): ReferenceCase[] {
   return (JSON.parse(text) as { cases: ReferenceCase[] }).cases
 }
 
-/** Holds every expected key that `actual` offers against the tolerance rule of the reference files; the rest must be named. */
+/**
+ * Holds every expected key that `actual` offers against the tolerance rule of the reference files; the rest
+ * must be named.
+ */
 export function expectReference(
   reference: ReferenceCase,
   actual: Readonly<Record<string, unknown>>,

@@ -4,14 +4,19 @@ import * as common from '@zxcvbn-ts/language-common'
 import * as english from '@zxcvbn-ts/language-en'
 import { AppError } from '../errors.ts'
 
-/** Argon2id with the package's defaults (19 MiB, 2 passes), the first choice of the OWASP cheat sheet of 2023. */
+/**
+ * Argon2id with the package's defaults (19 MiB, 2 passes), the first choice of the OWASP cheat sheet of 2023.
+ */
 export function hashPassword(password: string): Promise<string> {
   return hash(password)
 }
 
 let decoy: Promise<string> | undefined
 
-/** Takes as long for an address that nobody has as for a wrong password, so that timing does not tell them apart. */
+/**
+ * Takes as long for an address that nobody has as for a wrong password, so that timing does not tell them
+ * apart.
+ */
 export async function passwordFits(stored: string | undefined, password: string): Promise<boolean> {
   decoy ??= hashPassword('nobody has this password')
   const fits = await verify(stored ?? (await decoy), password)
@@ -25,7 +30,10 @@ const ESTIMATED_CHARACTERS = 64
 
 let estimator: ZxcvbnFactory | undefined
 
-/** Throws `account/weak-password` for one that is guessed early: words that everybody takes, or of the account itself. */
+/**
+ * Throws `account/weak-password` for one that is guessed early: words that everybody takes, or of the account
+ * itself.
+ */
 export function requireStrong(password: string, own: readonly string[]): void {
   estimator ??= new ZxcvbnFactory({
     dictionary: { ...common.dictionary, ...english.dictionary },

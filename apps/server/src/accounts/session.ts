@@ -18,7 +18,10 @@ export function sessionExpiry(now = Date.now()): Date {
   return new Date(now + SESSION_DAYS * 86_400_000)
 }
 
-/** `secure` where the request came over TLS, to us or to a proxy that we trust; on plain HTTP the browser would drop it. */
+/**
+ * `secure` where the request came over TLS, to us or to a proxy that we trust; on plain HTTP the browser
+ * would drop it.
+ */
 export function setSessionCookie(request: FastifyRequest, reply: FastifyReply, token: string): void {
   void reply.setCookie(SESSION_COOKIE, token, {
     path: '/',

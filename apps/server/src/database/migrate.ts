@@ -4,10 +4,10 @@ import pg from 'pg'
 import { ACCOUNTS_ROLE, APP_ROLE } from './pool.ts'
 
 /**
- * Brings a database up to this release: the roles, then every numbered migration not yet applied, in order, in one
- * transaction, one runner at a time (the package takes an advisory lock and refuses migrations out of order). A database
- * that a later release has been at is refused: this one would not know what it reads, and would write what that one
- * does not expect.
+ * Brings a database up to this release: the roles, then every numbered migration not yet applied, in order,
+ * in one transaction, one runner at a time (the package takes an advisory lock and refuses migrations out of
+ * order). A database that a later release has been at is refused: this one would not know what it reads, and
+ * would write what that one does not expect.
  */
 export async function migrate(ownerUrl: string, migrationsDir: string): Promise<string[]> {
   const client = new pg.Client({ connectionString: ownerUrl })
@@ -50,7 +50,9 @@ async function requireKnown(client: pg.Client, migrationsDir: string): Promise<v
     )
 }
 
-/** Roles belong to the whole database server: another database of the same server may have made them already. */
+/**
+ * Roles belong to the whole database server: another database of the same server may have made them already.
+ */
 async function createRoles(client: pg.Client): Promise<void> {
   for (const role of [APP_ROLE, ACCOUNTS_ROLE]) {
     await client.query(`

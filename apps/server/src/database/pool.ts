@@ -1,6 +1,7 @@
 import pg from 'pg'
 
-// bigint: journal numbers stay far below 2^53, so numbers are safe. Calendar dates are text columns and need no parser.
+// bigint: journal numbers stay far below 2^53, so numbers are safe. Calendar dates are text columns and need
+// no parser.
 pg.types.setTypeParser(pg.types.builtins.INT8, Number)
 
 /** The role that owns nothing; every query of a garden runs under it. */
@@ -21,14 +22,18 @@ function createPool(databaseUrl: string, role: string, maxConnections: number): 
     connectionTimeoutMillis: 5000,
     keepAlive: true,
   })
-  // A connection may die at any moment: idle in the pool, or checked out between two statements. Without a listener on
-  // both, its error would be nobody's and end the process; with it, the next statement fails and the pool makes a new one.
+  // A connection may die at any moment: idle in the pool, or checked out between two statements. Without a
+  // listener on both, its error would be nobody's and end the process; with it, the next statement fails and
+  // the pool makes a new one.
   pool.on('error', () => undefined)
   pool.on('connect', (client) => client.on('error', () => undefined))
   return pool
 }
 
-/** A pool of connections that have the app's role from their first moment, so that no query runs before it is set. */
+/**
+ * A pool of connections that have the app's role from their first moment, so that no query runs before it is
+ * set.
+ */
 export function createAppPool(databaseUrl: string, maxConnections = 10): pg.Pool {
   return createPool(databaseUrl, APP_ROLE, maxConnections)
 }

@@ -3,7 +3,10 @@ import { ACCOUNTS_ROLE, APP_ROLE } from './pool.ts'
 
 export type Work<T> = (client: PoolClient) => Promise<T>
 
-/** Runs `work` in a transaction: commits when it returns, rolls back when it throws, gives the connection back always. */
+/**
+ * Runs `work` in a transaction: commits when it returns, rolls back when it throws, gives the connection back
+ * always.
+ */
 export async function inTransaction<T>(pool: Pool, work: Work<T>): Promise<T> {
   const client = await pool.connect()
   let broken: Error | undefined
@@ -46,7 +49,10 @@ export async function withAccountsRole<T>(client: PoolClient, work: () => Promis
   return result
 }
 
-/** Pieces that are read while they are handed on, in a transaction that sees one garden as it was at its begin. */
+/**
+ * Pieces that are read while they are handed on, in a transaction that sees one garden as it was at its
+ * begin.
+ */
 export async function* inSnapshot<T>(
   pool: Pool,
   gardenId: string,

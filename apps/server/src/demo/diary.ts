@@ -20,7 +20,14 @@ export class Diary {
 
   write<K extends EntryKind>(at: string, kind: K, body: EntryBodies[K]): void {
     if (at > this.today) return
-    const head = { id: uuidv7(), placeId: this.placeId, plantId: this.plantId, at, recordedAt: `${at}T12:00:00.000Z`, supersedes: null } // prettier-ignore
+    const head = {
+      id: uuidv7(),
+      placeId: this.placeId,
+      plantId: this.plantId,
+      at,
+      recordedAt: `${at}T12:00:00.000Z`,
+      supersedes: null,
+    }
     // The generic pair (kind, body) is right by its signature; the union cannot be told so.
     this.entries.push({ ...head, kind, body } as JournalEntry)
   }
@@ -55,7 +62,6 @@ export class Diary {
       slackMm?: number
     },
   ): string {
-    // prettier-ignore
     const tieId = uuidv7()
     this.write(at, 'tie.made', {
       v: 1,

@@ -16,32 +16,123 @@ export function glasshouse(): {
   readonly hoop: Stand
 } {
   const rod = stand(
-    { name: 'Glasshouse, back wall', kind: 'wall', widthM: 2.2, usableHeightM: 2.1, firstForkM: 0.4, facingDeg: 180, surface: 'brick', conditions: { ...usualConditions, windMPerS: 0, coldestC: 2, hottestC: 41 } },
-    { name: 'Rod on wires', notes: ['Seven wires, a hand clear of the wall'], design: { ...wallWire, tensionN: 200, fixingId: 'eye-150', plantKindId: 'table-grape', pattern: { kind: 'tiers', heightsM: ROD_WIRES_M, maxSupportSpacingM: 1.2 } } },
+    {
+      name: 'Glasshouse, back wall',
+      kind: 'wall',
+      widthM: 2.2,
+      usableHeightM: 2.1,
+      firstForkM: 0.4,
+      facingDeg: 180,
+      surface: 'brick',
+      conditions: { ...usualConditions, windMPerS: 0, coldestC: 2, hottestC: 41 },
+    },
+    {
+      name: 'Rod on wires',
+      notes: ['Seven wires, a hand clear of the wall'],
+      design: {
+        ...wallWire,
+        tensionN: 200,
+        fixingId: 'eye-150',
+        plantKindId: 'table-grape',
+        pattern: { kind: 'tiers', heightsM: ROD_WIRES_M, maxSupportSpacingM: 1.2 },
+      },
+    },
     [{ name: 'Black table grape', kindId: 'table-grape', xM: ROD_X_M }],
-  ) // prettier-ignore
+  )
   const vanilla = stand(
-    { name: 'Glasshouse, vanilla posts', kind: 'bench', widthM: 0.6, usableHeightM: 2, conditions: underGlass },
-    { name: 'Wrapped posts', notes: ['Coir on a pipe; the moss dried out'], design: { ...base, ...string, repeat: 2, plantKindId: 'vanilla', pattern: { kind: 'pole', form: 'wrapped', heightM: 1.5, buriedM: 0.25, diameterM: 0.09, lapM: 0.02, moduleM: 0.3, coreStockId: 'pipe-plastic-50', pot: { shape: 'round', widthM: 0.4, heightM: 0.35 } } } },
+    {
+      name: 'Glasshouse, vanilla posts',
+      kind: 'bench',
+      widthM: 0.6,
+      usableHeightM: 2,
+      conditions: underGlass,
+    },
+    {
+      name: 'Wrapped posts',
+      notes: ['Coir on a pipe; the moss dried out'],
+      design: {
+        ...base,
+        ...string,
+        repeat: 2,
+        plantKindId: 'vanilla',
+        pattern: {
+          kind: 'pole',
+          form: 'wrapped',
+          heightM: 1.5,
+          buriedM: 0.25,
+          diameterM: 0.09,
+          lapM: 0.02,
+          moduleM: 0.3,
+          coreStockId: 'pipe-plastic-50',
+          pot: { shape: 'round', widthM: 0.4, heightM: 0.35 },
+        },
+      },
+    },
     [{ name: 'Vanilla', kindId: 'vanilla', xM: 0.3 }],
-  ) // prettier-ignore
+  )
   const pothos = stand(
     { name: 'Glasshouse bench', kind: 'bench', widthM: 0.3, usableHeightM: 1.2, conditions: underGlass },
-    { name: 'Fibre pole', notes: ['Four modules for now'], design: { ...base, ...string, plantKindId: 'satin-pothos', pattern: { kind: 'pole', form: 'modules', heightM: 0.8, buriedM: 0.1, diameterM: 0.07, lapM: 0, moduleM: 0.2, coreStockId: 'cane-12', pot: { shape: 'round', widthM: 0.18, heightM: 0.16 } } } },
+    {
+      name: 'Fibre pole',
+      notes: ['Four modules for now'],
+      design: {
+        ...base,
+        ...string,
+        plantKindId: 'satin-pothos',
+        pattern: {
+          kind: 'pole',
+          form: 'modules',
+          heightM: 0.8,
+          buriedM: 0.1,
+          diameterM: 0.07,
+          lapM: 0,
+          moduleM: 0.2,
+          coreStockId: 'cane-12',
+          pot: { shape: 'round', widthM: 0.18, heightM: 0.16 },
+        },
+      },
+    },
     [{ name: 'Satin pothos', kindId: 'satin-pothos', xM: 0.15 }],
-  ) // prettier-ignore
+  )
   const hoop = stand(
     { name: 'Glasshouse shelf', kind: 'bench', widthM: 0.5, usableHeightM: 1, conditions: underGlass },
-    { name: 'Hoop', notes: ['One hoop; the string of lights came off it'], design: { ...base, ...string, plantKindId: 'hoya', pattern: { kind: 'arch', spanM: 0.2, heightM: 0.45, depthM: 0.2, hoops: 1, rungStepM: 0.3, buriedM: 0.14, hoopStockId: 'rod-steel-6', rungStockId: 'rod-steel-6', pot: { shape: 'round', widthM: 0.22, heightM: 0.18 } } } },
+    {
+      name: 'Hoop',
+      notes: ['One hoop; the string of lights came off it'],
+      design: {
+        ...base,
+        ...string,
+        plantKindId: 'hoya',
+        pattern: {
+          kind: 'arch',
+          spanM: 0.2,
+          heightM: 0.45,
+          depthM: 0.2,
+          hoops: 1,
+          rungStepM: 0.3,
+          buriedM: 0.14,
+          hoopStockId: 'rod-steel-6',
+          rungStockId: 'rod-steel-6',
+          pot: { shape: 'round', widthM: 0.22, heightM: 0.18 },
+        },
+      },
+    },
     [{ name: 'Hoya', kindId: 'hoya', xM: 0.15 }],
-  ) // prettier-ignore
+  )
   return { stands: [rod, vanilla, pothos, hoop], rod, hoop }
 }
 
-/** The rod, a third of the wall higher each winter until it was at the top; from then on laterals cut back to spurs. */
+/**
+ * The rod, a third of the wall higher each winter until it was at the top; from then on laterals cut back to
+ * spurs.
+ */
 export function growRod(diary: Diary, year: number): void {
   const reach = [1.1, 1.7, 2.3]
-  const line = (topM: number) => [{ xM: ROD_X_M, yM: 0 }, { xM: ROD_X_M + 0.02, yM: topM / 2 }, { xM: ROD_X_M, yM: topM + 0.06 }] // prettier-ignore
+  const line = (topM: number) => [
+    { xM: ROD_X_M, yM: 0 },
+    { xM: ROD_X_M + 0.02, yM: topM / 2 },
+    { xM: ROD_X_M, yM: topM + 0.06 },
+  ]
   const rod = diary.draw(`${year - 4}-11-24`, {
     part: 'trunk',
     parent: null,
@@ -49,7 +140,14 @@ export function growRod(diary: Diary, year: number): void {
     age: 1,
     mm: 9,
   })
-  reach.slice(1).forEach((topM, i) => diary.write(`${year - 3 + i}-12-12`, 'stem.redrawn', { v: 1, stemId: rod, points: line(topM), why: 'grown' })) // prettier-ignore
+  reach.slice(1).forEach((topM, i) =>
+    diary.write(`${year - 3 + i}-12-12`, 'stem.redrawn', {
+      v: 1,
+      stemId: rod,
+      points: line(topM),
+      why: 'grown',
+    }),
+  )
   const mmIn = (season: number) => 9 + season * 6
   for (let season = 1; season < 5; season++)
     diary.write(`${year - 4 + season}-12-13`, 'stem.measured', {
@@ -63,11 +161,24 @@ export function growRod(diary: Diary, year: number): void {
       reach.findIndex((topM) => yM <= topM),
     )
     const made = `${year - 4 + season}-12-14`
-    const tieId = diary.tie(made, { stem: rod, at: { xM: ROD_X_M, yM }, material: 'padded-hose', hitch: 'figureEight', stemMm: mmIn(season), supportMm: 2, slackMm: 15 }) // prettier-ignore
+    const tieId = diary.tie(made, {
+      stem: rod,
+      at: { xM: ROD_X_M, yM },
+      material: 'padded-hose',
+      hitch: 'figureEight',
+      stemMm: mmIn(season),
+      supportMm: 2,
+      slackMm: 15,
+    })
     // Let out every winter but the last, when the two above the door were not reached.
     for (let later = season + 1; later < 4; later++) {
       if (later === 3 && i > 4) continue
-      diary.write(`${year - 4 + later}-12-14`, 'tie.loosened', { v: 1, tieId, loopLengthMm: mmIn(later) * 4 + 40, stemDiameterMm: mmIn(later) }) // prettier-ignore
+      diary.write(`${year - 4 + later}-12-14`, 'tie.loosened', {
+        v: 1,
+        tieId,
+        loopLengthMm: mmIn(later) * 4 + 40,
+        stemDiameterMm: mmIn(later),
+      })
     }
     growSpur(diary, rod, { yM, side: i % 2 === 0 ? 1 : -1, year })
   }
@@ -77,11 +188,28 @@ export function growRod(diary: Diary, year: number): void {
 /** A lateral of this summer, stopped two leaves past its bunch; in winter it goes back to two buds. */
 function growSpur(diary: Diary, rod: string, at: { yM: number; side: number; year: number }): void {
   const { yM, side, year } = at
-  const points = [{ xM: ROD_X_M, yM }, { xM: ROD_X_M + side * 0.3, yM: yM + 0.05 }, { xM: ROD_X_M + side * 0.62, yM: yM + 0.02 }] // prettier-ignore
+  const points = [
+    { xM: ROD_X_M, yM },
+    { xM: ROD_X_M + side * 0.3, yM: yM + 0.05 },
+    { xM: ROD_X_M + side * 0.62, yM: yM + 0.02 },
+  ]
   const lateral = diary.draw(`${year}-05-28`, { part: 'lateral', parent: rod, points, age: 0, mm: 6 })
-  const tieId = diary.tie(`${year}-06-10`, { stem: lateral, at: points[1]!, material: 'soft-jute', hitch: 'figureEight', stemMm: 6, supportMm: 2, slackMm: 34 }) // prettier-ignore
+  const tieId = diary.tie(`${year}-06-10`, {
+    stem: lateral,
+    at: points[1]!,
+    material: 'soft-jute',
+    hitch: 'figureEight',
+    stemMm: 6,
+    supportMm: 2,
+    slackMm: 34,
+  })
   diary.write(`${year}-07-02`, 'tie.checked', { v: 1, tieId })
-  diary.write(`${year}-07-02`, 'stem.shortened', { v: 1, stemId: lateral, toLengthM: 0.6, reason: 'stopped two leaves past the bunch' }) // prettier-ignore
+  diary.write(`${year}-07-02`, 'stem.shortened', {
+    v: 1,
+    stemId: lateral,
+    toLengthM: 0.6,
+    reason: 'stopped two leaves past the bunch',
+  })
   diary.write(`${year}-12-15`, 'stem.shortened', {
     v: 1,
     stemId: lateral,
@@ -90,7 +218,10 @@ function growSpur(diary: Diary, rod: string, at: { yM: number; side: number; yea
   })
 }
 
-/** The hoya twined round its hoop, tied where it would not hold; the flower stalks are left, they flower again. */
+/**
+ * The hoya twined round its hoop, tied where it would not hold; the flower stalks are left, they flower
+ * again.
+ */
 export function growHoya(
   diary: Diary,
   { place, frame }: Stand,
@@ -98,8 +229,19 @@ export function growHoya(
 ): void {
   const { path, foot } = planFrame(place.body, frame.body.design).frame!.members[0]!
   const round = [foot!, ...path.slice(1, -1)].map(flat)
-  const vine = diary.draw(`${year - 3}-05-10`, { part: 'cane', parent: null, points: round.slice(0, Math.ceil(round.length / 3)), age: 0, mm: 2.5 }) // prettier-ignore
-  diary.write(`${year - 1}-05-12`, 'stem.redrawn', { v: 1, stemId: vine, points: round.slice(0, Math.ceil(round.length / 1.6)), why: 'grown' }) // prettier-ignore
+  const vine = diary.draw(`${year - 3}-05-10`, {
+    part: 'cane',
+    parent: null,
+    points: round.slice(0, Math.ceil(round.length / 3)),
+    age: 0,
+    mm: 2.5,
+  })
+  diary.write(`${year - 1}-05-12`, 'stem.redrawn', {
+    v: 1,
+    stemId: vine,
+    points: round.slice(0, Math.ceil(round.length / 1.6)),
+    why: 'grown',
+  })
   diary.write(`${year}-06-02`, 'stem.redrawn', {
     v: 1,
     stemId: vine,
@@ -110,7 +252,15 @@ export function growHoya(
   const made = addDays(today, -40)
   for (const share of [0.1, 0.5, 0.8]) {
     const at = round[Math.floor((round.length - 3) * share)]!
-    const tieId = diary.tie(made, { stem: vine, at, material: 'soft-jute', hitch: 'figureEight', stemMm: 4, supportMm: 6, slackMm: 8 }) // prettier-ignore
+    const tieId = diary.tie(made, {
+      stem: vine,
+      at,
+      material: 'soft-jute',
+      hitch: 'figureEight',
+      stemMm: 4,
+      supportMm: 6,
+      slackMm: 8,
+    })
     diary.write(addDays(made, 9), 'tie.checked', { v: 1, tieId })
   }
   diary.note(`${year}-07-15`, 'Flowered on the old stalks again; none cut.')

@@ -12,39 +12,208 @@ export function openGround(): {
   readonly trial: Stand
   readonly tayberries: Stand
 } {
-  const along = (count: number, widthM: number) => Array.from({ length: count }, (_, i) => Math.round(((i + 0.5) * widthM * 100) / count) / 100) // prettier-ignore
+  const along = (count: number, widthM: number) =>
+    Array.from({ length: count }, (_, i) => Math.round(((i + 0.5) * widthM * 100) / count) / 100)
   const gooseberries = stand(
-    { name: 'North wall, a bay of three', kind: 'wall', widthM: 2.2, usableHeightM: 1.5, firstForkM: 0.35, facingDeg: 2, surface: 'brick' },
-    { name: 'Fan', notes: ['Canes on five wires; two kept the fans too open'], design: { ...wallWire, plantKindId: 'gooseberry', repeat: 3, pattern: { kind: 'fan', ribs: 9, spreadDeg: 150, wireStepM: 0.3, maxSupportSpacingM: 1.1, ribReachM: null, ribStockId: 'cane-18' } } },
+    {
+      name: 'North wall, a bay of three',
+      kind: 'wall',
+      widthM: 2.2,
+      usableHeightM: 1.5,
+      firstForkM: 0.35,
+      facingDeg: 2,
+      surface: 'brick',
+    },
+    {
+      name: 'Fan',
+      notes: ['Canes on five wires; two kept the fans too open'],
+      design: {
+        ...wallWire,
+        plantKindId: 'gooseberry',
+        repeat: 3,
+        pattern: {
+          kind: 'fan',
+          ribs: 9,
+          spreadDeg: 150,
+          wireStepM: 0.3,
+          maxSupportSpacingM: 1.1,
+          ribReachM: null,
+          ribStockId: 'cane-18',
+        },
+      },
+    },
     [{ name: 'Gooseberry', kindId: 'gooseberry', xM: 1.1 }],
-  ) // prettier-ignore
+  )
   const tayberries = stand(
-    { name: 'Tayberry rows', kind: 'row', widthM: 18, usableHeightM: 2, facingDeg: 90, conditions: { ...northern, soil: 'clay' } },
-    { name: 'Four wires, two rows', notes: ['Three wires', 'A fourth: the canes outgrew them', 'Tied back: the braces sank in the clay'], design: { ...base, ...fieldWire, tensionN: 250, plantKindId: 'tayberry', repeat: 2, light: foliageWire, pattern: { kind: 'row', maxPostSpacingM: 3, postHeightM: 1.8, postBuriedM: 1.1, postStockId: 'post-round-100', endStockId: 'post-round-140', endBuriedM: 1.1, endLeanDeg: 0, end: { kind: 'tied-back', attachHeightM: 1.5, angleDeg: 40, screwId: 'screw-eye-1200' }, armStockId: 'batten-20x30', levels: [level(0.6, 'main', 'single'), level(0.95, 'main', 'single'), level(1.3, 'main', 'single'), level(1.65, 'main', 'single')], waterHeightM: 0.3, plantSpacingM: 2.4 } } },
+    {
+      name: 'Tayberry rows',
+      kind: 'row',
+      widthM: 18,
+      usableHeightM: 2,
+      facingDeg: 90,
+      conditions: { ...northern, soil: 'clay' },
+    },
+    {
+      name: 'Four wires, two rows',
+      notes: ['Three wires', 'A fourth: the canes outgrew them', 'Tied back: the braces sank in the clay'],
+      design: {
+        ...base,
+        ...fieldWire,
+        tensionN: 250,
+        plantKindId: 'tayberry',
+        repeat: 2,
+        light: foliageWire,
+        pattern: {
+          kind: 'row',
+          maxPostSpacingM: 3,
+          postHeightM: 1.8,
+          postBuriedM: 1.1,
+          postStockId: 'post-round-100',
+          endStockId: 'post-round-140',
+          endBuriedM: 1.1,
+          endLeanDeg: 0,
+          end: { kind: 'tied-back', attachHeightM: 1.5, angleDeg: 40, screwId: 'screw-eye-1200' },
+          armStockId: 'batten-20x30',
+          levels: [
+            level(0.6, 'main', 'single'),
+            level(0.95, 'main', 'single'),
+            level(1.3, 'main', 'single'),
+            level(1.65, 'main', 'single'),
+          ],
+          waterHeightM: 0.3,
+          plantSpacingM: 2.4,
+        },
+      },
+    },
     along(7, 18).map((xM, i) => ({ name: `Tayberry ${i + 1}`, kindId: 'tayberry', xM })),
-  ) // prettier-ignore
+  )
   const pergola = stand(
-    { name: 'Kiwi pergola', kind: 'bed', widthM: 7.2, usableHeightM: 2.6, conditions: { ...northern, snowPa: 600 } },
-    { name: 'Pergola', notes: ['Oak was dearer than the path was worth'], design: { ...base, ...rope, handlingLengthM: 25, endWrapM: 0.2, plantKindId: 'hardy-kiwi', pattern: { kind: 'overhead', depthM: 2.4, headroomM: 2.2, maxBayM: 2.4, postStockId: 'post-square-100', postBuriedM: 0.7, beamStockId: 'beam-75x200', overhangM: 0.3, maxRafterSpacingM: 0.9, wireSpacingM: 0.4, backWires: 0 } } },
-    [{ name: 'Kiwi, female', kindId: 'hardy-kiwi', xM: 0.2 }, { name: 'Kiwi, male', kindId: 'hardy-kiwi', xM: 7 }],
-  ) // prettier-ignore
+    {
+      name: 'Kiwi pergola',
+      kind: 'bed',
+      widthM: 7.2,
+      usableHeightM: 2.6,
+      conditions: { ...northern, snowPa: 600 },
+    },
+    {
+      name: 'Pergola',
+      notes: ['Oak was dearer than the path was worth'],
+      design: {
+        ...base,
+        ...rope,
+        handlingLengthM: 25,
+        endWrapM: 0.2,
+        plantKindId: 'hardy-kiwi',
+        pattern: {
+          kind: 'overhead',
+          depthM: 2.4,
+          headroomM: 2.2,
+          maxBayM: 2.4,
+          postStockId: 'post-square-100',
+          postBuriedM: 0.7,
+          beamStockId: 'beam-75x200',
+          overhangM: 0.3,
+          maxRafterSpacingM: 0.9,
+          wireSpacingM: 0.4,
+          backWires: 0,
+        },
+      },
+    },
+    [
+      { name: 'Kiwi, female', kindId: 'hardy-kiwi', xM: 0.2 },
+      { name: 'Kiwi, male', kindId: 'hardy-kiwi', xM: 7 },
+    ],
+  )
   const trial = stand(
-    { name: 'Trial block', kind: 'row', widthM: 42, usableHeightM: 2.1, facingDeg: 270, riseM: 1.8, avoid: [{ id: uuidv7(), kind: 'band', axis: 'vertical', fromM: 17.85, toM: 18.1, what: 'land drain' }] },
-    { name: 'Six rows, arms', notes: ['Pairs on the posts', 'Arms above: fewer ties wanted'], design: { ...base, ...fieldWire, tensionN: 350, plantKindId: 'wine-grape', repeat: 6, light: foliageWire, pattern: { kind: 'row', maxPostSpacingM: 3.6, postHeightM: 1.9, postBuriedM: 1, postStockId: 'post-round-100', endStockId: 'post-round-140', endBuriedM: 0.9, endLeanDeg: 12, end: { kind: 'tied-back', attachHeightM: 1.75, angleDeg: 40, screwId: 'screw-eye-1200' }, armStockId: 'batten-20x30', levels: [level(0.8, 'main', 'single'), level(1.15, 'light', 'arms', 0.3), level(1.5, 'light', 'arms', 0.5), level(1.85, 'light', 'arms', 0.7)], waterHeightM: 0.45, plantSpacingM: 1.2 } } },
+    {
+      name: 'Trial block',
+      kind: 'row',
+      widthM: 42,
+      usableHeightM: 2.1,
+      facingDeg: 270,
+      riseM: 1.8,
+      avoid: [{ id: uuidv7(), kind: 'band', axis: 'vertical', fromM: 17.85, toM: 18.1, what: 'land drain' }],
+    },
+    {
+      name: 'Six rows, arms',
+      notes: ['Pairs on the posts', 'Arms above: fewer ties wanted'],
+      design: {
+        ...base,
+        ...fieldWire,
+        tensionN: 350,
+        plantKindId: 'wine-grape',
+        repeat: 6,
+        light: foliageWire,
+        pattern: {
+          kind: 'row',
+          maxPostSpacingM: 3.6,
+          postHeightM: 1.9,
+          postBuriedM: 1,
+          postStockId: 'post-round-100',
+          endStockId: 'post-round-140',
+          endBuriedM: 0.9,
+          endLeanDeg: 12,
+          end: { kind: 'tied-back', attachHeightM: 1.75, angleDeg: 40, screwId: 'screw-eye-1200' },
+          armStockId: 'batten-20x30',
+          levels: [
+            level(0.8, 'main', 'single'),
+            level(1.15, 'light', 'arms', 0.3),
+            level(1.5, 'light', 'arms', 0.5),
+            level(1.85, 'light', 'arms', 0.7),
+          ],
+          waterHeightM: 0.45,
+          plantSpacingM: 1.2,
+        },
+      },
+    },
     along(7, 42).map((xM, i) => ({ name: `White vine ${i + 1}`, kindId: 'wine-grape', xM })),
-  ) // prettier-ignore
+  )
   const peas = stand(
     { name: 'Sweet pea strip', kind: 'bed', widthM: 4.2, usableHeightM: 1.6 },
-    { name: 'Brush', notes: ['Hazel from the hedge'], design: { ...base, ...string, pattern: { kind: 'brush', rows: 2, rowSpacingM: 0.3, twigStepM: 0.2, heightM: 1.2, buriedM: 0.2, twigStockId: 'twig-hazel-8' } } },
+    {
+      name: 'Brush',
+      notes: ['Hazel from the hedge'],
+      design: {
+        ...base,
+        ...string,
+        pattern: {
+          kind: 'brush',
+          rows: 2,
+          rowSpacingM: 0.3,
+          twigStepM: 0.2,
+          heightM: 1.2,
+          buriedM: 0.2,
+          twigStockId: 'twig-hazel-8',
+        },
+      },
+    },
     [{ name: 'Sweet peas', kindId: 'sweet-pea', xM: 2.1 }],
-  ) // prettier-ignore
+  )
   return { stands: [gooseberries, tayberries, pergola, trial, peas], trial, tayberries }
 }
 
 /** A ground screw turned in to its full depth, but for what `rest` says. */
-function drive(here: Diary, frameId: string, on: string, anchorId: string, rest: Partial<EntryBodies['anchor.driven']>): void {
-  here.write(on, 'anchor.driven', { v: 1, frameId, anchorId, depthM: 1.15, angleDeg: 45, torqueNm: null, reworks: 0, isRefused: false, movedM: 0, pullTestN: null, ...rest })
-} // prettier-ignore
+function drive(
+  here: Diary,
+  frameId: string,
+  on: string,
+  anchorId: string,
+  rest: Partial<EntryBodies['anchor.driven']>,
+): void {
+  here.write(on, 'anchor.driven', {
+    v: 1,
+    frameId,
+    anchorId,
+    depthM: 1.15,
+    angleDeg: 45,
+    torqueNm: null,
+    reworks: 0,
+    isRefused: false,
+    movedM: 0,
+    pullTestN: null,
+    ...rest,
+  })
+}
 
 /** The tayberries’ ends were tied back to screws when the braces had sunk. */
 export function tieBackTayberries(diary: Diary, { place, frame }: Stand, year: number): void {
@@ -53,14 +222,23 @@ export function tieBackTayberries(diary: Diary, { place, frame }: Stand, year: n
   drive(here, frame.id, `${year}-02-20`, 'anchor-right', { torqueNm: 290 })
 }
 
-/** How the trial block was built: a screw that lifted and was moved, wires strained in April and found looser in autumn. */
+/**
+ * How the trial block was built: a screw that lifted and was moved, wires strained in April and found looser
+ * in autumn.
+ */
 export function buildTrial(diary: Diary, { place, frame }: Stand, year: number): void {
   const plan = planFrame(place.body, frame.body.design)
   const here = diary.about(place.id, null)
   drive(here, frame.id, `${year - 2}-03-14`, 'anchor-left', { torqueNm: 420 })
   drive(here, frame.id, `${year - 2}-03-14`, 'anchor-right', { depthM: 0.7, isRefused: true, reworks: 2 })
   for (const row of markOut(plan.frame!, place.body).rows)
-    if (row.what === 'post') here.write(`${year - 2}-03-20`, 'post.placed', { v: 1, frameId: frame.id, postId: row.nodeId, xM: row.alongM }) // prettier-ignore
+    if (row.what === 'post')
+      here.write(`${year - 2}-03-20`, 'post.placed', {
+        v: 1,
+        frameId: frame.id,
+        postId: row.nodeId,
+        xM: row.alongM,
+      })
   here.note(
     `${year - 1}-01-19`,
     'Gale. The lower end anchor of the block lifted a hand; it had stopped short on a stone.',

@@ -18,8 +18,9 @@ const ARM_M = [0.62, 1.15, 1.5, 1.62] as const
 const SPUR_STEP_M = 0.19
 
 /**
- * One level pear over four seasons: cut at a wire each winter, two arms and a leader grown from there each summer, arms
- * laid and tied at season's end. `bitten`: a wire tie was left on and the arm beyond it died. `bare`: an arm grew weak.
+ * One level pear over four seasons: cut at a wire each winter, two arms and a leader grown from there each
+ * summer, arms laid and tied at season's end. `bitten`: a wire tie was left on and the arm beyond it died.
+ * `bare`: an arm grew weak.
  */
 export function growPear(scene: PearScene, x0: number, story: PearStory): void {
   const { diary, year, tiersM } = scene
@@ -48,7 +49,9 @@ export function growPear(scene: PearScene, x0: number, story: PearStory): void {
 
 const lean = (season: number) => (season % 2 === 0 ? 0.008 : -0.006)
 
-/** Grown the summer before, cut just above the wire in winter. The first is the maiden tree, cut at planting. */
+/**
+ * Grown the summer before, cut just above the wire in winter. The first is the maiden tree, cut at planting.
+ */
 function growLeader(
   scene: PearScene,
   season: number,
@@ -147,7 +150,10 @@ function growArm(scene: PearScene, arm: Arm): void {
   }
 }
 
-/** Ties in the length that is new this year; those of earlier years were looked at or renewed since, but for a few. */
+/**
+ * Ties in the length that is new this year; those of earlier years were looked at or renewed since, but for a
+ * few.
+ */
 function tieArm(
   scene: PearScene,
   arm: Arm,
@@ -173,7 +179,14 @@ function tieArm(
     if (part.isOld && random() < 0.87) {
       const renewedOn = `${year}-${part.autumn.slice(5, 7) === '09' ? '09-12' : '10-02'}`
       const stemMm = Math.round((part.mm + 5) * 10) / 10
-      const loose = diary.tie(renewedOn, { stem, at, material: 'stretch-tape', hitch: 'figureEight', stemMm, supportMm: wireMm }) // prettier-ignore
+      const loose = diary.tie(renewedOn, {
+        stem,
+        at,
+        material: 'stretch-tape',
+        hitch: 'figureEight',
+        stemMm,
+        supportMm: wireMm,
+      })
       diary.write(renewedOn, 'tie.removed', { v: 1, tieId: tie, reason: 'renewed with tape' })
       diary.write(addDays(renewedOn, 4), 'tie.checked', { v: 1, tieId: loose })
     }

@@ -1,6 +1,8 @@
 import type { Pool } from 'pg'
 
-/** The demo member that one click signs in as; an address that nobody can sign up with, being no real domain. */
+/**
+ * The demo member that one click signs in as; an address that nobody can sign up with, being no real domain.
+ */
 export const DEMO_GROWER_EMAIL = 'rowan@tarn-close.invalid'
 
 export async function findDemoGrower(pool: Pool): Promise<string | undefined> {

@@ -1,4 +1,11 @@
-import { MAX_ENTRIES, entrySchema, frameBodySchema, placeBodySchema, plantBodySchema, storesBodySchema } from '@klados/contract' // prettier-ignore
+import {
+  MAX_ENTRIES,
+  entrySchema,
+  frameBodySchema,
+  placeBodySchema,
+  plantBodySchema,
+  storesBodySchema,
+} from '@klados/contract'
 import pg from 'pg'
 import type { Pool, PoolClient } from 'pg'
 import { v7 as uuidv7 } from 'uuid'
@@ -14,8 +21,8 @@ import { DEMO_LATITUDE_DEG, makeTarnClose } from './tarn-close.ts'
 import type { DemoGarden } from './demo-garden.ts'
 
 /**
- * Makes the demo garden in a database without accounts. A demo that nobody has written in is made anew on a later day,
- * so that its work is due today; one that somebody used is left as it is.
+ * Makes the demo garden in a database without accounts. A demo that nobody has written in is made anew on a
+ * later day, so that its work is due today; one that somebody used is left as it is.
  */
 export async function seedDemo(ownerUrl: string, pool: Pool, now: Date): Promise<'seeded' | 'kept'> {
   const today = localDate(now)
@@ -37,7 +44,13 @@ async function writeDemo(client: PoolClient, demo: DemoGarden, passwordHash: str
   })
   const [rowan, isla, tam] = crew as [(typeof crew)[0], (typeof crew)[0], (typeof crew)[0]]
   const gardenId = uuidv7()
-  await createGarden(client, { id: gardenId, name: 'Tarn Close', ownerId: rowan.id, isDemo: true, latitudeDeg: DEMO_LATITUDE_DEG }) // prettier-ignore
+  await createGarden(client, {
+    id: gardenId,
+    name: 'Tarn Close',
+    ownerId: rowan.id,
+    isDemo: true,
+    latitudeDeg: DEMO_LATITUDE_DEG,
+  })
   await insertMember(client, gardenId, isla.id, 'grower')
   await insertMember(client, gardenId, tam.id, 'viewer')
   const key = (kind: 'place' | 'frame' | 'plant' | 'stores', id: string) => ({

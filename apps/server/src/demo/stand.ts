@@ -7,22 +7,75 @@ export type Design = FrameBody['design']
 
 export const northern = { ...usualConditions, coldestC: -14, hottestC: 31 }
 export const open: Omit<PlaceBody, 'name' | 'kind' | 'widthM' | 'usableHeightM'> = {
-  firstForkM: 0, facingDeg: 180, surface: 'open', viewingEnd: 'left', avoid: [], riseM: 0, uprights: null, levels: null, photo: null,
+  firstForkM: 0,
+  facingDeg: 180,
+  surface: 'open',
+  viewingEnd: 'left',
+  avoid: [],
+  riseM: 0,
+  uprights: null,
+  levels: null,
+  photo: null,
   conditions: northern,
-} // prettier-ignore
+}
 
 export const base: Omit<Design, 'pattern' | 'wireId' | 'tensionN' | 'rolls'> = {
-  moveToleranceM: 0.3, dragged: {}, snap: 'none', light: null, endWrapM: 0.4, handlingLengthM: 250, endsAt: 'any', fixingId: 'eye-100', setC: 12, plantKindId: null, repeat: 1,
-} // prettier-ignore
+  moveToleranceM: 0.3,
+  dragged: {},
+  snap: 'none',
+  light: null,
+  endWrapM: 0.4,
+  handlingLengthM: 250,
+  endsAt: 'any',
+  fixingId: 'eye-100',
+  setC: 12,
+  plantKindId: null,
+  repeat: 1,
+}
 /** Wire on a wall, in lengths that one hand carries. */
 export const wallWire: Omit<Design, 'pattern'> = {
-  ...base, moveToleranceM: 0.04, endWrapM: 0.15, handlingLengthM: 12, wireId: 'stainless-2', tensionN: 150, rolls: [{ lengthM: 25, price: 14 }, { lengthM: 50, price: 25 }],
-} // prettier-ignore
-export const fieldWire = { wireId: 'high-tensile-2.5', tensionN: 600, rolls: [{ lengthM: 100, price: 26 }, { lengthM: 650, price: 118 }] } // prettier-ignore
-export const foliageWire = { wireId: 'high-tensile-2', tensionN: 200, rolls: [{ lengthM: 100, price: 19 }, { lengthM: 1000, price: 124 }] } // prettier-ignore
-export const rope = { wireId: 'stainless-rope-3', tensionN: 180, rolls: [{ lengthM: 25, price: 29 }, { lengthM: 50, price: 54 }] } // prettier-ignore
+  ...base,
+  moveToleranceM: 0.04,
+  endWrapM: 0.15,
+  handlingLengthM: 12,
+  wireId: 'stainless-2',
+  tensionN: 150,
+  rolls: [
+    { lengthM: 25, price: 14 },
+    { lengthM: 50, price: 25 },
+  ],
+}
+export const fieldWire = {
+  wireId: 'high-tensile-2.5',
+  tensionN: 600,
+  rolls: [
+    { lengthM: 100, price: 26 },
+    { lengthM: 650, price: 118 },
+  ],
+}
+export const foliageWire = {
+  wireId: 'high-tensile-2',
+  tensionN: 200,
+  rolls: [
+    { lengthM: 100, price: 19 },
+    { lengthM: 1000, price: 124 },
+  ],
+}
+export const rope = {
+  wireId: 'stainless-rope-3',
+  tensionN: 180,
+  rolls: [
+    { lengthM: 25, price: 29 },
+    { lengthM: 50, price: 54 },
+  ],
+}
 export const string = { wireId: 'coir-6', tensionN: 10, rolls: [{ lengthM: 50, price: 7 }] }
-export const level = (heightM: number, slot: 'main' | 'light', form: 'single' | 'pair' | 'arms', spreadM = 0.4) => ({ heightM, slot, form, spreadM, liftM: 0 }) // prettier-ignore
+export const level = (
+  heightM: number,
+  slot: 'main' | 'light',
+  form: 'single' | 'pair' | 'arms',
+  spreadM = 0.4,
+) => ({ heightM, slot, form, spreadM, liftM: 0 })
 
 export interface Stand {
   readonly place: DemoGarden['places'][number]
@@ -39,6 +92,9 @@ export function stand(
   return {
     place: { id: placeId, body: { ...open, ...place } },
     frame: { id: uuidv7(), notes: frame.notes, body: { placeId, name: frame.name, design: frame.design } },
-    plants: plants.map((plant) => ({ id: uuidv7(), body: { ...plant, placeId, startNodeId: null, plantedOn: '2000-01-01' } })), // prettier-ignore
+    plants: plants.map((plant) => ({
+      id: uuidv7(),
+      body: { ...plant, placeId, startNodeId: null, plantedOn: '2000-01-01' },
+    })),
   }
 }

@@ -16,7 +16,7 @@ import { growWisteria } from './wisteria.ts'
 export const DEMO_LATITUDE_DEG = 55.6
 
 /** What the places of an open, northern garden have in common. */
-const northern = { riseM: 0, uprights: null, levels: null, photo: null, conditions: climate } // prettier-ignore
+const northern = { riseM: 0, uprights: null, levels: null, photo: null, conditions: climate }
 
 /** Tarn Close, an invented walled garden, with four seasons of journal that end today. */
 export function makeTarnClose(today: string): DemoGarden {
@@ -41,7 +41,12 @@ export function makeTarnClose(today: string): DemoGarden {
       { year, today, wireMm: 2 },
     )
   })
-  diary.about(front.place.id, null).note(`${year - 1}-01-19`, 'Gale. The eye low down on the right lifted out of a soft joint; set again with resin, a hand higher.') // prettier-ignore
+  diary
+    .about(front.place.id, null)
+    .note(
+      `${year - 1}-01-19`,
+      'Gale. The eye low down on the right lifted out of a soft joint; set again with resin, a hand higher.',
+    )
   const { stands: outside, trial, tayberries } = openGround()
   buildTrial(diary, trial, year)
   tieBackTayberries(diary, tayberries, year)
@@ -74,14 +79,20 @@ function southWall() {
   const id = uuidv7()
   const body: PlaceBody = {
     ...northern,
-    name: 'South wall, east bay', kind: 'wall', widthM: 10.8, usableHeightM: 1.7, firstForkM: 0.45, facingDeg: 178,
-    surface: 'brick', viewingEnd: 'left',
+    name: 'South wall, east bay',
+    kind: 'wall',
+    widthM: 10.8,
+    usableHeightM: 1.7,
+    firstForkM: 0.45,
+    facingDeg: 178,
+    surface: 'brick',
+    viewingEnd: 'left',
     avoid: [
       { id: uuidv7(), kind: 'point', xM: 4.33, yM: 1.256, radiusM: 0.025, what: 'soft joint' },
       { id: uuidv7(), kind: 'point', xM: 8.63, yM: 0.845, radiusM: 0.03, what: 'cracked brick' },
       { id: uuidv7(), kind: 'band', axis: 'vertical', fromM: 7.12, toM: 7.22, what: 'downpipe' },
     ],
-  } // prettier-ignore
+  }
   return {
     place: { id, body },
     frame: {
@@ -90,12 +101,27 @@ function southWall() {
       body: {
         placeId: id,
         name: 'Level tiers',
-        design: { ...wallWire, plantKindId: 'pear', pattern: { kind: 'tiers' as const, heightsM: [0.45, 0.85, 1.25, 1.65, 2.05], maxSupportSpacingM: 2.4 } }, // prettier-ignore
+        design: {
+          ...wallWire,
+          plantKindId: 'pear',
+          pattern: {
+            kind: 'tiers' as const,
+            heightsM: [0.45, 0.85, 1.25, 1.65, 2.05],
+            maxSupportSpacingM: 2.4,
+          },
+        },
       },
     },
     plants: [1.8, 5.4, 9].map((xM, i) => ({
       id: uuidv7(),
-      body: { placeId: id, name: ['West pear', 'Middle pear', 'East pear'][i]!, kindId: 'pear', xM, startNodeId: null, plantedOn: '2000-01-01' }, // prettier-ignore
+      body: {
+        placeId: id,
+        name: ['West pear', 'Middle pear', 'East pear'][i]!,
+        kindId: 'pear',
+        xM,
+        startNodeId: null,
+        plantedOn: '2000-01-01',
+      },
     })),
   }
 }
@@ -104,13 +130,19 @@ function gatehouse() {
   const id = uuidv7()
   const body: PlaceBody = {
     ...northern,
-    name: 'Gatehouse front', kind: 'wall', widthM: 4.8, usableHeightM: 2.4, firstForkM: 0.6, facingDeg: 96,
-    surface: 'brick', viewingEnd: 'right',
+    name: 'Gatehouse front',
+    kind: 'wall',
+    widthM: 4.8,
+    usableHeightM: 2.4,
+    firstForkM: 0.6,
+    facingDeg: 96,
+    surface: 'brick',
+    viewingEnd: 'right',
     avoid: [
       { id: uuidv7(), kind: 'band', axis: 'vertical', fromM: 2.6, toM: 2.64, what: 'lamp cable' },
       { id: uuidv7(), kind: 'point', xM: 1.77, yM: 1.79, radiusM: 0.035, what: 'soft joint' },
     ],
-  } // prettier-ignore
+  }
   return {
     place: { id, body },
     frame: {
@@ -123,7 +155,13 @@ function gatehouse() {
           ...wallWire,
           fixingId: 'eye-150',
           plantKindId: 'wisteria',
-          pattern: { kind: 'diamonds' as const, cell: { by: 'width' as const, widthM: 0.87 }, cellHeightM: null, rows: 2, closeCutEnd: false }, // prettier-ignore
+          pattern: {
+            kind: 'diamonds' as const,
+            cell: { by: 'width' as const, widthM: 0.87 },
+            cellHeightM: null,
+            rows: 2,
+            closeCutEnd: false,
+          },
         },
       },
     },
@@ -145,9 +183,16 @@ function laneFence() {
   const id = uuidv7()
   const body: PlaceBody = {
     ...northern,
-    name: 'Lane fence', kind: 'fence', widthM: 9.2, usableHeightM: 1.65, firstForkM: 0.25, facingDeg: 352,
-    surface: 'boards', viewingEnd: 'left', avoid: [],
-  } // prettier-ignore
+    name: 'Lane fence',
+    kind: 'fence',
+    widthM: 9.2,
+    usableHeightM: 1.65,
+    firstForkM: 0.25,
+    facingDeg: 352,
+    surface: 'boards',
+    viewingEnd: 'left',
+    avoid: [],
+  }
   return {
     place: { id, body },
     frame: {
@@ -159,7 +204,13 @@ function laneFence() {
         design: {
           ...wallWire,
           handlingLengthM: 10,
-          pattern: { kind: 'diamonds' as const, cell: { by: 'width' as const, widthM: 0.8 }, cellHeightM: null, rows: 1, closeCutEnd: false }, // prettier-ignore
+          pattern: {
+            kind: 'diamonds' as const,
+            cell: { by: 'width' as const, widthM: 0.8 },
+            cellHeightM: null,
+            rows: 1,
+            closeCutEnd: false,
+          },
         },
       },
     },

@@ -14,7 +14,7 @@ export function growWisteria(
   const trunk = diary.draw(`${year - 4}-11-20`, {
     part: 'trunk',
     parent: null,
-    points: [{ xM: plant.xM, yM: 0 }, { xM: plant.xM - 0.03, yM: start.yM * 0.5 }, start], // prettier-ignore
+    points: [{ xM: plant.xM, yM: 0 }, { xM: plant.xM - 0.03, yM: start.yM * 0.5 }, start],
     age: 2,
     mm: 16,
   })
@@ -56,7 +56,10 @@ export function growWisteria(
   }
 }
 
-/** Each July the crew lets every loop out to what the wood has become; the last two high ones they could not reach. */
+/**
+ * Each July the crew lets every loop out to what the wood has become; the last two high ones they could not
+ * reach.
+ */
 function letOut(
   diary: Diary,
   tieId: string,
@@ -86,6 +89,11 @@ function growLaterals(diary: Diary, arm: string, way: readonly Point[], year: nu
       age: 0,
       mm: 4,
     })
-    diary.write(`${year}-08-20`, 'stem.shortened', { v: 1, stemId: lateral, toLengthM: 0.14, reason: 'summer cut to five leaves' }) // prettier-ignore
+    diary.write(`${year}-08-20`, 'stem.shortened', {
+      v: 1,
+      stemId: lateral,
+      toLengthM: 0.14,
+      reason: 'summer cut to five leaves',
+    })
   })
 }

@@ -68,8 +68,8 @@ export async function listRevisions(
 }
 
 /**
- * What this very save made of this document, where it is stored already. Throws where the save's id belongs to another
- * document: it is neither stored again nor answered as if it were.
+ * What this very save made of this document, where it is stored already. Throws where the save's id belongs
+ * to another document: it is neither stored again nor answered as if it were.
  */
 export async function findSave(
   client: PoolClient,

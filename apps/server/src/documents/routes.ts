@@ -1,4 +1,14 @@
-import { frameSchema, idSchema, placeSchema, plantSchema, saveFrameSchema, savePlaceSchema, savePlantSchema, saveStoresSchema, storesSchema } from '@klados/contract' // prettier-ignore
+import {
+  frameSchema,
+  idSchema,
+  placeSchema,
+  plantSchema,
+  saveFrameSchema,
+  savePlaceSchema,
+  savePlantSchema,
+  saveStoresSchema,
+  storesSchema,
+} from '@klados/contract'
 import { z } from 'zod'
 import { missingIds } from '../database/missing.ts'
 import { caller } from '../access.ts'
@@ -74,8 +84,8 @@ async function saveDocument(
   limitBytes: number,
 ) {
   return inGarden(pool, key.gardenId, async (client) => {
-    // A save that was sent before, its answer lost, is answered with what it made, not with what others made since: the
-    // next save of the same hand is based on it.
+    // A save that was sent before, its answer lost, is answered with what it made, not with what others made
+    // since: the next save of the same hand is based on it.
     const before = await findSave(client, key, save.saveId)
     if (before) return before
     await requireRoom(client, key.gardenId, limitBytes)

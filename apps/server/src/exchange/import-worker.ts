@@ -16,8 +16,8 @@ const say = (line: ImportLine) => parentPort!.postMessage(line)
 const SHARE_STEP = 0.01
 
 /**
- * One import, in a thread of its own and on a connection of its own: the server answers others meanwhile, the thread's
- * memory has a bound, and ended at any moment it leaves a transaction that was never committed.
+ * One import, in a thread of its own and on a connection of its own: the server answers others meanwhile, the
+ * thread's memory has a bound, and ended at any moment it leaves a transaction that was never committed.
  */
 async function main(): Promise<void> {
   const press = createPress()

@@ -29,8 +29,8 @@ function walk(value: unknown, map: (id: string) => string): unknown {
 }
 
 /**
- * A new id for each. Ids of version 7 are in the order in which things were written, which is the order in which a day is
- * replayed: the new ones keep their instants and their order. Others have none and get none.
+ * A new id for each. Ids of version 7 are in the order in which things were written, which is the order in
+ * which a day is replayed: the new ones keep their instants and their order. Others have none and get none.
  */
 export function makeNewIds(ids: Iterable<string>): Map<string, string> {
   const sorted = [...ids].sort()

@@ -36,9 +36,10 @@ type Expecting =
   | 'nothing'
 
 /**
- * Cuts the JSON object of a large file into pieces while its bytes come in, and holds no more than one of them: a parser of
- * the whole, or one whose single strings and elements have no bound, could be made to fill the memory. Within a piece only
- * its end is looked for; whether it is sound JSON is for the reader of the piece to see. Throws `exchange/damaged`.
+ * Cuts the JSON object of a large file into pieces while its bytes come in, and holds no more than one of
+ * them: a parser of the whole, or one whose single strings and elements have no bound, could be made to fill
+ * the memory. Within a piece only its end is looked for; whether it is sound JSON is for the reader of the
+ * piece to see. Throws `exchange/damaged`.
  */
 export class Splitter {
   private expecting: Expecting = 'object'

@@ -13,8 +13,8 @@ export interface Spooled {
 }
 
 /**
- * Puts an upload by in a folder of its own, with the fields that came along. Whole on disk first, so that a slow line
- * holds no connection of the database and no transaction.
+ * Puts an upload by in a folder of its own, with the fields that came along. Whole on disk first, so that a
+ * slow line holds no connection of the database and no transaction.
  */
 export async function spool(
   parts: AsyncIterable<Multipart>,

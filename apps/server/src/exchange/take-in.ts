@@ -16,7 +16,10 @@ import { collectIds, makeNewIds, withNewIds } from './new-ids.ts'
 import { readElements, readGarden } from './reader.ts'
 import type { Element } from './reader.ts'
 
-/** Into a garden made from the file, under new ids; or back into the garden that the file is of, under its own. */
+/**
+ * Into a garden made from the file, under new ids; or back into the garden that the file is of, under its
+ * own.
+ */
 export interface ImportJob {
   readonly mode: 'new' | 'same'
   readonly path: string
@@ -52,9 +55,9 @@ type DocumentElement = Element<'places' | 'frames' | 'plants' | 'stores'>
 const PASSES = 3
 
 /**
- * Takes a file into a garden, in the caller's transaction: all of it, or by any refusal nothing. First the file is gone
- * through for what it is, then checked to its end and its photos made small, and only then written, so that others wait
- * for the garden's row for the time of writing alone.
+ * Takes a file into a garden, in the caller's transaction: all of it, or by any refusal nothing. First the
+ * file is gone through for what it is, then checked to its end and its photos made small, and only then
+ * written, so that others wait for the garden's row for the time of writing alone.
  */
 export async function takeIn(
   job: ImportJob,
@@ -173,8 +176,8 @@ type Standing =
   { readonly what: 'leave' } | { readonly what: 'ask' } | { readonly what: 'write'; readonly basedOn: number }
 
 /**
- * What is to become of a document of the file: new to the garden or newer than what it has, it is written; the same, it is
- * left alone; older or simply other, it waits for its answer.
+ * What is to become of a document of the file: new to the garden or newer than what it has, it is written;
+ * the same, it is left alone; older or simply other, it waits for its answer.
  */
 async function standing(
   client: PoolClient,
@@ -224,7 +227,8 @@ async function write(
   const onDocument =
     (list: (typeof documentLists)[number][0], kind: DocumentKind) => async (element: DocumentElement) => {
       const what = await standing(client, job, kind, element)
-      // Asked in the pass before, and answered; a document that somebody saved since then is a question that nobody saw.
+      // Asked in the pass before, and answered; a document that somebody saved since then is a question that
+      // nobody saw.
       if (what.what === 'ask')
         throw new AppError('document/version-conflict', `Someone saved this ${kind} meanwhile; try again`)
       if (what.what === 'leave') return
@@ -273,7 +277,11 @@ function isSame(a: unknown, b: unknown): boolean {
     Array.isArray(value)
       ? value.map(sorted)
       : value && typeof value === 'object'
-        ? Object.fromEntries(Object.entries(value).sort(([x], [y]) => (x < y ? -1 : 1)).map(([key, own]) => [key, sorted(own)])) // prettier-ignore
+        ? Object.fromEntries(
+            Object.entries(value)
+              .sort(([x], [y]) => (x < y ? -1 : 1))
+              .map(([key, own]) => [key, sorted(own)]),
+          )
         : value
   return JSON.stringify(sorted(a)) === JSON.stringify(sorted(b))
 }

@@ -16,8 +16,9 @@ const documentLists: readonly (readonly [string, DocumentKind])[] = [
 ]
 
 /**
- * Everything that a garden is, as JSON text in pieces: documents at their last version, the photos, the journal whole. All
- * of it as of one moment, whoever writes meanwhile; no more than one photo or a thousand entries in memory.
+ * Everything that a garden is, as JSON text in pieces: documents at their last version, the photos, the
+ * journal whole. All of it as of one moment, whoever writes meanwhile; no more than one photo or a thousand
+ * entries in memory.
  */
 export function writeOut(pool: Pool, gardenId: string): AsyncGenerator<string> {
   return inSnapshot(pool, gardenId, (client) => pieces(client, gardenId))

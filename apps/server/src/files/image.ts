@@ -22,8 +22,8 @@ sharp.concurrency(1)
 sharp.cache(false)
 
 /**
- * The photo upright, no larger than it need be, encoded anew whatever it was: so it holds nothing of what the camera wrote
- * into it, where it was taken above all, and nothing that was put behind it.
+ * The photo upright, no larger than it need be, encoded anew whatever it was: so it holds nothing of what the
+ * camera wrote into it, where it was taken above all, and nothing that was put behind it.
  */
 export async function makeSmall(sent: Buffer): Promise<PressReply> {
   if (!takenPictures.includes(pictureKind(sent))) return { ok: false, why: 'not-an-image' }

@@ -16,7 +16,10 @@ export interface Press {
   readonly close: () => void
 }
 
-/** Started at the first photo, ended when it rests; one that takes too long or falls over is killed and another started. */
+/**
+ * Started at the first photo, ended when it rests; one that takes too long or falls over is killed and
+ * another started.
+ */
 export function createPress(): Press {
   let child: ChildProcess | null = null
   let made = 0
@@ -28,7 +31,8 @@ export function createPress(): Press {
   }
   const start = () => {
     made = 0
-    // Of the environment it gets nothing: it needs none, and holds no key to the database if a decoder is broken into.
+    // Of the environment it gets nothing: it needs none, and holds no key to the database if a decoder is
+    // broken into.
     const env = { PATH: process.env.PATH, NODE_ENV: process.env.NODE_ENV }
     const started = startProcess('files/press-worker', {
       serialization: 'advanced',

@@ -14,13 +14,17 @@ const params = z.object({ gardenId: idSchema, fileId: idSchema })
 const AT_ONCE = 6
 const AT_ONCE_OF_ONE = 2
 
-/** Photos of places. A photo is written once under an id of the sender's making; sent again it changes nothing. */
+/**
+ * Photos of places. A photo is written once under an id of the sender's making; sent again it changes
+ * nothing.
+ */
 export const fileRoutes: Area = async (app, { pool, limits, throttle }) => {
   const press = createPress()
   const slots = createSlots(AT_ONCE, AT_ONCE_OF_ONE)
   app.addHook('onClose', async () => press.close())
   await app.register(async (files) => {
-    // By their bytes pictures are told apart, not by what the sender calls them: any kind comes as far as that.
+    // By their bytes pictures are told apart, not by what the sender calls them: any kind comes as far as
+    // that.
     files.removeAllContentTypeParsers()
     files.addContentTypeParser('*', { parseAs: 'buffer', bodyLimit: MAX_PHOTO_BYTES }, (_, body, done) =>
       done(null, body),

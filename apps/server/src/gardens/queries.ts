@@ -82,7 +82,10 @@ export async function insertMember(
   return rowCount === 1
 }
 
-/** Changes a role; `null` takes the member out. The owners' rows are locked, so that two cannot demote each other. */
+/**
+ * Changes a role; `null` takes the member out. The owners' rows are locked, so that two cannot demote each
+ * other.
+ */
 export async function setMember(
   client: PoolClient,
   gardenId: string,

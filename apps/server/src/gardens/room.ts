@@ -2,7 +2,10 @@ import type { PoolClient } from 'pg'
 import { AppError } from '../errors.ts'
 import { bytesBeside } from './queries.ts'
 
-/** Throws `garden/full` once the account that made this garden has used its allowance; asked before anything is written. */
+/**
+ * Throws `garden/full` once the account that made this garden has used its allowance; asked before anything
+ * is written.
+ */
 export async function requireRoom(client: PoolClient, gardenId: string, limitBytes: number): Promise<void> {
   const bytes = await bytesBeside(client, gardenId)
   if (bytes < limitBytes) return

@@ -2,7 +2,10 @@ import type { StoredEntry } from '@klados/contract'
 import type { JournalEntry } from '@klados/core/journal'
 import type { PoolClient } from 'pg'
 
-/** Appends what is not there yet, in the order given, and tells the number of every entry (see the function's migration). */
+/**
+ * Appends what is not there yet, in the order given, and tells the number of every entry (see the function's
+ * migration).
+ */
 export async function appendEntries(
   client: PoolClient,
   gardenId: string,

@@ -48,8 +48,9 @@ export const journalRoutes: Area = async (app, { pool, limits }) => {
     },
   )
 
-  // A page of the release before this one, still open, drops whatever a batch of its is refused with or not told about; what
-  // it takes for a server that is away it keeps, and the page that replaces it at the next reload sends it.
+  // A page of the release before this one, still open, drops whatever a batch of its is refused with or not
+  // told about; what it takes for a server that is away it keeps, and the page that replaces it at the next
+  // reload sends it.
   app.post('/api/gardens/:gardenId/journal', { config: { access: 'grower' } }, () => {
     throw new AppError('server/unavailable', 'There is a new release; reload the page')
   })

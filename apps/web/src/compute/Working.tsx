@@ -11,15 +11,19 @@ export function Working({ progress, ended, stop, again }: Omit<HeavyResult<unkno
           {t('heavy.working', { done: progress.done, of: progress.of })}
           <progress value={progress.done} max={progress.of} />
         </label>
-        <button type="button" className="btn" onClick={stop}>{t('heavy.stop')}</button>
+        <button type="button" className="btn" onClick={stop}>
+          {t('heavy.stop')}
+        </button>
       </p>
-    ) // prettier-ignore
+    )
   if (ended === 'stopped' || ended === 'failed')
     return (
       <p className="no-print flex items-center gap-3" role="status">
         {t(`heavy.${ended}`)}
-        <button type="button" className="btn" onClick={again}>{t('heavy.again')}</button>
+        <button type="button" className="btn" onClick={again}>
+          {t('heavy.again')}
+        </button>
       </p>
-    ) // prettier-ignore
+    )
   return null
 }

@@ -10,7 +10,13 @@ test('the shopping list of a thread is the one made here, and it tells of every 
   const frames = ['one', 'two', 'three'].map((name) => ({ name, site: sampleWall, design: sampleDesign }))
   const list = heavy.shopping({ frames, onHand: [], catalogue: standardCatalogue }, (now) => told.push(now))
   const plan = planFrame(sampleWall, sampleDesign)
-  expect(list).toEqual(shoppingList(frames.map(({ name }) => ({ name, plan })), [], standardCatalogue)) // prettier-ignore
+  expect(list).toEqual(
+    shoppingList(
+      frames.map(({ name }) => ({ name, plan })),
+      [],
+      standardCatalogue,
+    ),
+  )
   expect(told).toEqual([0, 1, 2, 3].map((done) => ({ done, of: 4 })))
   // What crosses from thread to thread is copied.
   expect(structuredClone(list)).toEqual(list)
@@ -18,7 +24,9 @@ test('the shopping list of a thread is the one made here, and it tells of every 
 
 test('every layout that fits is priced as the bench would price it', () => {
   const told: Progress[] = []
-  const fits = heavy.fits({ site: sampleWall, design: sampleDesign, catalogue: standardCatalogue }, (now) => told.push(now)) // prettier-ignore
+  const fits = heavy.fits({ site: sampleWall, design: sampleDesign, catalogue: standardCatalogue }, (now) =>
+    told.push(now),
+  )
   expect(fits.length).toBeGreaterThan(1)
   expect(told.map(({ done }) => done)).toEqual(fits.map((_, i) => i))
   for (const { fit, cost } of fits)

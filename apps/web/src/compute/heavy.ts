@@ -35,8 +35,8 @@ export interface PricedFit {
 }
 
 /**
- * The work that can take longer than a keystroke may, for a thread of its own. Between steps it tells how far it is; it is
- * called off by ending its thread.
+ * The work that can take longer than a keystroke may, for a thread of its own. Between steps it tells how far
+ * it is; it is called off by ending its thread.
  */
 export const heavy = {
   shopping({ frames, onHand, catalogue }: ShoppingWork, report: Report): ShoppingList {

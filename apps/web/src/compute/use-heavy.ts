@@ -17,7 +17,10 @@ export interface HeavyResult<T> {
   readonly again: () => void
 }
 
-/** Runs one kind of heavy work in a thread of its own whenever `work` (keep it memoised) changes; an earlier run is called off. `null`: not yet. */
+/**
+ * Runs one kind of heavy work in a thread of its own whenever `work` (keep it memoised) changes; an earlier
+ * run is called off. `null`: not yet.
+ */
 export function useHeavy<K extends keyof Heavy>(
   kind: K,
   work: Parameters<Heavy[K]>[0] | null,

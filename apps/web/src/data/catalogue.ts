@@ -3,7 +3,10 @@ import { standardCatalogue } from '@klados/core/materials'
 import type { Catalogue } from '@klados/core/materials'
 import { useStoresDocuments } from './documents.ts'
 
-/** The garden's stores, of which there is one document at the most: the oldest, should two have been made apart. */
+/**
+ * The garden's stores, of which there is one document at the most: the oldest, should two have been made
+ * apart.
+ */
 export function useStores(gardenId: string): StoresDocument | undefined {
   return useStoresDocuments(gardenId)?.find((stores) => !stores.isRemoved)
 }

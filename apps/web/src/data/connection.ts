@@ -17,7 +17,10 @@ interface WatchedStore {
 const FIRST_ASK_MS = 1000
 const LONGEST_ASK_MS = 30_000
 
-/** Watches whether the server answers; while it does not, asks now and then, and calls `onBack` once it is back. */
+/**
+ * Watches whether the server answers; while it does not, asks now and then, and calls `onBack` once it is
+ * back.
+ */
 export function watchConnection(store: WatchedStore, onBack: () => void): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined
   let tries = 0

@@ -6,7 +6,10 @@ export function todayHere(now = new Date()): CalendarDate {
   return `${now.getFullYear()}-${pad(now.getMonth() + 1)}-${pad(now.getDate())}`
 }
 
-/** A calendar date in words of the reader's language. Read as UTC, or a western clock would show the day before. */
+/**
+ * A calendar date in words of the reader's language. Read as UTC, or a western clock would show the day
+ * before.
+ */
 export function formatDate(date: CalendarDate, style: 'short' | 'long' = 'short'): string {
   const options: Intl.DateTimeFormatOptions =
     style === 'long'

@@ -30,7 +30,10 @@ export interface DraftKeeper {
 }
 
 export interface DraftEvents {
-  /** Another window wrote the same draft meanwhile: what stands there stays, and this is what was not written over it. */
+  /**
+   * Another window wrote the same draft meanwhile: what stands there stays, and this is what was not written
+   * over it.
+   */
   readonly onOverlap: (kind: DraftKind, id: string, own: unknown, theirs: unknown) => void
   readonly onFull: () => void
   readonly setTimer: (work: () => void, ms: number) => () => void
@@ -39,7 +42,10 @@ export interface DraftEvents {
 const PAUSE_MS = 400
 const PREFIX = 'klados.draft'
 
-/** Drafts of one account on this device, each under an address of its own, so that windows do not write over each other's. */
+/**
+ * Drafts of one account on this device, each under an address of its own, so that windows do not write over
+ * each other's.
+ */
 export function createDraftKeeper(
   storage: DraftStorage,
   accountId: string,

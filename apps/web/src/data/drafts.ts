@@ -35,7 +35,6 @@ const slice = createSlice({
         isContinued: boolean
       }>,
     ) => {
-      // prettier-ignore
       const { draft, body, isContinued } = payload
       const old = state[draft.frameId] ?? { ...draft, past: [], future: [] }
       const past = isContinued && old.past.length > 0 ? old.past : [...old.past, old.body].slice(-MAX_STEPS)
@@ -64,7 +63,10 @@ const slice = createSlice({
       const draft = state[payload.frameId]
       return draft ? { ...state, [payload.frameId]: { ...draft, basedOn: payload.basedOn } } : state
     },
-    /** A save that waited has arrived: a draft that is still what was saved is done, one worked on since goes on from it. */
+    /**
+     * A save that waited has arrived: a draft that is still what was saved is done, one worked on since goes
+     * on from it.
+     */
     settled: (
       state,
       { payload }: PayloadAction<{ frameId: string; version: number; savedBody: unknown }>,

@@ -98,7 +98,10 @@ export type NewEntry = {
   }
 }[EntryKind]
 
-/** Writes entries into the journal: seen at once, in the outbox until the server has them. Answers them as written. */
+/**
+ * Writes entries into the journal: seen at once, in the outbox until the server has them. Answers them as
+ * written.
+ */
 export const record =
   (news: readonly NewEntry[]): JournalThunk<readonly JournalEntry[]> =>
   (_, getState, desk) => {
@@ -137,7 +140,10 @@ export const withdraw = (entries: readonly JournalEntry[]): JournalThunk<readonl
 const selectStored = (state: WithJournal) => state.journal.entries
 const selectAcknowledged = (state: WithJournal) => state.journal.acknowledged
 const selectUnsentHere = (state: WithJournal) => selectUnsentEntries(state, state.journal.gardenId)
-/** What is stored, and what was written here and is on its way; one that is both counts once wherever they are replayed. */
+/**
+ * What is stored, and what was written here and is on its way; one that is both counts once wherever they are
+ * replayed.
+ */
 export const selectEntries = createSelector(
   [selectStored, selectAcknowledged, selectUnsentHere],
   (stored, taken, unsent): JournalEntry[] => [...stored, ...taken, ...unsent],

@@ -2,7 +2,9 @@ import { useEffect } from 'react'
 import { useAppSelector } from './store.ts'
 import { photoKey } from './sync/items.ts'
 
-/** Addresses of photos that wait, by id: the outbox hands out another Blob of the same bytes at each reading. */
+/**
+ * Addresses of photos that wait, by id: the outbox hands out another Blob of the same bytes at each reading.
+ */
 const local = new Map<string, string>()
 
 /** Where a photo can be shown from: this device while it waits to be sent, the server from then on. */

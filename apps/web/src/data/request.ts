@@ -13,7 +13,9 @@ export class Refusal extends Error {
   }
 }
 
-/** The server could not be reached, or its database could not: worth trying again later with nothing changed. */
+/**
+ * The server could not be reached, or its database could not: worth trying again later with nothing changed.
+ */
 export class ServerAway extends Error {
   override readonly name = 'ServerAway'
 }
@@ -51,8 +53,8 @@ export async function request<T>(method: string, path: string, body?: unknown): 
 }
 
 /**
- * Sends one request and tells what came back; never throws. An answer that does not carry our mark is none: the sign-in page
- * of a guest network answers 200 to anything, and a proxy may refuse in its own name.
+ * Sends one request and tells what came back; never throws. An answer that does not carry our mark is none:
+ * the sign-in page of a guest network answers 200 to anything, and a proxy may refuse in its own name.
  */
 export async function ask(method: string, path: string, body?: unknown): Promise<Reply> {
   const sent = Date.now()
@@ -86,7 +88,9 @@ function contentOf(body: unknown): RequestInit {
   return { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }
 }
 
-/** The server's clock has a grain of a second; the answer was written somewhere between the sending and now. */
+/**
+ * The server's clock has a grain of a second; the answer was written somewhere between the sending and now.
+ */
 function hearClock(date: string | null, sentMs: number): void {
   const serverMs = Date.parse(date ?? '')
   if (!Number.isFinite(serverMs)) return

@@ -28,8 +28,9 @@ const SKEW_TOLD_MS = 2 * 60_000
 let isStarted = false
 
 /**
- * Gives the store all that lives beside it: outbox, drafts, other windows, the connection. Fills the desk that the store
- * was made with. Once, when the first garden is opened: before that there is nothing to send and nobody to send it for.
+ * Gives the store all that lives beside it: outbox, drafts, other windows, the connection. Fills the desk
+ * that the store was made with. Once, when the first garden is opened: before that there is nothing to send
+ * and nobody to send it for.
  */
 export function startSync(store: AppStore, desk: SyncDesk): void {
   if (isStarted) return
@@ -79,7 +80,8 @@ export function startSync(store: AppStore, desk: SyncDesk): void {
     store.dispatch(api.util.invalidateTags(['Session', 'Place', 'Frame', 'Plant', 'Stores']))
     void store.dispatch(readOn())
   })
-  // The session is asked for anew and found to be nobody's: the door opens, drafts and outbox stay on this machine.
+  // The session is asked for anew and found to be nobody's: the door opens, drafts and outbox stay on this
+  // machine.
   onSignedOut(() => store.dispatch(api.util.invalidateTags(['Session'])))
   onSkew((skewMs) =>
     store.dispatch(skewed(Math.abs(skewMs) > SKEW_TOLD_MS ? Math.round(skewMs / 60_000) * 60_000 : 0)),
@@ -137,7 +139,9 @@ async function hearOthers(store: AppStore, sync: Sync): Promise<void> {
     store.dispatch(api.util.invalidateTags(['Place', 'Frame', 'Plant', 'Stores']))
 }
 
-/** What an earlier release left unsent did not say whose it was: whoever belongs to its garden may send it. */
+/**
+ * What an earlier release left unsent did not say whose it was: whoever belongs to its garden may send it.
+ */
 async function adopt(sync: Sync, store: AppStore, accountId: string): Promise<void> {
   const gardens = new Set(
     api.endpoints.session

@@ -17,7 +17,8 @@ export function createStore(desk: SyncDesk) {
       journal: journalReducer,
       sync: syncReducer,
     },
-    // The journal holds tens of thousands of entries: walking them on every action to look for class instances costs more than it finds.
+    // The journal holds tens of thousands of entries: walking them on every action to look for class
+    // instances costs more than it finds.
     middleware: (defaults) =>
       defaults({ serializableCheck: false, immutableCheck: false, thunk: { extraArgument: desk } }).concat(
         api.middleware,

@@ -7,13 +7,16 @@ interface Draft<T> {
   /** True while something typed is not saved. */
   readonly isDirty: boolean
   readonly change: (next: (old: T) => T) => void
-  /** What was handed in to be saved is what stands here still: the draft is done. What was typed since stays one. */
+  /**
+   * What was handed in to be saved is what stands here still: the draft is done. What was typed since stays
+   * one.
+   */
   readonly done: (saved: T) => void
 }
 
 /**
- * Something typed that is not saved yet: it outlives a reload. Without one, what is `stored` is shown as it is. `read` says
- * whether a draft that lies there can still be used.
+ * Something typed that is not saved yet: it outlives a reload. Without one, what is `stored` is shown as it
+ * is. `read` says whether a draft that lies there can still be used.
  */
 export function useDraft<T>(
   kind: DraftKind,

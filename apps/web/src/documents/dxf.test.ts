@@ -14,13 +14,17 @@ describe('the DXF', () => {
     const list = drawFrame(frame, { view: 'elevation', ...options })
     const read = new DxfParser().parseSync(drawingDxf(list))!
     expect(read.header.$INSUNITS).toBe(4)
-    const wires = read.entities.filter((entity) => entity.layer === 'wire') as unknown as { vertices: { x: number; y: number }[] }[] // prettier-ignore
+    const wires = read.entities.filter((entity) => entity.layer === 'wire') as unknown as {
+      vertices: { x: number; y: number }[]
+    }[]
     expect(wires).toHaveLength(frame.runs.length)
     wires.forEach(({ vertices: [a, b] }, i) => {
       expect(Math.hypot(b!.x - a!.x, b!.y - a!.y)).toBeCloseTo(frame.runs[i]!.lengthM * 1000, 6)
     })
     expect(read.entities.filter((entity) => entity.layer === 'fixing')).toHaveLength(36)
-    expect(Object.keys(read.tables.layer.layers)).toEqual(expect.arrayContaining(['wire', 'member', 'anchor', 'fixing'])) // prettier-ignore
+    expect(Object.keys(read.tables.layer.layers)).toEqual(
+      expect.arrayContaining(['wire', 'member', 'anchor', 'fixing']),
+    )
   })
 
   it('keeps letters that the format has no code for', () => {

@@ -2,7 +2,10 @@ import type { DisplayList, Mark } from '@klados/core/drawing'
 import type { Point } from '@klados/core/geometry'
 import Drawing from 'dxf-writer'
 
-/** Layers by what a mark is; colour numbers are the format's own, so that a plan prints black and reads on screen. */
+/**
+ * Layers by what a mark is; colour numbers are the format's own, so that a plan prints black and reads on
+ * screen.
+ */
 const LAYERS = {
   place: 8,
   avoid: 30,
@@ -25,7 +28,9 @@ const FIXING_MM = 12
 const JOINT_MM = 6
 const TEXT_MM = 40
 
-/** The drawing as DXF in millimetres, true scale, a layer for each kind of part. Y runs up, as in the drawing. */
+/**
+ * The drawing as DXF in millimetres, true scale, a layer for each kind of part. Y runs up, as in the drawing.
+ */
 export function drawingDxf(list: DisplayList): string {
   const drawing = new Drawing()
   drawing.setUnits('Millimeters')
@@ -36,14 +41,26 @@ export function drawingDxf(list: DisplayList): string {
 
 function drawMark(drawing: Drawing, mark: Mark): void {
   const on = (layer: Layer) => drawing.setActiveLayer(layer)
-  const path = (points: readonly Point[], closed = false) => drawing.drawPolyline(points.map((p) => [p.xM * MM, p.yM * MM]), closed) // prettier-ignore
+  const path = (points: readonly Point[], closed = false) =>
+    drawing.drawPolyline(
+      points.map((p) => [p.xM * MM, p.yM * MM]),
+      closed,
+    )
   const text = (at: Point, words: string) => {
     on('text')
     drawing.drawText(at.xM * MM + 20, at.yM * MM + 20, TEXT_MM, 0, asciiOnly(words))
   }
   switch (mark.kind) {
     case 'area':
-      on(mark.role === 'spot' ? 'avoid' : mark.role === 'tub' ? 'tub' : mark.role === 'mesh' || mark.role === 'cover' ? 'sheet' : 'place') // prettier-ignore
+      on(
+        mark.role === 'spot'
+          ? 'avoid'
+          : mark.role === 'tub'
+            ? 'tub'
+            : mark.role === 'mesh' || mark.role === 'cover'
+              ? 'sheet'
+              : 'place',
+      )
       path(mark.points, true)
       return
     case 'disc':
@@ -51,7 +68,13 @@ function drawMark(drawing: Drawing, mark: Mark): void {
       drawing.drawCircle(mark.at.xM * MM, mark.at.yM * MM, mark.radiusM * MM)
       return
     case 'line':
-      on(mark.role === 'wire-light' || mark.role === 'string' ? mark.role : mark.role === 'wire' ? 'wire' : 'place') // prettier-ignore
+      on(
+        mark.role === 'wire-light' || mark.role === 'string'
+          ? mark.role
+          : mark.role === 'wire'
+            ? 'wire'
+            : 'place',
+      )
       path(mark.points)
       return
     case 'node':
@@ -90,7 +113,13 @@ function drawMark(drawing: Drawing, mark: Mark): void {
   }
 }
 
-/** The format's old text encoding: letters beyond it are written by their number, as its readers know to read. */
+/**
+ * The format's old text encoding: letters beyond it are written by their number, as its readers know to read.
+ */
 function asciiOnly(words: string): string {
-  return [...words].map((c) => (c.codePointAt(0)! < 128 ? c : `\\U+${c.codePointAt(0)!.toString(16).toUpperCase().padStart(4, '0')}`)).join('') // prettier-ignore
+  return [...words]
+    .map((c) =>
+      c.codePointAt(0)! < 128 ? c : `\\U+${c.codePointAt(0)!.toString(16).toUpperCase().padStart(4, '0')}`,
+    )
+    .join('')
 }

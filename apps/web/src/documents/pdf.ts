@@ -20,14 +20,30 @@ export interface PdfSheet {
 }
 
 export type PdfSection =
-  | { readonly kind: 'table'; readonly title: string; readonly intro?: string; readonly header: readonly string[]; readonly rows: readonly (readonly string[])[]; readonly isTotal?: boolean }
-  | { readonly kind: 'list'; readonly title: string; readonly intro?: string; readonly items: readonly string[]; readonly isBoxed?: boolean } // prettier-ignore
+  | {
+      readonly kind: 'table'
+      readonly title: string
+      readonly intro?: string
+      readonly header: readonly string[]
+      readonly rows: readonly (readonly string[])[]
+      readonly isTotal?: boolean
+    }
+  | {
+      readonly kind: 'list'
+      readonly title: string
+      readonly intro?: string
+      readonly items: readonly string[]
+      readonly isBoxed?: boolean
+    }
 
 const WIDTH_PT = { A4: 595 - 72, LETTER: 612 - 72 } as const
 const DRAWING_HEIGHT_PT = 300
 const MM_PER_PT = 25.4 / 72
 
-/** The sheet as a paginated PDF, headings kept with what follows, tables repeated over pages with their header. */
+/**
+ * The sheet as a paginated PDF, headings kept with what follows, tables repeated over pages with their
+ * header.
+ */
 export async function sheetPdf(sheet: PdfSheet): Promise<Blob> {
   pdfMake.addVirtualFileSystem(fonts)
   return pdfMake.createPdf(definition(sheet)).getBlob()
@@ -41,8 +57,16 @@ function definition(sheet: PdfSheet): TDocumentDefinitions {
     pageMargins: [36, 36, 36, 44],
     info: { title: sheet.title },
     defaultStyle: { fontSize: 9.5, lineHeight: 1.15 },
-    styles: { title: { fontSize: 17, bold: true }, heading: { fontSize: 12, bold: true, margin: [0, 10, 0, 3] }, quiet: { color: '#5c6670' } }, // prettier-ignore
-    footer: (page: number, of: number): Content => ({ text: sheet.pageText(page, of), alignment: 'center', style: 'quiet' }), // prettier-ignore
+    styles: {
+      title: { fontSize: 17, bold: true },
+      heading: { fontSize: 12, bold: true, margin: [0, 10, 0, 3] },
+      quiet: { color: '#5c6670' },
+    },
+    footer: (page: number, of: number): Content => ({
+      text: sheet.pageText(page, of),
+      alignment: 'center',
+      style: 'quiet',
+    }),
     content: [
       { text: sheet.title, style: 'title' },
       { text: sheet.subtitle, style: 'quiet', margin: [0, 0, 0, 8] },
@@ -62,7 +86,9 @@ function section(of: PdfSection): Content {
   const intro: Content[] = of.intro ? [{ text: of.intro, style: 'quiet', margin: [0, 0, 0, 3] }] : []
   if (of.kind === 'list') {
     const body: Content[] = [{ text: of.title, style: 'heading' }, ...intro, { ul: [...of.items] }]
-    return of.isBoxed ? { table: { widths: ['*'], body: [[body]] }, margin: [0, 10, 0, 0], unbreakable: true } : body // prettier-ignore
+    return of.isBoxed
+      ? { table: { widths: ['*'], body: [[body]] }, margin: [0, 10, 0, 0], unbreakable: true }
+      : body
   }
   const lastRow = of.rows.length
   return [
@@ -79,7 +105,13 @@ function section(of: PdfSection): Content {
             style: 'quiet',
             alignment: i === 0 ? 'left' : 'right',
           })),
-          ...of.rows.map((row, n) => row.map((text, i): Content => ({ text, bold: of.isTotal === true && n === lastRow - 1, alignment: i === 0 ? 'left' : 'right' }))), // prettier-ignore
+          ...of.rows.map((row, n) =>
+            row.map((text, i): Content => ({
+              text,
+              bold: of.isTotal === true && n === lastRow - 1,
+              alignment: i === 0 ? 'left' : 'right',
+            })),
+          ),
         ],
       },
       layout: 'lightHorizontalLines',

@@ -15,7 +15,11 @@ const csv = catalogueCsv(standardCatalogue, 'EUR', names)
 
 describe('prices in a file', () => {
   it('come back as they went out, changing nothing', () => {
-    expect(readPrices(csv, standardCatalogue)).toEqual({ catalogue: standardCatalogue, changed: 0, unknown: 0 }) // prettier-ignore
+    expect(readPrices(csv, standardCatalogue)).toEqual({
+      catalogue: standardCatalogue,
+      changed: 0,
+      unknown: 0,
+    })
   })
 
   it('are set where the file says, by id and length; unknown rows are counted', () => {

@@ -8,9 +8,16 @@ export interface ReadPrices {
   readonly unknown: number
 }
 
-/** Prices back out of an edited catalogue file: `id,length_m,price`; rows without a length price what is counted. */
+/**
+ * Prices back out of an edited catalogue file: `id,length_m,price`; rows without a length price what is
+ * counted.
+ */
 export function readPrices(csv: string, catalogue: Catalogue): ReadPrices {
-  const { data } = Papa.parse<Record<string, string>>(csv, { header: true, skipEmptyLines: true, transformHeader: (name) => name.trim().toLowerCase() }) // prettier-ignore
+  const { data } = Papa.parse<Record<string, string>>(csv, {
+    header: true,
+    skipEmptyLines: true,
+    transformHeader: (name) => name.trim().toLowerCase(),
+  })
   let next = catalogue
   let changed = 0
   let unknown = 0
@@ -27,10 +34,16 @@ export function readPrices(csv: string, catalogue: Catalogue): ReadPrices {
   return { catalogue: next, changed, unknown }
 }
 
-/** The catalogue with one price set; the same one where it is that already, `null` where nothing has that id and length. */
+/**
+ * The catalogue with one price set; the same one where it is that already, `null` where nothing has that id
+ * and length.
+ */
 function withPrice(catalogue: Catalogue, id: string, lengthM: number, price: number): Catalogue | null {
   const isLength = (offer: { lengthM: number }) => Math.abs(offer.lengthM - lengthM) < 1e-6
-  for (const [list, offers] of [['wires', 'rolls'], ['stock', 'lengths']] as const) {
+  for (const [list, offers] of [
+    ['wires', 'rolls'],
+    ['stock', 'lengths'],
+  ] as const) {
     const items: readonly { id: string }[] = catalogue[list]
     const item = items.find((one) => one.id === id) as Record<string, unknown> | undefined
     if (!item) continue
@@ -49,4 +62,4 @@ function withPrice(catalogue: Catalogue, id: string, lengthM: number, price: num
     return { ...catalogue, [list]: items.map((one) => (one === item ? { ...one, price } : one)) } as Catalogue
   }
   return null
-} // prettier-ignore
+}

@@ -17,7 +17,8 @@ describe('readings of a tension meter', () => {
   })
 
   it('that make no sense are left out and named by their row', () => {
-    const csv = 'wire,tension_N,temperature_C,date\nw9,600,10,\nw0,-5,10,\nw0,600,hot,\nw0,600,10,2026-06-01\nw0,600,10,2026-02-30\nw0,600,10,\n' // prettier-ignore
+    const csv =
+      'wire,tension_N,temperature_C,date\nw9,600,10,\nw0,-5,10,\nw0,600,hot,\nw0,600,10,2026-06-01\nw0,600,10,2026-02-30\nw0,600,10,\n'
     const { readings, problems } = read(csv)
     expect(readings).toHaveLength(1)
     expect(problems).toEqual([

@@ -31,7 +31,10 @@ const MIN_HEIGHT_PX = 190
 /** Marks beyond which a redraw takes longer than a frame. */
 const LARGE_LIST = 800
 
-/** The one drawing to work on: a wall to scale with what stands on it. Wheel, pinch and drag move the sheet; so do + − 0 and arrows. */
+/**
+ * The one drawing to work on: a wall to scale with what stands on it. Wheel, pinch and drag move the sheet;
+ * so do + − 0 and arrows.
+ */
 export function Elevation(props: ElevationProps) {
   const { label, isDrawing = false, onPress, onDrag, onHover, onKey, ...face } = props
   const { wall, list, from } = face

@@ -41,7 +41,15 @@ export function Face(props: FaceProps & { readonly view: View; readonly bounds: 
   return (
     <>
       {isFront && <Ground wall={wall} view={view} surface={surface} />}
-      {from === 'side' && <Soil view={view} line={[{ xM: bounds.leftM, yM: 0 }, { xM: bounds.rightM, yM: 0 }]} />}
+      {from === 'side' && (
+        <Soil
+          view={view}
+          line={[
+            { xM: bounds.leftM, yM: 0 },
+            { xM: bounds.rightM, yM: 0 },
+          ]}
+        />
+      )}
       {underlay?.(view)}
       <Marks
         list={list}
@@ -62,7 +70,7 @@ export function Face(props: FaceProps & { readonly view: View; readonly bounds: 
         />
       )}
     </>
-  ) // prettier-ignore
+  )
 }
 
 /** The place and whatever stands out above, beside or below it. */
@@ -80,14 +88,15 @@ export function boundsOf(wall: Site, list: DisplayList, from: ViewDirection = 'e
   for (const mark of list) {
     if (mark.kind === 'wood' || mark.kind === 'member') mark.points.forEach(reach)
     else if (mark.kind === 'line' && mark.role !== 'first-fork') mark.points.forEach(reach)
-    else if (mark.kind === 'area' && mark.role !== 'ground' && mark.role !== 'wall' && mark.role !== 'spot') mark.points.forEach(reach)
+    else if (mark.kind === 'area' && mark.role !== 'ground' && mark.role !== 'wall' && mark.role !== 'spot')
+      mark.points.forEach(reach)
     else if (mark.kind === 'anchor') {
       reach(mark.at)
       if (from !== 'plan') reach({ xM: mark.at.xM, yM: mark.at.yM - mark.depthM })
     }
   }
   return box
-} // prettier-ignore
+}
 
 /** Height in pixels at which a drawing of this width is no taller than what it shows. */
 export function fittingHeightPx(bounds: Rect, widthPx: number): number {
@@ -110,7 +119,10 @@ function nodeRoomPx(list: DisplayList, view: View): number {
 const COURSE_M = { brick: 0.075, boards: 0.15 } as const
 const MIN_COURSE_PX = 4
 
-/** Face of the wall with its courses or boards, and the soil with its hatching: ground for the eye, not for measuring. */
+/**
+ * Face of the wall with its courses or boards, and the soil with its hatching: ground for the eye, not for
+ * measuring.
+ */
 function Ground({ wall, view, surface }: { wall: Site; view: View; surface: Surface }) {
   const topM = wall.firstForkM + wall.usableHeightM
   // The lines that were measured are drawn where they are; otherwise ordinary ones.
@@ -127,16 +139,23 @@ function Ground({ wall, view, surface }: { wall: Site; view: View; surface: Surf
   return (
     <g aria-hidden="true">
       {!isOpen && <rect className="draw-wall" x={left} y={top} width={right - left} height={soil - top} />}
-      {!isOpen && Array.from({ length: Math.max(0, lines) }, (_, i) => first + i * step).map((at) =>
-        surface === 'boards' ? (
-          <line key={at} className="draw-course" x1={view.x(at)} x2={view.x(at)} y1={top} y2={soil} />
-        ) : (
-          <line key={at} className="draw-course" x1={left} x2={right} y1={view.y(at)} y2={view.y(at)} />
-        ),
-      )}
-      <Soil view={view} line={[{ xM: 0, yM: 0 }, { xM: wall.widthM, yM: isOpen ? groundAt(wall, wall.widthM) : 0 }]} />
+      {!isOpen &&
+        Array.from({ length: Math.max(0, lines) }, (_, i) => first + i * step).map((at) =>
+          surface === 'boards' ? (
+            <line key={at} className="draw-course" x1={view.x(at)} x2={view.x(at)} y1={top} y2={soil} />
+          ) : (
+            <line key={at} className="draw-course" x1={left} x2={right} y1={view.y(at)} y2={view.y(at)} />
+          ),
+        )}
+      <Soil
+        view={view}
+        line={[
+          { xM: 0, yM: 0 },
+          { xM: wall.widthM, yM: isOpen ? groundAt(wall, wall.widthM) : 0 },
+        ]}
+      />
     </g>
-  ) // prettier-ignore
+  )
 }
 
 const SOIL_OUT_PX = 24
@@ -149,10 +168,16 @@ function Soil({ view, line: [a, b] }: { view: View; line: readonly [Point, Point
   const hatches = Math.min(400, Math.floor((x2 - x1) / 16))
   return (
     <g aria-hidden="true">
-      <line className="draw-ground" x1={x1 - SOIL_OUT_PX} x2={x2 + SOIL_OUT_PX} y1={at(x1 - SOIL_OUT_PX)} y2={at(x2 + SOIL_OUT_PX)} />
+      <line
+        className="draw-ground"
+        x1={x1 - SOIL_OUT_PX}
+        x2={x2 + SOIL_OUT_PX}
+        y1={at(x1 - SOIL_OUT_PX)}
+        y2={at(x2 + SOIL_OUT_PX)}
+      />
       {Array.from({ length: hatches }, (_, i) => x1 + i * 16).map((x) => (
         <line key={x} className="draw-hatch" x1={x + 6} x2={x} y1={at(x) + 3} y2={at(x) + 9} />
       ))}
     </g>
-  ) // prettier-ignore
+  )
 }

@@ -8,7 +8,10 @@ import type { View } from './view.ts'
 
 type FourMarks = readonly [MarkedPoint, MarkedPoint, MarkedPoint, MarkedPoint]
 
-/** Triangles a side in which the photo is laid on the wall: between them the error of perspective is under a pixel. */
+/**
+ * Triangles a side in which the photo is laid on the wall: between them the error of perspective is under a
+ * pixel.
+ */
 const PATCHES = 12
 
 export function mapOf(marks: FourMarks): PhotoMap | null {
@@ -27,8 +30,8 @@ interface PhotoUnderlayProps {
 }
 
 /**
- * The photo straightened onto the wall. SVG has no perspective, so the picture is cut into small triangles, each moved by
- * the one affine map that carries its corners.
+ * The photo straightened onto the wall. SVG has no perspective, so the picture is cut into small triangles,
+ * each moved by the one affine map that carries its corners.
  */
 export function PhotoUnderlay({ gardenId, photo, view }: PhotoUnderlayProps) {
   const map = useMemo(() => mapOf(photo.marks), [photo])
@@ -45,27 +48,45 @@ export function PhotoUnderlay({ gardenId, photo, view }: PhotoUnderlayProps) {
     <g aria-hidden="true" opacity={0.75} pointerEvents="none">
       {patches.flatMap(([i, j]) => {
         const [a, b, c, d] = [corner(i, j), corner(i + 1, j), corner(i + 1, j + 1), corner(i, j + 1)]
-        return [[a, b, c], [a, c, d]].map((triangle, half) => {
+        return [
+          [a, b, c],
+          [a, c, d],
+        ].map((triangle, half) => {
           // What lies beyond the photo's horizon is not on the wall.
           if (triangle.some((p) => horizonSide(map, p) !== sides[0])) return null
           const to = triangle.map((p) => {
             const at = map.toWall(p)
             return [view.x(at.xM), view.y(at.yM)] as const
           })
-          if (to.every(([x, y]) => x < -200 || x > view.widthPx + 200 || y < -200 || y > view.heightPx + 200)) return null
+          if (to.every(([x, y]) => x < -200 || x > view.widthPx + 200 || y < -200 || y > view.heightPx + 200))
+            return null
           const id = `photo-${i}-${j}-${half}`
           return (
             <g key={id}>
-              <clipPath id={id}><polygon points={grown(to).map((p) => p.join(',')).join(' ')} /></clipPath>
+              <clipPath id={id}>
+                <polygon
+                  points={grown(to)
+                    .map((p) => p.join(','))
+                    .join(' ')}
+                />
+              </clipPath>
               <g clipPath={`url(#${id})`}>
-                <image href={href} width={widthPx} height={heightPx} transform={affine(triangle.map((p) => [p.xPx, p.yPx] as const), to)} />
+                <image
+                  href={href}
+                  width={widthPx}
+                  height={heightPx}
+                  transform={affine(
+                    triangle.map((p) => [p.xPx, p.yPx] as const),
+                    to,
+                  )}
+                />
               </g>
             </g>
           )
         })
       })}
     </g>
-  ) // prettier-ignore
+  )
 }
 
 function horizonSide({ matrix }: PhotoMap, { xPx, yPx }: { xPx: number; yPx: number }): number {

@@ -2,11 +2,29 @@ import { METRES_PER } from '@klados/core/units'
 import type { UnitSystem } from '@klados/core/units'
 import type { View } from './view.ts'
 
-/** Steps between figures and between ticks, in the unit that the tape counts: cm, or inches with figures in feet. */
+/**
+ * Steps between figures and between ticks, in the unit that the tape counts: cm, or inches with figures in
+ * feet.
+ */
 const STEPS: Readonly<Record<UnitSystem, readonly (readonly [figure: number, tick: number])[]>> = {
-  metric: [[10, 2], [20, 5], [50, 10], [100, 20], [200, 50], [500, 100], [1000, 200]],
-  imperial: [[6, 1], [12, 3], [24, 6], [60, 12], [120, 24], [240, 60]],
-} // prettier-ignore
+  metric: [
+    [10, 2],
+    [20, 5],
+    [50, 10],
+    [100, 20],
+    [200, 50],
+    [500, 100],
+    [1000, 200],
+  ],
+  imperial: [
+    [6, 1],
+    [12, 3],
+    [24, 6],
+    [60, 12],
+    [120, 24],
+    [240, 60],
+  ],
+}
 /** Room that a figure wants: less up a standing tape, where it is turned. */
 const STANDING_FIGURE_PX = 27
 const LYING_FIGURE_PX = 38

@@ -12,7 +12,10 @@ const wood = (age: WoodAge): DisplayList => [
     kind: 'wood',
     id: 'w',
     age,
-    points: [{ xM: 0, yM: 1 }, { xM: 2, yM: 1 }], // prettier-ignore
+    points: [
+      { xM: 0, yM: 1 },
+      { xM: 2, yM: 1 },
+    ],
     diameterMm: 20,
     buds: age === 'one-year' ? [{ at: { xM: 0.5, yM: 1 }, angle: 1 }] : [],
   },
@@ -30,7 +33,18 @@ describe('marks on the screen', () => {
   })
 
   it('show where a node moved only where numbers are shown, and its ring always', () => {
-    const node: DisplayList = [{ kind: 'node', id: 'n', number: 7, at: { xM: 1.01, yM: 1 }, ideal: { xM: 1, yM: 1 }, movedM: 0.01, state: 'moved', isStart: false }] // prettier-ignore
+    const node: DisplayList = [
+      {
+        kind: 'node',
+        id: 'n',
+        number: 7,
+        at: { xM: 1.01, yM: 1 },
+        ideal: { xM: 1, yM: 1 },
+        movedM: 0.01,
+        state: 'moved',
+        isStart: false,
+      },
+    ]
     expect(render(node)).not.toContain('moved 10 mm')
     expect(render(node)).toContain('draw-node-moved')
     expect(render(node, { showNumbers: true })).toMatch(/moved 10 mm.*>7</)

@@ -4,12 +4,18 @@ import { curveCatmullRom, line } from 'd3-shape'
 import { memo } from 'react'
 import type { View } from './view.ts'
 
-/** Wood is drawn thicker than it is, or a cane would be a hair: by this factor, and never thinner than the least. */
+/**
+ * Wood is drawn thicker than it is, or a cane would be a hair: by this factor, and never thinner than the
+ * least.
+ */
 const WOOD_SCALE = 2.1
 const MIN_WOOD_PX = 2.2
 const MAX_WOOD_PX = 26
 const NODE_PX = 3.3
-/** At this scale symbols have their full size; on a small picture they shrink with it, down to the least share. */
+/**
+ * At this scale symbols have their full size; on a small picture they shrink with it, down to the least
+ * share.
+ */
 const FULL_SIZE_PX_PER_M = 80
 const LEAST_SYMBOL = 0.5
 const symbolScale = (view: View) => Math.min(1, Math.max(LEAST_SYMBOL, view.pxPerM / FULL_SIZE_PX_PER_M))
@@ -24,7 +30,9 @@ interface MarksProps {
   readonly showNumbers?: boolean | undefined
 }
 
-/** The display list in SVG. Memoised: a hover or a keystroke elsewhere must not walk thousands of marks again. */
+/**
+ * The display list in SVG. Memoised: a hover or a keystroke elsewhere must not walk thousands of marks again.
+ */
 export const Marks = memo(function Marks({ list, view, chosenId, movedText, showNumbers }: MarksProps) {
   return (
     <>
@@ -148,14 +156,27 @@ function NodeShape({ mark, view, isChosen, movedText, showNumber }: MarkShapePro
   )
 }
 
-/** A staple, a lashing, a bolt, an end: small and square, so that it is not taken for a fixing to be drilled. */
+/**
+ * A staple, a lashing, a bolt, an end: small and square, so that it is not taken for a fixing to be drilled.
+ */
 function JointShape({ mark, view }: { mark: Of<'joint'>; view: View }) {
   if (mark.joint === 'through') return null
   const half = (mark.joint === 'end' ? 2.6 : 1.8) * symbolScale(view)
-  return <rect className="draw-joint" x={view.x(mark.at.xM) - half} y={view.y(mark.at.yM) - half} width={2 * half} height={2 * half} /> // prettier-ignore
+  return (
+    <rect
+      className="draw-joint"
+      x={view.x(mark.at.xM) - half}
+      y={view.y(mark.at.yM) - half}
+      width={2 * half}
+      height={2 * half}
+    />
+  )
 }
 
-/** Thinner than this a cane or rod would vanish; up to the second it is one line of ink, above it two with wood between. */
+/**
+ * Thinner than this a cane or rod would vanish; up to the second it is one line of ink, above it two with
+ * wood between.
+ */
 const MIN_MEMBER_PX = 1
 const HOLLOW_FROM_PX = 3.2
 const DRAGGABLE: ReadonlySet<Of<'member'>['part']> = new Set(['line-post'])
@@ -167,12 +188,20 @@ function MemberShape({ mark, view, isChosen }: { mark: Of<'member'>; view: View;
   const grip = DRAGGABLE.has(mark.part) ? { 'data-node': mark.id, 'data-claims-drag': '' } : {}
   return (
     <g data-mark={mark.id} {...grip}>
-      {DRAGGABLE.has(mark.part) && <polyline points={points} fill="none" stroke="transparent" strokeWidth={Math.max(14, width)} />}
+      {DRAGGABLE.has(mark.part) && (
+        <polyline points={points} fill="none" stroke="transparent" strokeWidth={Math.max(14, width)} />
+      )}
       {isChosen && <polyline className="draw-member-chosen" points={points} strokeWidth={width + 7} />}
-      <polyline className="draw-member-edge" points={points} strokeWidth={width > HOLLOW_FROM_PX ? width + 1.4 : width} />
-      {width > HOLLOW_FROM_PX && <polyline className="draw-member" points={points} strokeWidth={width - 1.2} />}
+      <polyline
+        className="draw-member-edge"
+        points={points}
+        strokeWidth={width > HOLLOW_FROM_PX ? width + 1.4 : width}
+      />
+      {width > HOLLOW_FROM_PX && (
+        <polyline className="draw-member" points={points} strokeWidth={width - 1.2} />
+      )}
     </g>
-  ) // prettier-ignore
+  )
 }
 
 /** A ground screw: its shaft into the soil along the line of its pull, and two turns of its helix. */
@@ -203,9 +232,13 @@ function AnchorShape({
       <line x1={x} y1={y} x2={x + ux * deep} y2={y + uy * deep} />
       {[0.6, 0.9].map(turn)}
       <circle cx={x} cy={y} r={3} />
-      {showLabel && <text className="draw-label draw-halo-ground" stroke="none" x={x + 8} y={y + 18}>{mark.label}</text>}
+      {showLabel && (
+        <text className="draw-label draw-halo-ground" stroke="none" x={x + 8} y={y + 18}>
+          {mark.label}
+        </text>
+      )}
     </g>
-  ) // prettier-ignore
+  )
 }
 
 const smooth = line<readonly [number, number]>().curve(curveCatmullRom.alpha(0.5))
@@ -236,7 +269,6 @@ function WoodShape({ mark, view, isChosen }: { mark: Of<'wood'>; view: View; isC
             strokeDasharray="5 6"
             opacity={0.55}
           />{' '}
-          {/* prettier-ignore */}
         </>
       )}
       {mark.age === 'two-year' && (
@@ -361,7 +393,6 @@ export function DimensionShape({
       ].map(([x, y], i) => (
         <line key={i} className="draw-dimension" x1={x! - 4} y1={y! + 4} x2={x! + 4} y2={y! - 4} />
       ))}{' '}
-      {/* prettier-ignore */}
       <text
         className="draw-label draw-halo"
         textAnchor={isLevel ? 'middle' : 'start'}

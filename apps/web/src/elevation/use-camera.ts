@@ -28,11 +28,15 @@ interface CameraOptions {
   readonly sheet: RefObject<SVGSVGElement | null>
   /** Where a tool draws, a drag is the tool's. */
   readonly isDrawing: boolean
-  /** Drawing this sheet again takes longer than a frame: it is moved as it is and drawn when the hand rests. */
+  /**
+   * Drawing this sheet again takes longer than a frame: it is moved as it is and drawn when the hand rests.
+   */
   readonly isLarge: boolean
 }
 
-/** Wheel, pinch and drag through d3-zoom; a drag that a tool has claimed (`data-claims-drag`) does not pan. */
+/**
+ * Wheel, pinch and drag through d3-zoom; a drag that a tool has claimed (`data-claims-drag`) does not pan.
+ */
 export function useCamera({ pane, sheet, isDrawing, isLarge }: CameraOptions): CameraControl {
   const [camera, setCamera] = useState<Camera>(FITTED)
   const live = useRef<Camera>(FITTED)
@@ -102,7 +106,10 @@ export function useCamera({ pane, sheet, isDrawing, isLarge }: CameraOptions): C
   return { camera, now: () => live.current, zoomBy, panBy, fit, onKey }
 }
 
-/** Shows at `to` a sheet that was drawn for `drawn`; a camera is one scale and one shift, so their difference is too. */
+/**
+ * Shows at `to` a sheet that was drawn for `drawn`; a camera is one scale and one shift, so their difference
+ * is too.
+ */
 function moveSheet(sheet: SVGSVGElement | null, drawn: Camera, to: Camera): void {
   const scale = to.k / drawn.k
   const isThere = drawn.k === to.k && drawn.x === to.x && drawn.y === to.y

@@ -2,7 +2,10 @@ import i18next from 'i18next'
 import { initReactI18next } from 'react-i18next'
 import enUrl from './en.json?url'
 
-/** Every word on the screen comes from these files; a language is one more of them. They are data and are fetched as such. */
+/**
+ * Every word on the screen comes from these files; a language is one more of them. They are data and are
+ * fetched as such.
+ */
 export async function startTexts(): Promise<void> {
   const en = (await (await fetch(enUrl)).json()) as object
   await i18next.use(initReactI18next).init({

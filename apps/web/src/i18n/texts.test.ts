@@ -19,9 +19,12 @@ const files = (folder: string): string[] =>
     if (statSync(path).isDirectory()) return files(path)
     return /\.tsx?$/.test(name) && !/\.test\./.test(name) ? [path] : []
   })
-const code = files(source).map((path) => readFileSync(path, 'utf8')).join('\n') // prettier-ignore
+const code = files(source)
+  .map((path) => readFileSync(path, 'utf8'))
+  .join('\n')
 
-const core = (file: string) => readFileSync(fileURLToPath(new URL(`../../../../packages/core/src/${file}`, import.meta.url)), 'utf8') // prettier-ignore
+const core = (file: string) =>
+  readFileSync(fileURLToPath(new URL(`../../../../packages/core/src/${file}`, import.meta.url)), 'utf8')
 
 /** The members of a union of strings, read from core's source: there is no list of them at run time. */
 function unionOf(file: string, name: string): string[] {
@@ -39,7 +42,8 @@ function figureKeys(): string[] {
 
 /** Whether a key, with or without its plural forms, has words. */
 function has(key: string): boolean {
-  const find = (path: string[]): unknown => path.reduce<unknown>((node, part) => (node as Record<string, unknown> | undefined)?.[part], en) // prettier-ignore
+  const find = (path: string[]): unknown =>
+    path.reduce<unknown>((node, part) => (node as Record<string, unknown> | undefined)?.[part], en)
   const path = key.split('.')
   const last = path.pop()!
   return ['', '_one', '_other'].some((form) => typeof find([...path, last + form]) === 'string')
@@ -54,7 +58,13 @@ describe('the translation file', () => {
 
   it('has words for everything that core and the contract can name', () => {
     const named = [
-      ...plantKinds.flatMap((kind) => [`kind.${kind.id}`, `hold.${kind.holds}`, `light.${kind.light}`, `prunedAt.${kind.prunedAt}`, ...kind.hazards.map((hazard) => `hazard.${hazard}`)]), // prettier-ignore
+      ...plantKinds.flatMap((kind) => [
+        `kind.${kind.id}`,
+        `hold.${kind.holds}`,
+        `light.${kind.light}`,
+        `prunedAt.${kind.prunedAt}`,
+        ...kind.hazards.map((hazard) => `hazard.${hazard}`),
+      ]),
       ...Object.keys(wireMaterials).map((one) => `wireMaterial.${one}`),
       ...standardCatalogue.stock.flatMap((one) => [`stock.${one.use}`, `stockMaterial.${one.material}`]),
       ...standardCatalogue.goods.flatMap((one) => [`good.${one.id}`, `catalogue.per.${one.unit}`]),
@@ -62,10 +72,17 @@ describe('the translation file', () => {
       ...Object.entries(patternFields).flatMap(([kind, fields]) => [
         `frame.${kind}`,
         `frame.${kind}Text`,
-        ...fields.flatMap((spec) => [`field.${spec.key}`, ...(spec.ask === 'choice' ? spec.options.map((option) => `option.${spec.key}.${option}`) : [])]), // prettier-ignore
+        ...fields.flatMap((spec) => [
+          `field.${spec.key}`,
+          ...(spec.ask === 'choice' ? spec.options.map((option) => `option.${spec.key}.${option}`) : []),
+        ]),
       ]),
       ...scenarios.map((one) => `wire.scenario.${one}`),
-      ...unionOf('plan/check.ts', 'CheckCode').flatMap((one) => [`check.code.${one}`, `check.needs.${one}`, `check.remedy.${one}`]), // prettier-ignore
+      ...unionOf('plan/check.ts', 'CheckCode').flatMap((one) => [
+        `check.code.${one}`,
+        `check.needs.${one}`,
+        `check.remedy.${one}`,
+      ]),
       ...unionOf('plan/check.ts', 'Assumption').map((one) => `assumption.${one}`),
       ...unionOf('plan/check.ts', 'SourceKey').map((one) => `source.${one}`),
       ...unionOf('plan/take-off.ts', 'Caution').map((one) => `caution.${one}`),
@@ -89,7 +106,8 @@ describe('the translation file', () => {
     expect(named.length).toBeGreaterThan(300)
     expect(named.filter((key) => !has(key))).toEqual([])
     for (const one of Object.keys(coreErrorCodes)) {
-      if (one.startsWith('frame/') || one.startsWith('stringing/') || one.startsWith('materials/')) expect(has(`problem.${one}`)).toBe(true) // prettier-ignore
+      if (one.startsWith('frame/') || one.startsWith('stringing/') || one.startsWith('materials/'))
+        expect(has(`problem.${one}`)).toBe(true)
     }
   })
 })

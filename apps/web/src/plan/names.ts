@@ -7,7 +7,10 @@ import { useTranslation } from 'react-i18next'
 import { useUnits } from '../ui/units.tsx'
 import type { Units } from '../ui/units.tsx'
 
-/** What things of the catalogue are called: by the grower's own name, or by what they are, in the reader's words and units. */
+/**
+ * What things of the catalogue are called: by the grower's own name, or by what they are, in the reader's
+ * words and units.
+ */
 export interface Names {
   readonly wire: (wire: Wire) => string
   readonly fixing: (fixing: Fixing) => string
@@ -27,9 +30,14 @@ export function useNames(): Names {
 function namesIn(t: TFunction, units: Units): Names {
   const mm = (value: number) => `${value} mm`
   const names: Names = {
-    wire: (wire) => wire.name ?? t('catalogue.wire', { material: t(`wireMaterial.${wire.material}`), size: mm(wire.diameterMm) }), // prettier-ignore
-    fixing: (fixing) => fixing.name ?? t('catalogue.eye', { thread: fixing.threadMm, length: mm(fixing.lengthMm) }), // prettier-ignore
-    stock: (stock) => stock.name ?? t(`stock.${stock.use}`, { material: t(`stockMaterial.${stock.material}`), size: sectionText(stock) }), // prettier-ignore
+    wire: (wire) =>
+      wire.name ??
+      t('catalogue.wire', { material: t(`wireMaterial.${wire.material}`), size: mm(wire.diameterMm) }),
+    fixing: (fixing) =>
+      fixing.name ?? t('catalogue.eye', { thread: fixing.threadMm, length: mm(fixing.lengthMm) }),
+    stock: (stock) =>
+      stock.name ??
+      t(`stock.${stock.use}`, { material: t(`stockMaterial.${stock.material}`), size: sectionText(stock) }),
     screw: (screw) =>
       screw.name ?? t(`screw.${screw.head}`, { length: units.length(screw.lengthM, 'short') }),
     good: (id) => t(`good.${id}`),
@@ -42,11 +50,17 @@ function namesIn(t: TFunction, units: Units): Names {
     switch (item.what) {
       case 'roll': {
         const wire = catalogue.wires.find((one) => one.id === item.wireId)
-        return t('catalogue.roll', { wire: wire ? names.wire(wire) : item.wireId, length: units.length(item.lengthM) }) // prettier-ignore
+        return t('catalogue.roll', {
+          wire: wire ? names.wire(wire) : item.wireId,
+          length: units.length(item.lengthM),
+        })
       }
       case 'stock': {
         const stock = catalogue.stock.find((one) => one.id === item.stockId)
-        return t('catalogue.length', { stock: stock ? names.stock(stock) : item.stockId, length: units.length(item.lengthM) }) // prettier-ignore
+        return t('catalogue.length', {
+          stock: stock ? names.stock(stock) : item.stockId,
+          length: units.length(item.lengthM),
+        })
       }
       case 'fixing': {
         const fixing = catalogue.fixings.find((one) => one.id === item.fixingId)
@@ -63,11 +77,15 @@ function namesIn(t: TFunction, units: Units): Names {
 }
 
 function sectionText({ section }: Stock): string {
-  return section.shape === 'rectangle' ? `${section.widthMm} × ${section.depthMm} mm` : `${section.diameterMm} mm` // prettier-ignore
+  return section.shape === 'rectangle'
+    ? `${section.widthMm} × ${section.depthMm} mm`
+    : `${section.diameterMm} mm`
 }
 
 /** How many of it, with its unit where it is not counted. */
 export function quantityText(t: TFunction, item: MaterialItem, catalogue: Catalogue): string {
   const unit = item.what === 'good' ? catalogue.goods.find((good) => good.id === item.goodId)?.unit : 'piece'
-  return unit === undefined || unit === 'piece' ? String(item.quantity) : t(`goodUnit.${unit}`, { quantity: item.quantity }) // prettier-ignore
+  return unit === undefined || unit === 'piece'
+    ? String(item.quantity)
+    : t(`goodUnit.${unit}`, { quantity: item.quantity })
 }

@@ -7,7 +7,22 @@ import { plantWants } from './plant-wants.ts'
 import { pieceLetter } from './words.ts'
 
 const head = { version: 1, isRemoved: false, note: '', savedAt: '', savedBy: '' }
-const place: Place = { ...head, id: 'place', body: { ...sampleWall, avoid: [], name: 'Wall', kind: 'wall', facingDeg: 180, surface: 'brick', riseM: 0, uprights: null, levels: null, photo: null } } // prettier-ignore
+const place: Place = {
+  ...head,
+  id: 'place',
+  body: {
+    ...sampleWall,
+    avoid: [],
+    name: 'Wall',
+    kind: 'wall',
+    facingDeg: 180,
+    surface: 'brick',
+    riseM: 0,
+    uprights: null,
+    levels: null,
+    photo: null,
+  },
+}
 const plant = (startNodeId: string | null, rest: Partial<Plant> = {}): Plant => ({
   ...head,
   id: `plant ${startNodeId}`,

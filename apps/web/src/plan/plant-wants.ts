@@ -10,7 +10,10 @@ export interface PlantWants {
   readonly freeNodes: readonly { readonly id: string; readonly number: number; readonly xM: number }[]
 }
 
-/** How many plants a pattern wants: one at each start node or spot, or where it has none, as many as the kind's spacing allows. */
+/**
+ * How many plants a pattern wants: one at each start node or spot, or where it has none, as many as the
+ * kind's spacing allows.
+ */
 export function plantWants(
   place: Place,
   frame: Frame,

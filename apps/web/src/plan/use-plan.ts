@@ -13,9 +13,16 @@ export function useCondition(frameId: string): FrameCondition {
   return useAppSelector(selectFramesNow).get(frameId) ?? NOTHING_BUILT
 }
 
-/** All that follows from a design here, with the garden's own catalogue and the anchors as they were driven. */
-export function usePlan(gardenId: string, frameId: string, place: PlaceBody, design: FrameBody['design']): FramePlan {
+/**
+ * All that follows from a design here, with the garden's own catalogue and the anchors as they were driven.
+ */
+export function usePlan(
+  gardenId: string,
+  frameId: string,
+  place: PlaceBody,
+  design: FrameBody['design'],
+): FramePlan {
   const catalogue = useCatalogue(gardenId)
   const { drives } = useCondition(frameId)
   return useMemo(() => planFrame(place, design, { catalogue, drives }), [place, design, catalogue, drives])
-} // prettier-ignore
+}

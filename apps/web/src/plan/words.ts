@@ -18,9 +18,17 @@ export function problemWords(t: TFunction, units: Units, error: CoreError): stri
         below: length('belowM'),
       })
     case 'frame/height-outside-wall':
-      return t('problem.frame/height-outside-wall', { tier: d.tier, height: length('heightM'), from: length('fromM'), to: length('toM') }) // prettier-ignore
+      return t('problem.frame/height-outside-wall', {
+        tier: d.tier,
+        height: length('heightM'),
+        from: length('fromM'),
+        to: length('toM'),
+      })
     case 'frame/levels-do-not-clear':
-      return t('problem.frame/levels-do-not-clear', { apart: units.length(Number(d.apartM), 'fine'), bar: units.length(Number(d.barM), 'fine') }) // prettier-ignore
+      return t('problem.frame/levels-do-not-clear', {
+        apart: units.length(Number(d.apartM), 'fine'),
+        bar: units.length(Number(d.barM), 'fine'),
+      })
     case 'frame/not-in-pot':
       return t('problem.frame/not-in-pot', { buried: length('buriedM'), most: length('mostM') })
     case 'frame/wider-than-pot':
@@ -33,7 +41,10 @@ export function problemWords(t: TFunction, units: Units, error: CoreError): stri
     case 'geometry/points-crossed':
       return t(`problem.${error.code}`)
     case 'stringing/piece-too-short':
-      return t('problem.stringing/piece-too-short', { needed: units.length(Number(d.runM) + Number(d.wrapsM)), handling: length('handlingM') }) // prettier-ignore
+      return t('problem.stringing/piece-too-short', {
+        needed: units.length(Number(d.runM) + Number(d.wrapsM)),
+        handling: length('handlingM'),
+      })
     case 'materials/piece-longer-than-roll':
       return t('problem.materials/piece-longer-than-roll', { piece: length('pieceM'), roll: length('rollM') })
     case 'core/out-of-range':
@@ -47,13 +58,24 @@ export function problemWords(t: TFunction, units: Units, error: CoreError): stri
 export function findingWords(t: TFunction, units: Units, finding: FrameFinding): string {
   switch (finding.code) {
     case 'frame/spot-unavoidable':
-      return t('problem.spot-unavoidable', { number: finding.number, spot: finding.spot || t('place.spot'), tolerance: units.length(finding.toleranceM, 'short') }) // prettier-ignore
+      return t('problem.spot-unavoidable', {
+        number: finding.number,
+        spot: finding.spot || t('place.spot'),
+        tolerance: units.length(finding.toleranceM, 'short'),
+      })
     case 'frame/dragged-onto-spot':
       return t('problem.dragged-onto-spot', { number: finding.number, spot: finding.spot || t('place.spot') })
     case 'frame/no-line-near':
-      return t('problem.no-line-near', { number: finding.number, tolerance: units.length(finding.toleranceM, 'short') }) // prettier-ignore
+      return t('problem.no-line-near', {
+        number: finding.number,
+        tolerance: units.length(finding.toleranceM, 'short'),
+      })
     case 'frame/post-on-spot':
-      return t('problem.post-on-spot', { post: finding.label, spot: finding.spot || t('place.spot'), tolerance: units.length(finding.toleranceM, 'short') }) // prettier-ignore
+      return t('problem.post-on-spot', {
+        post: finding.label,
+        spot: finding.spot || t('place.spot'),
+        tolerance: units.length(finding.toleranceM, 'short'),
+      })
   }
 }
 
@@ -65,7 +87,9 @@ export function pieceLetter(index: number): string {
 
 const LONG_PLACE_M = 10
 
-/** Posts of a long row are paced out in metres or feet; a fixing is marked to the millimetre wherever it is. */
+/**
+ * Posts of a long row are paced out in metres or feet; a fixing is marked to the millimetre wherever it is.
+ */
 export function alongStyle(row: Pick<MarkOutRow, 'what'>, widthM: number): LengthStyle {
   return row.what !== 'node' && widthM > LONG_PLACE_M ? 'long' : 'short'
 }

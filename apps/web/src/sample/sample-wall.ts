@@ -9,7 +9,15 @@ export const sampleWall: PlannedSite = {
   avoid: [],
   surface: 'brick',
   // Written out, so that the door does not carry the whole of planning with it.
-  conditions: { soil: 'loam', frostDepthM: 0.5, coldestC: -15, hottestC: 35, windMPerS: 22, snowPa: 0, iceMm: 0 }, // prettier-ignore
+  conditions: {
+    soil: 'loam',
+    frostDepthM: 0.5,
+    coldestC: -15,
+    hottestC: 35,
+    windMPerS: 22,
+    snowPa: 0,
+    iceMm: 0,
+  },
 }
 
 export const sampleDesign: FrameDesign = {
@@ -27,7 +35,10 @@ export const sampleDesign: FrameDesign = {
   endWrapM: 0.15,
   handlingLengthM: 10,
   endsAt: 'any',
-  rolls: [{ lengthM: 25, price: 14 }, { lengthM: 50, price: 25 }], // prettier-ignore
+  rolls: [
+    { lengthM: 25, price: 14 },
+    { lengthM: 50, price: 25 },
+  ],
   fixingId: 'eye-100',
   snap: 'none',
   light: null,

@@ -17,8 +17,8 @@ import { useUnits } from '../ui/units.tsx'
 const SHOWN = 12
 
 /**
- * What the server did not take, each with its reason, until its writer decides: send it again, mend it, write it down as a
- * note, or let it go. Nothing leaves it by itself.
+ * What the server did not take, each with its reason, until its writer decides: send it again, mend it, write
+ * it down as a note, or let it go. Nothing leaves it by itself.
  */
 export function Tray({ gardenId }: { gardenId: string }) {
   const { t } = useTranslation()
@@ -155,7 +155,9 @@ function Refused({ gardenId, item }: { gardenId: string; item: Item }) {
   )
 }
 
-/** An entry can be mended where its day or its words are at fault, and its gist can always be kept as a note. */
+/**
+ * An entry can be mended where its day or its words are at fault, and its gist can always be kept as a note.
+ */
 function EntryChoices({ gardenId, item, words }: { gardenId: string; item: EntryItem; words: string }) {
   const { t } = useTranslation()
   const dispatch = useAppDispatch()

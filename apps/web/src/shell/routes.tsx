@@ -20,31 +20,78 @@ export function makeRouter(store: AppStore, desk: SyncDesk) {
       hydrateFallbackElement: <></>,
       children: [
         { path: '/', element: <Gate /> },
-        { path: '/sign-in', lazy: async () => ({ Component: (await import('../features/account/SignIn.tsx')).SignIn }) },
-        { path: '/no-garden', lazy: async () => ({ Component: (await import('../features/account/NoGarden.tsx')).NoGarden }) },
-        { path: '/new-password', lazy: async () => ({ Component: (await import('../features/account/NewPassword.tsx')).NewPassword }) },
+        {
+          path: '/sign-in',
+          lazy: async () => ({ Component: (await import('../features/account/SignIn.tsx')).SignIn }),
+        },
+        {
+          path: '/no-garden',
+          lazy: async () => ({ Component: (await import('../features/account/NoGarden.tsx')).NoGarden }),
+        },
+        {
+          path: '/new-password',
+          lazy: async () => ({
+            Component: (await import('../features/account/NewPassword.tsx')).NewPassword,
+          }),
+        },
         {
           path: '/g/:gardenId',
           lazy: gardenRoom,
           children: [
             { index: true, lazy: places },
             { path: 'places', lazy: places },
-            { path: 'places/:placeId/measures', lazy: async () => ({ Component: (await import('../features/places/PlaceBench.tsx')).PlaceBench }) },
-            { path: 'places/:placeId/frame', lazy: async () => ({ Component: (await import('../features/frame/FrameBench.tsx')).FrameBench }) },
-            { path: 'places/:placeId/frame/:frameId', lazy: async () => ({ Component: (await import('../features/frame/FrameBench.tsx')).FrameBench }) },
-            { path: 'places/:placeId/frame/:frameId/sheet', lazy: async () => ({ Component: (await import('../features/sheet/Sheet.tsx')).Sheet }) },
-            { path: 'places/:placeId/frame/:frameId/build', lazy: async () => ({ Component: (await import('../features/build/Build.tsx')).Build }) },
-            { path: 'places/:placeId/variants', lazy: async () => ({ Component: (await import('../features/frame/Variants.tsx')).Variants }) },
-            { path: 'stores', lazy: async () => ({ Component: (await import('../features/stores/Stores.tsx')).Stores }) },
-            { path: 'places/:placeId/wood', lazy: async () => ({ Component: (await import('../features/wood/WoodBench.tsx')).WoodBench }) },
-            { path: 'round', lazy: async () => ({ Component: (await import('../features/round/Round.tsx')).Round }) },
-            { path: 'people', lazy: async () => ({ Component: (await import('../features/account/People.tsx')).People }) },
+            {
+              path: 'places/:placeId/measures',
+              lazy: async () => ({
+                Component: (await import('../features/places/PlaceBench.tsx')).PlaceBench,
+              }),
+            },
+            {
+              path: 'places/:placeId/frame',
+              lazy: async () => ({
+                Component: (await import('../features/frame/FrameBench.tsx')).FrameBench,
+              }),
+            },
+            {
+              path: 'places/:placeId/frame/:frameId',
+              lazy: async () => ({
+                Component: (await import('../features/frame/FrameBench.tsx')).FrameBench,
+              }),
+            },
+            {
+              path: 'places/:placeId/frame/:frameId/sheet',
+              lazy: async () => ({ Component: (await import('../features/sheet/Sheet.tsx')).Sheet }),
+            },
+            {
+              path: 'places/:placeId/frame/:frameId/build',
+              lazy: async () => ({ Component: (await import('../features/build/Build.tsx')).Build }),
+            },
+            {
+              path: 'places/:placeId/variants',
+              lazy: async () => ({ Component: (await import('../features/frame/Variants.tsx')).Variants }),
+            },
+            {
+              path: 'stores',
+              lazy: async () => ({ Component: (await import('../features/stores/Stores.tsx')).Stores }),
+            },
+            {
+              path: 'places/:placeId/wood',
+              lazy: async () => ({ Component: (await import('../features/wood/WoodBench.tsx')).WoodBench }),
+            },
+            {
+              path: 'round',
+              lazy: async () => ({ Component: (await import('../features/round/Round.tsx')).Round }),
+            },
+            {
+              path: 'people',
+              lazy: async () => ({ Component: (await import('../features/account/People.tsx')).People }),
+            },
           ],
         },
         { path: '*', element: <Gate /> },
       ],
     },
-  ]) // prettier-ignore
+  ])
 }
 
 const places = async () => ({ Component: (await import('../features/places/Places.tsx')).Places })

@@ -12,7 +12,9 @@ export function chooseTheme(theme: Theme): void {
   applyTheme()
 }
 
-/** Light or dark on the page itself, so that one set of tokens serves the choice and the device's wish alike. */
+/**
+ * Light or dark on the page itself, so that one set of tokens serves the choice and the device's wish alike.
+ */
 export function applyTheme(): void {
   const wish = window.matchMedia('(prefers-color-scheme: dark)')
   const show = () => {

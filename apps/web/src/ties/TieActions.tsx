@@ -33,10 +33,31 @@ export function TieActions({ tie, stem, kind, place, hemisphere, on, onWrite, is
   const { id: tieId, materialId, hitch } = tie
   const acts: readonly (readonly [key: string, entry: NewEntry])[] = [
     ['done', { ...head, kind: 'tie.checked', body: { v: 1, tieId } }],
-    ['loosened', { ...head, kind: 'tie.loosened', body: { v: 1, tieId, loopLengthMm, stemDiameterMm: stemMm } }],
-    ['replaced', { ...head, kind: 'tie.replaced', body: { v: 1, tieId, newTieId: uuidv7(), materialId, hitch, loopLengthMm: usualLoopMm(hitch, stemMm, tie.supportDiameterMm), stemDiameterMm: stemMm } }],
-    ['postpone', { ...head, kind: 'tie.postponed', body: { v: 1, tieId, untilOn: addDays(on, POSTPONE_DAYS) } }],
-  ] // prettier-ignore
+    [
+      'loosened',
+      { ...head, kind: 'tie.loosened', body: { v: 1, tieId, loopLengthMm, stemDiameterMm: stemMm } },
+    ],
+    [
+      'replaced',
+      {
+        ...head,
+        kind: 'tie.replaced',
+        body: {
+          v: 1,
+          tieId,
+          newTieId: uuidv7(),
+          materialId,
+          hitch,
+          loopLengthMm: usualLoopMm(hitch, stemMm, tie.supportDiameterMm),
+          stemDiameterMm: stemMm,
+        },
+      },
+    ],
+    [
+      'postpone',
+      { ...head, kind: 'tie.postponed', body: { v: 1, tieId, untilOn: addDays(on, POSTPONE_DAYS) } },
+    ],
+  ]
   return (
     <div className={`grid gap-2 ${isLarge ? 'grid-cols-2 sm:grid-cols-4' : 'grid-cols-2'}`}>
       {acts.map(([key, entry]) => (

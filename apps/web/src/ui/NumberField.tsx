@@ -24,5 +24,13 @@ export function NumberField({ label, value, min, max, step, hint, onChange }: Nu
     if (number > max) return { problem: t('length.too-large', { max }) }
     return { value: number }
   }
-  return <QuantityField label={label} hint={hint} shown={String(Math.round(value * 1e4) / 1e4)} read={read} onValue={(next) => next !== null && onChange(next)} /> // prettier-ignore
+  return (
+    <QuantityField
+      label={label}
+      hint={hint}
+      shown={String(Math.round(value * 1e4) / 1e4)}
+      read={read}
+      onValue={(next) => next !== null && onChange(next)}
+    />
+  )
 }

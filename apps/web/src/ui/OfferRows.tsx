@@ -29,14 +29,45 @@ export function OfferRows({ title, offers, most, next, onChange }: OfferRowsProp
       <legend className="text-[13px] text-slate">{title}</legend>
       {offers.map((offer, i) => (
         <div key={i} className="grid grid-cols-[1fr_1fr_auto] items-end gap-2">
-          <LengthField label={t('offer.length')} maxM={5000} valueM={offer.lengthM} onChange={(lengthM) => set(i, { lengthM })} />
-          <NumberField label={t('offer.price')} value={offer.price} min={0} max={1e6} step={0.01} onChange={(price) => set(i, { price })} />
-          <button type="button" className="btn" disabled={offers.length === 1} aria-label={t('offer.remove')} onClick={() => onChange('offer away', offers.filter((_, other) => other !== i))}>×</button>
+          <LengthField
+            label={t('offer.length')}
+            maxM={5000}
+            valueM={offer.lengthM}
+            onChange={(lengthM) => set(i, { lengthM })}
+          />
+          <NumberField
+            label={t('offer.price')}
+            value={offer.price}
+            min={0}
+            max={1e6}
+            step={0.01}
+            onChange={(price) => set(i, { price })}
+          />
+          <button
+            type="button"
+            className="btn"
+            disabled={offers.length === 1}
+            aria-label={t('offer.remove')}
+            onClick={() =>
+              onChange(
+                'offer away',
+                offers.filter((_, other) => other !== i),
+              )
+            }
+          >
+            ×
+          </button>
         </div>
       ))}
       {offers.length < most && (
-        <button type="button" className="btn btn-plain self-start px-0" onClick={() => onChange('offer new', [...offers, next])}>{t('offer.add')}</button>
+        <button
+          type="button"
+          className="btn btn-plain self-start px-0"
+          onClick={() => onChange('offer new', [...offers, next])}
+        >
+          {t('offer.add')}
+        </button>
       )}
     </fieldset>
-  ) // prettier-ignore
+  )
 }

@@ -1,7 +1,9 @@
 import { useState } from 'react'
 import { Field } from './Field.tsx'
 
-/** What a typed text reads as: a value in SI, nothing (emptied, where that is allowed), or a problem in words. */
+/**
+ * What a typed text reads as: a value in SI, nothing (emptied, where that is allowed), or a problem in words.
+ */
 export type Reading = { readonly value: number } | { readonly value: null } | { readonly problem: string }
 
 interface QuantityFieldProps {
@@ -24,8 +26,9 @@ interface Typing {
 }
 
 /**
- * A figure with a unit as people write it. What is typed stays as typed until the field is left; then it is shown in the
- * person's own units, or, where it could not be read, kept with its message until the value changes from elsewhere.
+ * A figure with a unit as people write it. What is typed stays as typed until the field is left; then it is
+ * shown in the person's own units, or, where it could not be read, kept with its message until the value
+ * changes from elsewhere.
  */
 export function QuantityField(props: QuantityFieldProps) {
   const { label, shown, read, onValue, hint, disabled, placeholder } = props

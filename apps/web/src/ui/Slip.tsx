@@ -18,7 +18,9 @@ export function SlipGroup({ title, children }: { title: string; children: ReactN
   )
 }
 
-/** A group whose content is not a list of figures alone; such lists stand in a `dl` of their own within it. */
+/**
+ * A group whose content is not a list of figures alone; such lists stand in a `dl` of their own within it.
+ */
 export function SlipSection({ title, children }: { title: string; children: ReactNode }) {
   return (
     <section>

@@ -21,9 +21,19 @@ export function TemperatureField({ label, valueC, hint, onChange }: TemperatureF
   const read = (text: string): Reading => {
     const parsed = parseTemperature(text, system === 'metric' ? 'C' : 'F')
     if (!parsed.ok) return { problem: t(`length.${parsed.reason}`) }
-    if (parsed.value < LEAST_C) return { problem: t('length.too-small', { min: formatTemperature(LEAST_C, system) }) } // prettier-ignore
-    if (parsed.value > MOST_C) return { problem: t('length.too-large', { max: formatTemperature(MOST_C, system) }) } // prettier-ignore
+    if (parsed.value < LEAST_C)
+      return { problem: t('length.too-small', { min: formatTemperature(LEAST_C, system) }) }
+    if (parsed.value > MOST_C)
+      return { problem: t('length.too-large', { max: formatTemperature(MOST_C, system) }) }
     return { value: parsed.value }
   }
-  return <QuantityField label={label} hint={hint} shown={formatTemperature(valueC, system)} read={read} onValue={(next) => next !== null && onChange(next)} /> // prettier-ignore
+  return (
+    <QuantityField
+      label={label}
+      hint={hint}
+      shown={formatTemperature(valueC, system)}
+      read={read}
+      onValue={(next) => next !== null && onChange(next)}
+    />
+  )
 }

@@ -1,6 +1,8 @@
 import type { TFunction } from 'i18next'
 
-/** A refusal in the reader's language by its code; the server's own words where the code is new to this page. */
+/**
+ * A refusal in the reader's language by its code; the server's own words where the code is new to this page.
+ */
 export function refusalWords(
   t: TFunction,
   error: { readonly code: string; readonly message: string },

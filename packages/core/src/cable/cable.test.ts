@@ -21,10 +21,22 @@ describe('cableState', () => {
     (_, reference) => {
       const { input } = reference
       const state = cableState(
-      { weightNPerM: input.weightNPerM, axialStiffnessN: input.axialStiffnessN, expansionPerC: input.thermalExpansionPerC },
-      { spansM: input.spansM ?? [input.spanM], horizontalTensionN: input.installHorizontalTensionN, temperatureC: input.installTemperatureC },
-      { temperatureC: input.temperatureC, verticalNPerM: input.extraVerticalLoadNPerM, windNPerM: input.windLoadNPerM },
-    ) // prettier-ignore
+        {
+          weightNPerM: input.weightNPerM,
+          axialStiffnessN: input.axialStiffnessN,
+          expansionPerC: input.thermalExpansionPerC,
+        },
+        {
+          spansM: input.spansM ?? [input.spanM],
+          horizontalTensionN: input.installHorizontalTensionN,
+          temperatureC: input.installTemperatureC,
+        },
+        {
+          temperatureC: input.temperatureC,
+          verticalNPerM: input.extraVerticalLoadNPerM,
+          windNPerM: input.windLoadNPerM,
+        },
+      )
       const sag = state.sagsInPlaneM[0]!
       const total = state.unstretchedLengthsM.reduce((sum, length) => sum + length, 0)
       expectReference(
@@ -56,7 +68,12 @@ describe('cableState', () => {
     fc.assert(
       fc.property(spansArb, pullArb, loadArb, (spansM, horizontalTensionN, load) => {
         const state = cableState(steel, { spansM, horizontalTensionN, temperatureC: 15 }, load)
-        const before = spansM.reduce((sum, s) => sum + levelCable(s, horizontalTensionN, steel.weightNPerM, steel.axialStiffnessN).unstretchedLengthM, 0) // prettier-ignore
+        const before = spansM.reduce(
+          (sum, s) =>
+            sum +
+            levelCable(s, horizontalTensionN, steel.weightNPerM, steel.axialStiffnessN).unstretchedLengthM,
+          0,
+        )
         const now = state.unstretchedLengthsM.reduce((sum, length) => sum + length, 0)
         expect(now / (before * (1 + 1.2e-5 * (load.temperatureC - 15)))).toBeCloseTo(1, 9)
         expect(state.horizontalTensionN).toBeGreaterThan(0)
@@ -68,7 +85,11 @@ describe('cableState', () => {
     fc.assert(
       fc.property(spansArb, fc.double({ min: 200, max: 2000, noNaN: true }), (spansM, horizontalTensionN) => {
         const at = (temperatureC: number, verticalNPerM: number, ends: object = {}) =>
-          cableState(steel, { spansM, horizontalTensionN, temperatureC: 15, ...ends }, { temperatureC, verticalNPerM, windNPerM: 0 }).horizontalTensionN // prettier-ignore
+          cableState(
+            steel,
+            { spansM, horizontalTensionN, temperatureC: 15, ...ends },
+            { temperatureC, verticalNPerM, windNPerM: 0 },
+          ).horizontalTensionN
         expect(at(15, 0)).toBeCloseTo(horizontalTensionN, 4)
         expect(at(-10, 0)).toBeGreaterThan(at(15, 0))
         expect(at(15, 40)).toBeGreaterThan(at(15, 0))
@@ -79,7 +100,12 @@ describe('cableState', () => {
   })
 
   it('balances the posts that give: they come nearer by the change of pull over their stiffness', () => {
-    const installed = { spansM: [6, 6, 6], horizontalTensionN: 800, temperatureC: 15, endStiffnessNPerM: 40_000 } // prettier-ignore
+    const installed = {
+      spansM: [6, 6, 6],
+      horizontalTensionN: 800,
+      temperatureC: 15,
+      endStiffnessNPerM: 40_000,
+    }
     const state = cableState(steel, installed, { temperatureC: -15, verticalNPerM: 0, windNPerM: 0 })
     const nearer = (state.horizontalTensionN - 800) / 40_000
     const spanNow = levelCable(
@@ -93,12 +119,25 @@ describe('cableState', () => {
 
   it('reads back from a pull the permanent strain that made it', () => {
     fc.assert(
-      fc.property(spansArb, fc.double({ min: 1e-5, max: 3e-3, noNaN: true }), fc.double({ min: -20, max: 40, noNaN: true }), (spansM, strain, temperatureC) => {
-        const installed = { spansM, horizontalTensionN: 900, temperatureC: 12 }
-        const { horizontalTensionN } = cableState(steel, installed, { temperatureC, verticalNPerM: 0, windNPerM: 0, permanentStrain: strain })
-        expect(strainFromReading(steel, installed, { horizontalTensionN, temperatureC })).toBeCloseTo(strain, 7)
-      }),
-    ) // prettier-ignore
+      fc.property(
+        spansArb,
+        fc.double({ min: 1e-5, max: 3e-3, noNaN: true }),
+        fc.double({ min: -20, max: 40, noNaN: true }),
+        (spansM, strain, temperatureC) => {
+          const installed = { spansM, horizontalTensionN: 900, temperatureC: 12 }
+          const { horizontalTensionN } = cableState(steel, installed, {
+            temperatureC,
+            verticalNPerM: 0,
+            windNPerM: 0,
+            permanentStrain: strain,
+          })
+          expect(strainFromReading(steel, installed, { horizontalTensionN, temperatureC })).toBeCloseTo(
+            strain,
+            7,
+          )
+        },
+      ),
+    )
   })
 
   it('refuses what no wire can be', () => {
@@ -109,7 +148,13 @@ describe('cableState', () => {
     expect(() =>
       cableState(steel, { spansM: [6, -1], horizontalTensionN: 1, temperatureC: 0 }, load),
     ).toThrow(/spanM/)
-    expect(() => cableState(steel, { spansM: [6], horizontalTensionN: 1, temperatureC: 0 }, { ...load, verticalNPerM: NaN })).toThrow(/finite/) // prettier-ignore
+    expect(() =>
+      cableState(
+        steel,
+        { spansM: [6], horizontalTensionN: 1, temperatureC: 0 },
+        { ...load, verticalNPerM: NaN },
+      ),
+    ).toThrow(/finite/)
   })
 })
 
@@ -128,7 +173,13 @@ describe('inclinedCable', () => {
     const slack = fc.double({ min: 0.997, max: 1.6, noNaN: true })
     fc.assert(
       fc.property(distance, height, slack, (h, v, share) => {
-        const input = { horizontalDistanceM: h, heightDifferenceM: v, unstretchedLengthM: Math.hypot(h, v) * share, weightNPerM: 0.6, axialStiffnessN: 4e5 } // prettier-ignore
+        const input = {
+          horizontalDistanceM: h,
+          heightDifferenceM: v,
+          unstretchedLengthM: Math.hypot(h, v) * share,
+          weightNPerM: 0.6,
+          axialStiffnessN: 4e5,
+        }
         const cable = inclinedCable(input)
         const weight = input.weightNPerM * input.unstretchedLengthM
         expect((cable.verticalReactionAN + cable.verticalReactionBN) / weight).toBeCloseTo(1, 6)
@@ -144,7 +195,13 @@ describe('a wire through the years', () => {
   const installed = { spansM: [6, 6], horizontalTensionN: 900, temperatureC: 10 }
 
   it('needs travel for slack, stretch, heat and permanent stretch together', () => {
-    const travel = strainerTravel(steel, { lengthM: 100, tensionN: 900, slackM: 0.02, warmerByC: 25, permanentStrain: 2e-4 }) // prettier-ignore
+    const travel = strainerTravel(steel, {
+      lengthM: 100,
+      tensionN: 900,
+      slackM: 0.02,
+      warmerByC: 25,
+      permanentStrain: 2e-4,
+    })
     expect(travel.stretchM).toBeCloseTo((900 * 100) / 981_747.7, 12)
     expect(travel.seasonM).toBeCloseTo(0.03, 12)
     expect(travel.totalM).toBeCloseTo(0.02 + travel.stretchM + 0.03 + 0.02, 12)
@@ -153,7 +210,7 @@ describe('a wire through the years', () => {
   it('loosens quickly at first, never backwards, and reaches its first year’s figure after a year', () => {
     const { strainAfter } = loosening(steel, installed, 3e-4, [])
     expect(strainAfter(365.25)).toBeCloseTo(3e-4, 12)
-    expect(strainAfter(30)).toBeGreaterThan(30 / 365.25 * 3e-4) // prettier-ignore
+    expect(strainAfter(30)).toBeGreaterThan((30 / 365.25) * 3e-4)
     let last = 0
     for (let day = 0; day < 2000; day += 50) {
       expect(strainAfter(day)).toBeGreaterThanOrEqual(last)
@@ -165,7 +222,12 @@ describe('a wire through the years', () => {
     const real = 8e-4
     const read = (afterDays: number) => {
       const { strainAfter } = loosening(steel, installed, real, [])
-      const state = cableState(steel, installed, { temperatureC: 20, verticalNPerM: 0, windNPerM: 0, permanentStrain: strainAfter(afterDays) }) // prettier-ignore
+      const state = cableState(steel, installed, {
+        temperatureC: 20,
+        verticalNPerM: 0,
+        windNPerM: 0,
+        permanentStrain: strainAfter(afterDays),
+      })
       return { afterDays, tensionN: state.horizontalTensionN, temperatureC: 20 }
     }
     const one = loosening(steel, installed, 2e-4, [read(365)]).firstYearStrain
@@ -184,15 +246,32 @@ describe('a wire through the years', () => {
 describe('slantState', () => {
   it('agrees with the level span where there is no slope, and keeps its pull where nothing changed', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.5, max: 20, noNaN: true }), fc.double({ min: 50, max: 2000, noNaN: true }), fc.double({ min: -20, max: 40, noNaN: true }), (span, tensionN, temperatureC) => {
-        const load = { temperatureC, verticalNPerM: 12, windNPerM: 0 }
-        const slant = slantState(steel, { horizontalDistanceM: span, heightDifferenceM: 0, tensionN, temperatureC: 10 }, load)
-        const level = cableState(steel, { spansM: [span], horizontalTensionN: tensionN, temperatureC: 10 }, load)
-        expect(slant.horizontalTensionN / level.horizontalTensionN).toBeCloseTo(1, 6)
-        expect(slant.maxSagBelowChordM / level.sagsInPlaneM[0]!).toBeCloseTo(1, 6)
-        const still = slantState(steel, { horizontalDistanceM: span, heightDifferenceM: span / 2, tensionN, temperatureC: 10 }, { temperatureC: 10, verticalNPerM: 0, windNPerM: 0 })
-        expect((still.horizontalTensionN * Math.hypot(1, 0.5)) / tensionN).toBeCloseTo(1, 7)
-      }),
-    ) // prettier-ignore
+      fc.property(
+        fc.double({ min: 0.5, max: 20, noNaN: true }),
+        fc.double({ min: 50, max: 2000, noNaN: true }),
+        fc.double({ min: -20, max: 40, noNaN: true }),
+        (span, tensionN, temperatureC) => {
+          const load = { temperatureC, verticalNPerM: 12, windNPerM: 0 }
+          const slant = slantState(
+            steel,
+            { horizontalDistanceM: span, heightDifferenceM: 0, tensionN, temperatureC: 10 },
+            load,
+          )
+          const level = cableState(
+            steel,
+            { spansM: [span], horizontalTensionN: tensionN, temperatureC: 10 },
+            load,
+          )
+          expect(slant.horizontalTensionN / level.horizontalTensionN).toBeCloseTo(1, 6)
+          expect(slant.maxSagBelowChordM / level.sagsInPlaneM[0]!).toBeCloseTo(1, 6)
+          const still = slantState(
+            steel,
+            { horizontalDistanceM: span, heightDifferenceM: span / 2, tensionN, temperatureC: 10 },
+            { temperatureC: 10, verticalNPerM: 0, windNPerM: 0 },
+          )
+          expect((still.horizontalTensionN * Math.hypot(1, 0.5)) / tensionN).toBeCloseTo(1, 7)
+        },
+      ),
+    )
   })
 })

@@ -1,7 +1,10 @@
 import { requireFinite, requirePositive } from '../errors/index.ts'
 import { MAX_STEPS } from './cable.ts'
 
-/** A wire between two supports at different heights. Forces in newtons, lengths in metres, positions from support A. */
+/**
+ * A wire between two supports at different heights. Forces in newtons, lengths in metres, positions from
+ * support A.
+ */
 export interface InclinedCable {
   readonly horizontalTensionN: number
   /** Upward force of each support on the wire; negative where the support holds it down. */
@@ -21,11 +24,12 @@ export interface InclinedCable {
 const CLOSURE = 1e-13
 
 /**
- * A wire of given unstretched length from A (0, 0) to B (`horizontalDistanceM` > 0, `heightDifferenceM` of any sign), by
- * the exact elastic catenary (Irvine 1981, ch. 2). Unknown are the horizontal pull H and the mean vertical force u; with
- * p = wL0/2 the wire closes on B when HL0/EA + (H/w)[asinh((u+p)/H) − asinh((u−p)/H)] is the distance and
- * uL0/EA + (1/w)[√(H²+(u+p)²) − √(H²+(u−p)²)] the height. Newton's method from the guess of Jayaraman and Knudson
- * (1981), halving steps that do not come nearer. Throws `core/*` unless all but the height difference are positive.
+ * A wire of given unstretched length from A (0, 0) to B (`horizontalDistanceM` > 0, `heightDifferenceM` of
+ * any sign), by the exact elastic catenary (Irvine 1981, ch. 2). Unknown are the horizontal pull H and the
+ * mean vertical force u; with p = wL0/2 the wire closes on B when HL0/EA + (H/w)[asinh((u+p)/H) −
+ * asinh((u−p)/H)] is the distance and uL0/EA + (1/w)[√(H²+(u+p)²) − √(H²+(u−p)²)] the height. Newton's method
+ * from the guess of Jayaraman and Knudson (1981), halving steps that do not come nearer. Throws `core/*`
+ * unless all but the height difference are positive.
  */
 export function inclinedCable(input: {
   readonly horizontalDistanceM: number
@@ -43,7 +47,8 @@ export function inclinedCable(input: {
   const p = (w * L0) / 2
   const [startV, endV] = [u - p, u + p]
   const at = (s: number) => pointOnCable(s, H, startV, w, EA)
-  // The tangent is level where the vertical force changes sign, and parallel to the chord where it is H times the slope.
+  // The tangent is level where the vertical force changes sign, and parallel to the chord where it is H times
+  // the slope.
   const levelAt = -startV / w
   const isInside = levelAt > 0 && levelAt < L0
   const lowest = isInside ? at(levelAt) : v >= 0 ? { x: 0, y: 0 } : { x: h, y: v }

@@ -14,11 +14,11 @@ export interface LevelCable {
 }
 
 /**
- * A wire between two supports at one height, by the exact elastic catenary (H. M. Irvine, Cable Structures, 1981,
- * ch. 2). `spanM` > 0; `horizontalTensionN` H > 0, in the installed, stretched state; `weightNPerM` w ≥ 0 per metre of
- * unstretched wire; `axialStiffnessN` EA > 0 (modulus times metal section). With x = wL0/2H:
- * span = H L0/EA + (2H/w) asinh x, solved for the unstretched length L0 by Newton's method, and
- * sag = w L0²/8EA + (H/w)(√(1+x²) − 1). Throws `core/out-of-range` or `core/not-finite` for anything else.
+ * A wire between two supports at one height, by the exact elastic catenary (H. M. Irvine, Cable Structures,
+ * 1981, ch. 2). `spanM` > 0; `horizontalTensionN` H > 0, in the installed, stretched state; `weightNPerM` w ≥
+ * 0 per metre of unstretched wire; `axialStiffnessN` EA > 0 (modulus times metal section). With x = wL0/2H:
+ * span = H L0/EA + (2H/w) asinh x, solved for the unstretched length L0 by Newton's method, and sag = w
+ * L0²/8EA + (H/w)(√(1+x²) − 1). Throws `core/out-of-range` or `core/not-finite` for anything else.
  */
 export function levelCable(
   spanM: number,

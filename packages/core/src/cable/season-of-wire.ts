@@ -13,8 +13,9 @@ export interface StrainerTravel {
 }
 
 /**
- * Travel that a strainer needs on a wire of `lengthM`: the slack left when it is hooked on, the elastic stretch up to the
- * pull HL/EA, the length that heat gives in the warmest hour αΔTL, and the permanent stretch of a few years εL.
+ * Travel that a strainer needs on a wire of `lengthM`: the slack left when it is hooked on, the elastic
+ * stretch up to the pull HL/EA, the length that heat gives in the warmest hour αΔTL, and the permanent
+ * stretch of a few years εL.
  */
 export function strainerTravel(
   cable: CableMaterial,
@@ -28,7 +29,9 @@ export function strainerTravel(
 ): StrainerTravel {
   const L = requirePositive('lengthM', wire.lengthM)
   const slackM = requireRange('slackM', wire.slackM, 0)
-  const stretchM = (requireRange('tensionN', wire.tensionN, 0) * L) / requirePositive('axialStiffnessN', cable.axialStiffnessN) // prettier-ignore
+  const stretchM =
+    (requireRange('tensionN', wire.tensionN, 0) * L) /
+    requirePositive('axialStiffnessN', cable.axialStiffnessN)
   const seasonM = cable.expansionPerC * requireRange('warmerByC', wire.warmerByC, 0, 200) * L
   const permanentM = requireRange('permanentStrain', wire.permanentStrain, 0, 0.5) * L
   return { slackM, stretchM, seasonM, permanentM, totalM: slackM + stretchM + seasonM + permanentM }
@@ -48,9 +51,10 @@ const creepShare = (days: number) =>
   Math.log1p(days / CREEP_WEEK_DAYS) / Math.log1p(YEAR_DAYS / CREEP_WEEK_DAYS)
 
 /**
- * Permanent strain as a function of days since straining. `firstYearStrain` is the trade's figure for this kind of wire;
- * logged readings correct it by least squares on the strain that each of them betrays, the figure counting as one
- * reading of a year's age, so that a single doubtful reading does not overturn it. Never below zero.
+ * Permanent strain as a function of days since straining. `firstYearStrain` is the trade's figure for this
+ * kind of wire; logged readings correct it by least squares on the strain that each of them betrays, the
+ * figure counting as one reading of a year's age, so that a single doubtful reading does not overturn it.
+ * Never below zero.
  */
 export function loosening(
   cable: CableMaterial,
@@ -63,7 +67,10 @@ export function loosening(
   let weight = 1
   for (const reading of readings) {
     const share = creepShare(requireRange('afterDays', reading.afterDays, 0, 40_000))
-    const strain = strainFromReading(cable, installed, { horizontalTensionN: reading.tensionN, temperatureC: reading.temperatureC }) // prettier-ignore
+    const strain = strainFromReading(cable, installed, {
+      horizontalTensionN: reading.tensionN,
+      temperatureC: reading.temperatureC,
+    })
     weighted += share * strain
     weight += share * share
   }

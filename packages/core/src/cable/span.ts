@@ -1,8 +1,8 @@
 import { MAX_STEPS, RELATIVE_STEP } from './cable.ts'
 
 /**
- * Unstretched length in metres of an elastic catenary on a level span: the root of
- * span = H L0/EA + (2H/w) asinh(wL0/2H) (Irvine 1981, ch. 2). All arguments positive, `w` may be 0; not checked here.
+ * Unstretched length in metres of an elastic catenary on a level span: the root of span = H L0/EA + (2H/w)
+ * asinh(wL0/2H) (Irvine 1981, ch. 2). All arguments positive, `w` may be 0; not checked here.
  */
 export function unstretchedOnSpan(spanM: number, H: number, w: number, EA: number): number {
   let L0 = spanM / (1 + H / EA)
@@ -29,8 +29,8 @@ export function unstretchedSlope(L0: number, H: number, w: number, EA: number): 
 }
 
 /**
- * Midspan sag in the plane of the load, metres. √(1+x²) − 1 is written as x²/(1+√(1+x²)): a taut wire has x near 1e-4,
- * where the difference would lose half its digits.
+ * Midspan sag in the plane of the load, metres. √(1+x²) − 1 is written as x²/(1+√(1+x²)): a taut wire has x
+ * near 1e-4, where the difference would lose half its digits.
  */
 export function spanSag(L0: number, H: number, w: number, EA: number): number {
   const x = (w * L0) / (2 * H)

@@ -3,12 +3,17 @@ import { MAX_STEPS, RELATIVE_STEP } from './cable.ts'
 import type { CableMaterial } from './cable.ts'
 import { spanSag, unstretchedOnSpan, unstretchedSlope } from './span.ts'
 
-/** A wire as it was strained: level spans over which it can slide, its horizontal pull, the temperature that day. */
+/**
+ * A wire as it was strained: level spans over which it can slide, its horizontal pull, the temperature that
+ * day.
+ */
 export interface InstalledCable {
   readonly spansM: readonly number[]
   readonly horizontalTensionN: number
   readonly temperatureC: number
-  /** Give of both line ends together: newtons for each metre that they come nearer. Infinite for rigid ends. */
+  /**
+   * Give of both line ends together: newtons for each metre that they come nearer. Infinite for rigid ends.
+   */
   readonly endStiffnessNPerM?: number
 }
 
@@ -35,11 +40,12 @@ export interface CableState {
 }
 
 /**
- * Pull and sag of a wire after a change of temperature, load or length: the unstretched length is kept, one horizontal
- * pull holds in all spans (the wire slides over its posts), the ends are rigid or give in proportion. Exact elastic
- * catenary (Irvine 1981, ch. 2); the resultant of weight and wind acts in one swung plane. A wire that would have to be
- * pushed hangs at the small pull of its own weight; without any weight its pull is 0. Throws `core/*` for spans, pulls
- * or stiffness that are not positive and for loads that are negative.
+ * Pull and sag of a wire after a change of temperature, load or length: the unstretched length is kept, one
+ * horizontal pull holds in all spans (the wire slides over its posts), the ends are rigid or give in
+ * proportion. Exact elastic catenary (Irvine 1981, ch. 2); the resultant of weight and wind acts in one swung
+ * plane. A wire that would have to be pushed hangs at the small pull of its own weight; without any weight
+ * its pull is 0. Throws `core/*` for spans, pulls or stiffness that are not positive and for loads that are
+ * negative.
  */
 export function cableState(cable: CableMaterial, installed: InstalledCable, load: CableLoad): CableState {
   const EA = requirePositive('axialStiffnessN', cable.axialStiffnessN)
@@ -52,7 +58,10 @@ export function cableState(cable: CableMaterial, installed: InstalledCable, load
   const q = requireRange('verticalNPerM', load.verticalNPerM, 0)
   const p = requireRange('windNPerM', load.windNPerM, 0)
   const strain = requireRange('permanentStrain', load.permanentStrain ?? 0, -0.5, 0.5)
-  const giveMPerN = installed.endStiffnessNPerM === undefined ? 0 : 1 / requirePositive('endStiffnessNPerM', installed.endStiffnessNPerM) // prettier-ignore
+  const giveMPerN =
+    installed.endStiffnessNPerM === undefined
+      ? 0
+      : 1 / requirePositive('endStiffnessNPerM', installed.endStiffnessNPerM)
   const { spansM } = installed
   const wr = p === 0 ? w + q : Math.sqrt((w + q) ** 2 + p * p)
   const growth = 1 + cable.expansionPerC * (load.temperatureC - installed.temperatureC) + strain
@@ -75,8 +84,8 @@ interface Problem {
 const LEAST_PULL_N = 1e-9
 
 /**
- * The pull at which the spans together hold exactly the wire there is. The length held falls as the pull rises, so the
- * root is one; Newton from the parabola's guess, kept inside a bracket that every step narrows.
+ * The pull at which the spans together hold exactly the wire there is. The length held falls as the pull
+ * rises, so the root is one; Newton from the parabola's guess, kept inside a bracket that every step narrows.
  */
 function solvePull(problem: Problem): number {
   const { spansM, totalM, wr, EA } = problem
@@ -93,7 +102,7 @@ function solvePull(problem: Problem): number {
     H = next
   }
   // Without weight a wire longer than its spans has no pull at all.
-  return wr === 0 && totalM > spansM.reduce((sum, s) => sum + s, 0) ? 0 : H // prettier-ignore
+  return wr === 0 && totalM > spansM.reduce((sum, s) => sum + s, 0) ? 0 : H
   function excess({ H1, giveMPerN }: Problem, pull: number): { error: number; slope: number } {
     const shortening = spansM.length === 0 ? 0 : (giveMPerN * (pull - H1)) / spansM.length
     let length = 0
@@ -107,7 +116,10 @@ function solvePull(problem: Problem): number {
   }
 }
 
-/** Root of H²(H − EA(Σs/L0 − 1)) = EA w² Σs³ / 24Σs, the parabola's equation of state, by a few Newton steps from above. */
+/**
+ * Root of H²(H − EA(Σs/L0 − 1)) = EA w² Σs³ / 24Σs, the parabola's equation of state, by a few Newton steps
+ * from above.
+ */
 function parabolicPull({ spansM, totalM, wr, EA }: Problem): number {
   let sum = 0
   let cubes = 0
@@ -136,10 +148,20 @@ function describe(
   swingRad: number,
 ): CableState {
   if (H <= LEAST_PULL_N && wr === 0) {
-    return { horizontalTensionN: 0, maxTensionN: 0, resultantLoadNPerM: 0, swingRad: 0, sagsInPlaneM: spansM.map(() => 0), unstretchedLengthsM: [...spansM] } // prettier-ignore
+    return {
+      horizontalTensionN: 0,
+      maxTensionN: 0,
+      resultantLoadNPerM: 0,
+      swingRad: 0,
+      sagsInPlaneM: spansM.map(() => 0),
+      unstretchedLengthsM: [...spansM],
+    }
   }
   // One span keeps exactly its wire; the solved pull would give it back only to the solver's last digit.
-  const lengths = spansM.length === 1 ? [totalM] : spansM.map((s) => unstretchedOnSpan(s - shorteningM / spansM.length, H, wr, EA)) // prettier-ignore
+  const lengths =
+    spansM.length === 1
+      ? [totalM]
+      : spansM.map((s) => unstretchedOnSpan(s - shorteningM / spansM.length, H, wr, EA))
   let longest = 0
   for (const L0 of lengths) longest = Math.max(longest, L0)
   return {
@@ -153,8 +175,9 @@ function describe(
 }
 
 /**
- * The permanent strain that a reading betrays: by how much, as a share of its length, the wire must have grown since it
- * was strained to show this pull bare at this temperature. Negative where it was tightened. Level spans, rigid ends.
+ * The permanent strain that a reading betrays: by how much, as a share of its length, the wire must have
+ * grown since it was strained to show this pull bare at this temperature. Negative where it was tightened.
+ * Level spans, rigid ends.
  */
 export function strainFromReading(
   cable: CableMaterial,
@@ -172,5 +195,7 @@ export function strainFromReading(
     now += unstretchedOnSpan(spanM, H2, w, EA)
   }
   const shortening = installed.endStiffnessNPerM === undefined ? 0 : (H2 - H1) / installed.endStiffnessNPerM
-  return (now - shortening) / before - 1 - cable.expansionPerC * (reading.temperatureC - installed.temperatureC) // prettier-ignore
+  return (
+    (now - shortening) / before - 1 - cable.expansionPerC * (reading.temperatureC - installed.temperatureC)
+  )
 }

@@ -14,9 +14,9 @@ export interface FrameView {
 }
 
 /**
- * A frame as seen from the front, from its right end or from above: flat things, then what is stiff from back to front,
- * wires, joints and fixings. Every part of the frame is one mark (an outline, a line, a node), so that what is drawn can
- * be counted against what is bought.
+ * A frame as seen from the front, from its right end or from above: flat things, then what is stiff from back
+ * to front, wires, joints and fixings. Every part of the frame is one mark (an outline, a line, a node), so
+ * that what is drawn can be counted against what is bought.
  */
 export function drawFrame(frame: Frame, { view, ...stock }: FrameView): DisplayList {
   // From its end a row on a slope would be a stack of posts: each is shown on its own ground.
@@ -45,10 +45,16 @@ export function drawFrame(frame: Frame, { view, ...stock }: FrameView): DisplayL
     })
   }
   for (const { id, at, towards, head, label } of frame.anchors)
-    if (head === 'eye' || view !== 'plan') marks.push({ kind: 'anchor', id, at: on(at), towards: on(towards), depthM: ANCHOR_DEPTH_M, label }) // prettier-ignore
+    if (head === 'eye' || view !== 'plan')
+      marks.push({ kind: 'anchor', id, at: on(at), towards: on(towards), depthM: ANCHOR_DEPTH_M, label })
   for (const run of frame.runs) {
     const role: Role = run.line === 'string' ? 'string' : run.slot === 'light' ? 'wire-light' : 'wire'
-    marks.push({ kind: 'line', role, id: run.id, points: [on(frame.nodes[run.from]!.at), on(frame.nodes[run.to]!.at)] }) // prettier-ignore
+    marks.push({
+      kind: 'line',
+      role,
+      id: run.id,
+      points: [on(frame.nodes[run.from]!.at), on(frame.nodes[run.to]!.at)],
+    })
   }
   for (const node of frame.nodes) {
     const at = on(node.at)
@@ -63,7 +69,10 @@ export function drawFrame(frame: Frame, { view, ...stock }: FrameView): DisplayL
 /** Shorter than this a member is seen from its end. */
 const END_ON_M = 1e-3
 
-/** Middle line and width of a member as it is seen: what lies level stands on edge; from its end it shows its section. */
+/**
+ * Middle line and width of a member as it is seen: what lies level stands on edge; from its end it shows its
+ * section.
+ */
 function outlineOf(
   member: Member,
   points: readonly Point[],

@@ -35,7 +35,7 @@ describe('a wall', () => {
 
 describe('a frame', () => {
   it('is drawn as many wires and nodes as it has, each where it is and a moved one with where it should be', () => {
-    const frame = makeFrame(wall, { kind: 'tiers', heightsM: [0.4, 1], maxSupportSpacingM: 1 }, options) // prettier-ignore
+    const frame = makeFrame(wall, { kind: 'tiers', heightsM: [0.4, 1], maxSupportSpacingM: 1 }, options)
     const list = drawFrame(frame, front)
     expect(list.filter((mark) => mark.kind === 'line')).toHaveLength(frame.runs.length)
     const nodes = list.flatMap((mark) => (mark.kind === 'node' ? [mark] : []))
@@ -51,7 +51,10 @@ const stem = (id: string, rest: Partial<Stem> = {}): Stem => ({
   plantId: 'pear',
   part: 'arm',
   parentStemId: null,
-  points: [{ xM: 0, yM: 1 }, { xM: 1, yM: 1 }], // prettier-ignore
+  points: [
+    { xM: 0, yM: 1 },
+    { xM: 1, yM: 1 },
+  ],
   drawnOn: '2026-07-01',
   ageAtDrawing: 0,
   diameterMm: 8,
@@ -81,17 +84,36 @@ describe('wood', () => {
   })
 
   it('lies with the young over the old, and without what was removed', () => {
-    const list = drawWood([stem('young'), stem('old', { ageAtDrawing: 5 }), stem('gone', { removedOn: '2026-07-02' })], [], view('2026-08-01')) // prettier-ignore
+    const list = drawWood(
+      [stem('young'), stem('old', { ageAtDrawing: 5 }), stem('gone', { removedOn: '2026-07-02' })],
+      [],
+      view('2026-08-01'),
+    )
     expect(list.map((mark) => ('id' in mark ? mark.id : ''))).toEqual(['old', 'young'])
   })
 
   it('carries the ties that are on, in the state they are in', () => {
     const tie: Tie = {
-      id: 't', stemId: 'a', plantId: 'pear', at: { xM: 0.5, yM: 1 }, materialId: 'soft-jute', hitch: 'belt', supportDiameterMm: 2,
-      stemDiameterMm: 8, loopLengthMm: 60, madeOn: '2026-07-01', setOn: '2026-07-01', lookedOn: null, postponedUntil: null,
-      endedOn: null, endedWhy: null,
-    } // prettier-ignore
-    const list = drawWood([], [tie, { ...tie, id: 'off', endedOn: '2026-07-03' }], { ...view('2026-08-01'), tieState: () => 'overdue' }) // prettier-ignore
+      id: 't',
+      stemId: 'a',
+      plantId: 'pear',
+      at: { xM: 0.5, yM: 1 },
+      materialId: 'soft-jute',
+      hitch: 'belt',
+      supportDiameterMm: 2,
+      stemDiameterMm: 8,
+      loopLengthMm: 60,
+      madeOn: '2026-07-01',
+      setOn: '2026-07-01',
+      lookedOn: null,
+      postponedUntil: null,
+      endedOn: null,
+      endedWhy: null,
+    }
+    const list = drawWood([], [tie, { ...tie, id: 'off', endedOn: '2026-07-03' }], {
+      ...view('2026-08-01'),
+      tieState: () => 'overdue',
+    })
     expect(list).toEqual([{ kind: 'tie', id: 't', at: tie.at, state: 'overdue' }])
   })
 })
@@ -103,7 +125,13 @@ describe('buds', () => {
         fc.double({ min: 0.02, max: 0.3, noNaN: true }),
         fc.double({ min: 0.1, max: 3, noNaN: true }),
         (internodeM, lengthM) => {
-          const buds = budsAlong([{ xM: 0, yM: 0 }, { xM: lengthM, yM: 0 }], internodeM) // prettier-ignore
+          const buds = budsAlong(
+            [
+              { xM: 0, yM: 0 },
+              { xM: lengthM, yM: 0 },
+            ],
+            internodeM,
+          )
           expect(Math.abs(buds.length - lengthM / internodeM)).toBeLessThanOrEqual(1)
           buds.forEach((bud, i) => {
             expect(bud.at.xM).toBeCloseTo((i + 1) * internodeM, 9)

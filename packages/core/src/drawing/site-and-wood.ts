@@ -12,7 +12,10 @@ import type { Stem, Tie } from '../wood/index.ts'
 /** Depth of ground shown below the soil line, metres. */
 const GROUND_M = 0.12
 
-/** The place itself: face, first fork, ground and spots to avoid. In the open there is no face, and the ground may rise. */
+/**
+ * The place itself: face, first fork, ground and spots to avoid. In the open there is no face, and the ground
+ * may rise.
+ */
 export function drawSite(site: Site, surface: Surface): DisplayList {
   const topM = site.firstForkM + site.usableHeightM
   const box = (leftM: number, bottomM: number, rightM: number, upM: number): Point[] => [

@@ -1,4 +1,6 @@
-/** Every code that core throws, with what it means. A test checks that each key is used under its own name. */
+/**
+ * Every code that core throws, with what it means. A test checks that each key is used under its own name.
+ */
 export const coreErrorCodes = {
   'core/not-finite': 'A number is missing, infinite or not a number.',
   'core/out-of-range': 'A number lies outside the range in which the formula or the pattern makes sense.',
@@ -20,7 +22,10 @@ export const coreErrorCodes = {
 
 export type CoreErrorCode = keyof typeof coreErrorCodes
 
-/** What a computation refuses, with the values that a message needs. Lengths in `details` are metres unless the key says else. */
+/**
+ * What a computation refuses, with the values that a message needs. Lengths in `details` are metres unless
+ * the key says else.
+ */
 export class CoreError extends Error {
   override readonly name = 'CoreError'
   constructor(
@@ -32,7 +37,9 @@ export class CoreError extends Error {
   }
 }
 
-/** Throws `core/not-finite` or `core/out-of-range` unless `value` is finite and inside [min, max]; returns it. */
+/**
+ * Throws `core/not-finite` or `core/out-of-range` unless `value` is finite and inside [min, max]; returns it.
+ */
 export function requireRange(
   name: string,
   value: number,
@@ -57,7 +64,12 @@ export function requireRange(
 export function requireWhole(name: string, value: number, min: number, max: number): number {
   requireRange(name, value, min, max)
   if (!Number.isInteger(value)) {
-    throw new CoreError('core/out-of-range', `${name} must be a whole number, got ${value}`, { field: name, value, min, max }) // prettier-ignore
+    throw new CoreError('core/out-of-range', `${name} must be a whole number, got ${value}`, {
+      field: name,
+      value,
+      min,
+      max,
+    })
   }
   return value
 }

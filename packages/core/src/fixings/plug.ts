@@ -1,6 +1,9 @@
 import { requirePositive, requireRange } from '../errors/index.ts'
 
-/** A plug's own figures, from its packet: the load it is rated for, and the distances at which that holds in full. */
+/**
+ * A plug's own figures, from its packet: the load it is rated for, and the distances at which that holds in
+ * full.
+ */
 export interface PlugRating {
   readonly ratedN: number
   readonly fullSpacingM: number
@@ -11,9 +14,9 @@ export interface PlugRating {
 const LEAST_SHARE = 0.5
 
 /**
- * What a plug may carry where it sits, newtons: its rated load, falling in proportion as a neighbour or an edge comes
- * nearer than the packet's full distance, and nothing at less than half of it. The usual reduction of anchor approvals
- * (characteristic spacing and edge), kept linear.
+ * What a plug may carry where it sits, newtons: its rated load, falling in proportion as a neighbour or an
+ * edge comes nearer than the packet's full distance, and nothing at less than half of it. The usual reduction
+ * of anchor approvals (characteristic spacing and edge), kept linear.
  */
 export function plugHoldingN(
   rating: PlugRating,

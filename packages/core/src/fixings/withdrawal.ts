@@ -1,7 +1,13 @@
 import { requirePositive, requireRange } from '../errors/index.ts'
 
 /** Specific gravity of oven-dry wood (NDS table 12.3.3A, rounded down within each group). */
-export const specificGravity = { 'western-red-cedar': 0.36, spruce: 0.42, pine: 0.46, larch: 0.5, oak: 0.67 } as const // prettier-ignore
+export const specificGravity = {
+  'western-red-cedar': 0.36,
+  spruce: 0.42,
+  pine: 0.46,
+  larch: 0.5,
+  oak: 0.67,
+} as const
 export type WoodSpecies = keyof typeof specificGravity
 
 const MM_PER_INCH = 25.4
@@ -10,9 +16,10 @@ const N_PER_MM_PER_LB_PER_IN = 4.4482216152605 / 25.4
 export const WET_SERVICE = 0.7
 
 /**
- * Allowable pull of a lag-threaded eye or screw out of side grain, newtons, by W = 1800 G^1.5 D^0.75 pounds per inch of
- * thread in the wood (NDS 2018 eq. 12.2-1; its safety is in the 1800). `threadMm` is the thread's outer diameter,
- * `penetrationMm` the threaded length in sound wood, tip left out. Wood in the open counts as wet.
+ * Allowable pull of a lag-threaded eye or screw out of side grain, newtons, by W = 1800 G^1.5 D^0.75 pounds
+ * per inch of thread in the wood (NDS 2018 eq. 12.2-1; its safety is in the 1800). `threadMm` is the thread's
+ * outer diameter, `penetrationMm` the threaded length in sound wood, tip left out. Wood in the open counts as
+ * wet.
  */
 export function withdrawalN(input: {
   readonly threadMm: number
@@ -23,5 +30,9 @@ export function withdrawalN(input: {
   const D = requirePositive('threadMm', input.threadMm, 100) / MM_PER_INCH
   const G = requireRange('specificGravity', input.specificGravity, 0.1, 1.2)
   const perMm = 1800 * G ** 1.5 * D ** 0.75 * N_PER_MM_PER_LB_PER_IN
-  return perMm * requireRange('penetrationMm', input.penetrationMm, 0, 1000) * (input.exposure === 'wet' ? WET_SERVICE : 1) // prettier-ignore
+  return (
+    perMm *
+    requireRange('penetrationMm', input.penetrationMm, 0, 1000) *
+    (input.exposure === 'wet' ? WET_SERVICE : 1)
+  )
 }

@@ -6,11 +6,19 @@ import type { Site } from '../frame/index.ts'
 import { elevationSvg, markOutCsv, materialsCsv, toCsv } from './index.ts'
 
 const wall: Site = { widthM: 2, usableHeightM: 1, firstForkM: 0.4, viewingEnd: 'left', avoid: [] }
-const frame = makeFrame(wall, { kind: 'tiers', heightsM: [0.5, 1], maxSupportSpacingM: 1 }, options) // prettier-ignore
+const frame = makeFrame(wall, { kind: 'tiers', heightsM: [0.5, 1], maxSupportSpacingM: 1 }, options)
 
 describe('CSV', () => {
   it('quotes what RFC 4180 wants quoted and ends lines with CRLF', () => {
-    expect(toCsv(['a', 'b'], [['x, "y"', 1.5], ['two\nlines', -2]])).toBe('a,b\r\n"x, ""y""",1.5\r\n"two\nlines",-2\r\n') // prettier-ignore
+    expect(
+      toCsv(
+        ['a', 'b'],
+        [
+          ['x, "y"', 1.5],
+          ['two\nlines', -2],
+        ],
+      ),
+    ).toBe('a,b\r\n"x, ""y""",1.5\r\n"two\nlines",-2\r\n')
   })
 
   it('keeps text from running as a formula', () => {
@@ -61,7 +69,10 @@ describe('the true-scale SVG', () => {
     const paper = { widthMm: 184, heightMm: 105 }
     const list = [...drawSite(wall, 'brick'), ...drawFrame(frame, { view: 'elevation', ...options })]
     const fitted = elevationSvg(list, 'Wall', paper)
-    const runs = (text: string) => [...text.matchAll(/<polyline fill="none" stroke="#000" stroke-width="[\d.]+" points="([^"]+)"/g)].map((match) => match[1]) // prettier-ignore
+    const runs = (text: string) =>
+      [...text.matchAll(/<polyline fill="none" stroke="#000" stroke-width="[\d.]+" points="([^"]+)"/g)].map(
+        (match) => match[1],
+      )
     expect(runs(fitted)).toEqual(runs(svg))
     const [, viewWidth] = /viewBox="\S+ \S+ (\S+) /.exec(fitted)!
     const letterMm = (Number(/font-size="([\d.]+)"/.exec(fitted)![1]) / Number(viewWidth)) * paper.widthMm
@@ -70,8 +81,21 @@ describe('the true-scale SVG', () => {
   })
 
   it('shows a member as wide as it is, round its middle line, and never thinner than a line', () => {
-    const member = (widthM: number) => ({ kind: 'member' as const, id: 'p', part: 'post' as const, points: [{ xM: 0, yM: 0 }, { xM: 0, yM: 2 }], widthM, label: null }) // prettier-ignore
-    const shape = (widthM: number) => /<(\w+) fill="([^"]+)" stroke="#000" stroke-width="([\d.]+)" points="([^"]+)"/.exec(elevationSvg([member(widthM)], 'Post'))!.slice(1) // prettier-ignore
+    const member = (widthM: number) => ({
+      kind: 'member' as const,
+      id: 'p',
+      part: 'post' as const,
+      points: [
+        { xM: 0, yM: 0 },
+        { xM: 0, yM: 2 },
+      ],
+      widthM,
+      label: null,
+    })
+    const shape = (widthM: number) =>
+      /<(\w+) fill="([^"]+)" stroke="#000" stroke-width="([\d.]+)" points="([^"]+)"/
+        .exec(elevationSvg([member(widthM)], 'Post'))!
+        .slice(1)
     expect(shape(0.1)).toEqual(['polygon', '#fff', '3', '-50,0 -50,-2000 50,-2000 50,0'])
     expect(shape(0.001)).toEqual(['polyline', 'none', '3', '0,0 0,-2000'])
   })

@@ -46,12 +46,22 @@ export function materialsCsv(
 }
 
 /** A shopping list as CSV: what is needed, what is on hand, what to buy. */
-export function shoppingCsv(list: ShoppingList, currency: string, name: (item: MaterialItem) => string): string {
+export function shoppingCsv(
+  list: ShoppingList,
+  currency: string,
+  name: (item: MaterialItem) => string,
+): string {
   return toCsv(
     ['item', 'needed', 'on_hand', 'buy', `price_${currency}`],
-    list.lines.map((line) => [name(line.item), line.need, line.onHand, line.item.quantity, line.item.price.toFixed(2)]),
+    list.lines.map((line) => [
+      name(line.item),
+      line.need,
+      line.onHand,
+      line.item.quantity,
+      line.item.price.toFixed(2),
+    ]),
   )
-} // prettier-ignore
+}
 
 /** What things of a catalogue are called, for its file. */
 interface CatalogueNames {
@@ -63,15 +73,25 @@ interface CatalogueNames {
   readonly tie: (id: string) => string
 }
 
-/** The catalogue's prices as CSV, one line for each length on sale and each thing that is counted; to be edited and read back by id. */
+/**
+ * The catalogue's prices as CSV, one line for each length on sale and each thing that is counted; to be
+ * edited and read back by id.
+ */
 export function catalogueCsv(catalogue: Catalogue, currency: string, names: CatalogueNames): string {
   const rows: (string | number)[][] = [
-    ...catalogue.wires.flatMap((one) => one.rolls.map((roll) => [one.id, names.wire(one), roll.lengthM, roll.price])),
-    ...catalogue.stock.flatMap((one) => one.lengths.map((length) => [one.id, names.stock(one), length.lengthM, length.price])),
+    ...catalogue.wires.flatMap((one) =>
+      one.rolls.map((roll) => [one.id, names.wire(one), roll.lengthM, roll.price]),
+    ),
+    ...catalogue.stock.flatMap((one) =>
+      one.lengths.map((length) => [one.id, names.stock(one), length.lengthM, length.price]),
+    ),
     ...catalogue.fixings.map((one) => [one.id, names.fixing(one), '', one.price]),
     ...catalogue.screws.map((one) => [one.id, names.screw(one), '', one.price]),
     ...catalogue.goods.map((one) => [one.id, names.good(one.id), '', one.price]),
     ...catalogue.ties.map((one) => [one.id, names.tie(one.id), '', one.price]),
   ]
-  return toCsv(['id', 'name', 'length_m', 'price', 'currency'], rows.map((row) => [...row, currency]))
-} // prettier-ignore
+  return toCsv(
+    ['id', 'name', 'length_m', 'price', 'currency'],
+    rows.map((row) => [...row, currency]),
+  )
+}

@@ -34,9 +34,10 @@ interface Paper {
 const PAPER_LINE_MM = 0.22
 
 /**
- * The drawing as SVG in true scale: one user unit is one millimetre and the page is as large as the wall, so a length
- * measured in any viewer is the length on the wall. Coordinates are rounded to a hundredth of a millimetre. With `paper`,
- * lines, signs and letters are as large as they must be to be read when the drawing is fitted into it; lengths stay true.
+ * The drawing as SVG in true scale: one user unit is one millimetre and the page is as large as the wall, so
+ * a length measured in any viewer is the length on the wall. Coordinates are rounded to a hundredth of a
+ * millimetre. With `paper`, lines, signs and letters are as large as they must be to be read when the drawing
+ * is fitted into it; lengths stay true.
  */
 export function elevationSvg(list: DisplayList, title: string, paper?: Paper): string {
   const points = list.flatMap(pointsOf)
@@ -91,7 +92,8 @@ function markSvg(mark: Mark, ink: number): string {
   }
   const text = (words: string, size: number, at: Point, dx: number, dy: number, isMiddle = false) =>
     `<text font-size="${num(size * ink)}" font-family="sans-serif"${isMiddle ? ' text-anchor="middle"' : ''} x="${num(at.xM * MM + dx * ink)}" y="${num(-at.yM * MM + dy * ink)}">${escapeXml(words)}</text>`
-  const ring = (at: Point, radius: number) => `<circle ${line()} cx="${x(at)}" cy="${y(at)}" r="${num(radius * ink)}"/>`
+  const ring = (at: Point, radius: number) =>
+    `<circle ${line()} cx="${x(at)}" cy="${y(at)}" r="${num(radius * ink)}"/>`
   switch (mark.kind) {
     case 'area':
       return `<polygon ${line(mark.role)} points="${path(mark.points)}"/>`
@@ -118,11 +120,11 @@ function markSvg(mark: Mark, ink: number): string {
       return text(mark.text, 60, middle, 0, -20, true)
     }
   }
-} // prettier-ignore
+}
 
 /**
- * As thick as it is, a white outline round its middle line, drawn in one so that its edges show at any size; what is no
- * thicker than ink is one line of it.
+ * As thick as it is, a white outline round its middle line, drawn in one so that its edges show at any size;
+ * what is no thicker than ink is one line of it.
  */
 function memberSvg(mark: Extract<Mark, { kind: 'member' }>, ink: number): string {
   const lineMm = PLAIN.width * ink
@@ -134,7 +136,10 @@ function memberSvg(mark: Extract<Mark, { kind: 'member' }>, ink: number): string
   return `<g id="${escapeXml(mark.id)}">${shape}</g>`
 }
 
-/** Both sides of a line at a distance from it: up the one and down the other. At a bend it is cut across the middle. */
+/**
+ * Both sides of a line at a distance from it: up the one and down the other. At a bend it is cut across the
+ * middle.
+ */
 function outlineOf(points: readonly Point[], halfM: number): readonly Point[] {
   const sides = points.map((p, i) => {
     const [from, to] = [points[Math.max(0, i - 1)]!, points[Math.min(points.length - 1, i + 1)]!]

@@ -13,9 +13,9 @@ export function isInSpot(p: Point, spot: AvoidSpot): boolean {
 }
 
 /**
- * The point nearest to `ideal` that is in no spot and inside `area`, or `null` when none lies within `toleranceM`.
- * Exact: the nearest free point is the ideal point itself, its foot on one edge (circle, band edge or side of the
- * area), or a crossing of two edges; all of these are tried.
+ * The point nearest to `ideal` that is in no spot and inside `area`, or `null` when none lies within
+ * `toleranceM`. Exact: the nearest free point is the ideal point itself, its foot on one edge (circle, band
+ * edge or side of the area), or a crossing of two edges; all of these are tried.
  */
 export function nearestFreePoint<P extends Point>(
   ideal: P,
@@ -41,9 +41,9 @@ export function nearestFreePoint<P extends Point>(
 }
 
 /**
- * The free point nearest to `ideal` that also sits on an upright line, a level line, or a crossing of both, where those are
- * given; `null` when none lies within the tolerance. Exact, by the same reasoning: on a line the nearest free point is
- * the foot of the ideal or an edge of a spot.
+ * The free point nearest to `ideal` that also sits on an upright line, a level line, or a crossing of both,
+ * where those are given; `null` when none lies within the tolerance. Exact, by the same reasoning: on a line
+ * the nearest free point is the foot of the ideal or an edge of a spot.
  */
 export function nearestOnLines(
   ideal: Point,
@@ -71,8 +71,12 @@ export function nearestOnLines(
 /** Lines of a rhythm within the tolerance of a position. */
 function linesNear({ firstM, stepM }: Rhythm, atM: number, toleranceM: number): number[] {
   const step = requirePositive('stepM', stepM)
-  const [from, to] = [Math.ceil((atM - toleranceM - firstM) / step - 1e-9), Math.floor((atM + toleranceM - firstM) / step + 1e-9)] // prettier-ignore
-  if (!(to - from < MAX_LINES)) throw new CoreError('frame/too-many-nodes', `${to - from} lines within the tolerance are too many`, {}) // prettier-ignore
+  const [from, to] = [
+    Math.ceil((atM - toleranceM - firstM) / step - 1e-9),
+    Math.floor((atM + toleranceM - firstM) / step + 1e-9),
+  ]
+  if (!(to - from < MAX_LINES))
+    throw new CoreError('frame/too-many-nodes', `${to - from} lines within the tolerance are too many`, {})
   return Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => firstM + (from + i) * step)
 }
 

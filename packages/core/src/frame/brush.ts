@@ -15,7 +15,8 @@ export function layBrush(site: Site, pattern: BrushPattern): Layout {
   const heightM = requirePositive('heightM', pattern.heightM, 5)
   const buriedM = requireRange('buriedM', pattern.buriedM, 0, 2)
   const steps = fewestParts(site.widthM, requirePositive('twigStepM', pattern.twigStepM))
-  if ((steps + 1) * rows > MAX_NODES) throw new CoreError('frame/too-many-nodes', `${steps * rows} twigs are too many`, { twigs: steps * rows }) // prettier-ignore
+  if ((steps + 1) * rows > MAX_NODES)
+    throw new CoreError('frame/too-many-nodes', `${steps * rows} twigs are too many`, { twigs: steps * rows })
   const builder = new LayoutBuilder()
   for (let row = 0; row < rows; row++) {
     for (let i = 0; i <= steps; i++) {
@@ -23,7 +24,14 @@ export function layBrush(site: Site, pattern: BrushPattern): Layout {
       const foot = at3(xM, 0, row * rowSpacingM)
       const top = at3(xM + ((i + row) % 2 === 0 ? 1 : -1) * TWIG_LEAN * heightM, heightM, row * rowSpacingM)
       const below = at3(xM, -buriedM, row * rowSpacingM)
-      builder.member({ id: `t${row}.${i}`, part: 'twig', path: [below, foot, top], stockId: pattern.twigStockId, buriedM, foot }) // prettier-ignore
+      builder.member({
+        id: `t${row}.${i}`,
+        part: 'twig',
+        path: [below, foot, top],
+        stockId: pattern.twigStockId,
+        buriedM,
+        foot,
+      })
       if (row === 0) builder.plant(`plant${i}`, foot)
     }
   }

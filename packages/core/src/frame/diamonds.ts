@@ -15,9 +15,10 @@ export function diamondCell(wall: Site, pattern: DiamondsPattern): { widthM: num
 }
 
 /**
- * Rows of rhombi stacked corner to corner from the first fork up, beginning with a whole cell at the viewing end. After
- * the whole cells comes the near half of one more where at least half a cell's width is left, otherwise nothing.
- * Corners that cells share are one node. Throws `frame/cell-too-large` when not one whole cell fits.
+ * Rows of rhombi stacked corner to corner from the first fork up, beginning with a whole cell at the viewing
+ * end. After the whole cells comes the near half of one more where at least half a cell's width is left,
+ * otherwise nothing. Corners that cells share are one node. Throws `frame/cell-too-large` when not one whole
+ * cell fits.
  */
 export function layDiamonds(wall: Site, pattern: DiamondsPattern): Layout {
   const { widthM: w, heightM: h } = diamondCell(wall, pattern)
@@ -55,7 +56,8 @@ export function layDiamonds(wall: Site, pattern: DiamondsPattern): Layout {
   }
   const builder = new LayoutBuilder()
   const x = (halves: number) => alongToX(wall, (halves * w) / 2)
-  // Corners above and below the cells lie on levels 0..rows; corners beside them half a cell higher, one line a row.
+  // Corners above and below the cells lie on levels 0..rows; corners beside them half a cell higher, one line
+  // a row.
   const corner = (level: number, cell: number) =>
     builder.node(`c${level}.${cell}`, x(2 * cell + 1), wall.firstForkM + level * h, level === 0)
   const side = (row: number, cell: number) =>

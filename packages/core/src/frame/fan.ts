@@ -7,9 +7,9 @@ import { alongToX, usableRect } from './site.ts'
 import type { Site } from './site.ts'
 
 /**
- * Ribs from the middle of the foot, at equal angles over `spreadDeg`, each ending at the edge of the usable wall or where it has
- * its length. Wires only carry ribs, so they stand at equal steps from the first one above the crotch, as wide as the ribs
- * reach; each crossing is a lashing.
+ * Ribs from the middle of the foot, at equal angles over `spreadDeg`, each ending at the edge of the usable
+ * wall or where it has its length. Wires only carry ribs, so they stand at equal steps from the first one
+ * above the crotch, as wide as the ribs reach; each crossing is a lashing.
  */
 export function layFan(wall: Site, pattern: FanPattern): Layout {
   const ribs = requireWhole('ribs', pattern.ribs, 1, 99)
@@ -40,7 +40,11 @@ export function layFan(wall: Site, pattern: FanPattern): Layout {
   const spans = fewestParts(2 * halfM, requirePositive('maxSupportSpacingM', pattern.maxSupportSpacingM))
   const wires = wholeTimes(topM - bottomM, step)
   if (wires < 1) {
-    throw new CoreError('frame/cell-too-large', `A first wire ${step} m above the crotch is above the wall`, { side: 'height', cellM: step, spaceM: topM - bottomM }) // prettier-ignore
+    throw new CoreError('frame/cell-too-large', `A first wire ${step} m above the crotch is above the wall`, {
+      side: 'height',
+      cellM: step,
+      spaceM: topM - bottomM,
+    })
   }
   if (wires * (spans + ribs) > MAX_NODES)
     throw new CoreError('frame/too-many-nodes', `${wires} wires are too many`, { wires })
@@ -61,6 +65,10 @@ export function layFan(wall: Site, pattern: FanPattern): Layout {
     }
   })
   builder.plant('crotch', at3(midM, 0))
-  builder.figure('rib-longest', 'm', ends.reduce((longest, end) => Math.max(longest, Math.hypot(end.xM - midM, end.yM - bottomM)), 0)) // prettier-ignore
+  builder.figure(
+    'rib-longest',
+    'm',
+    ends.reduce((longest, end) => Math.max(longest, Math.hypot(end.xM - midM, end.yM - bottomM)), 0),
+  )
   return builder.build()
 }

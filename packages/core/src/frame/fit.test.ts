@@ -4,29 +4,41 @@ import { options, patternArbs, siteOf } from '../../test/frames.ts'
 import { fitLayouts, makeFrame } from './index.ts'
 import type { DiamondsPattern, Pattern, RowPattern } from './index.ts'
 
-const diamonds = (widthM: number): DiamondsPattern => ({ kind: 'diamonds', cell: { by: 'width', widthM }, cellHeightM: null, rows: 1, closeCutEnd: false }) // prettier-ignore
-const centimetres = (min: number, max: number) => fc.integer({ min: min * 100, max: max * 100 }).map((cm) => cm / 100) // prettier-ignore
+const diamonds = (widthM: number): DiamondsPattern => ({
+  kind: 'diamonds',
+  cell: { by: 'width', widthM },
+  cellHeightM: null,
+  rows: 1,
+  closeCutEnd: false,
+})
+const centimetres = (min: number, max: number) =>
+  fc.integer({ min: min * 100, max: max * 100 }).map((cm) => cm / 100)
 
 describe('fitLayouts', () => {
   it('proposes only what can be laid out, within the limit, and measures it as it will be', () => {
     fc.assert(
-      fc.property(centimetres(3, 25), centimetres(0.4, 1.6), fc.double({ min: 0.05, max: 0.3, noNaN: true }), (widthM, wishM, share) => {
-        const site = siteOf(widthM, 2)
-        const proposals = fitLayouts(site, diamonds(wishM), options, share)
-        expect(proposals.length).toBeGreaterThan(0)
-        expect(proposals.length).toBeLessThanOrEqual(5)
-        for (const proposal of proposals) {
-          expect(Math.abs(proposal.sizeM / wishM - 1)).toBeLessThanOrEqual(share + 1e-9)
-          expect(proposal.offShare).toBeCloseTo(Math.abs(proposal.sizeM / wishM - 1), 9)
-          const { cells, nodes } = makeFrame(site, proposal.pattern, options)
-          expect(cells).toMatchObject({ whole: proposal.count, half: proposal.isHalfAtEnd ? 1 : 0 })
-          expect(cells!.remainderM).toBeCloseTo(proposal.remainderM, 9)
-          expect(proposal.fixings).toBe(nodes.length)
-          // Only the very size that was asked for may leave something over.
-          if (proposal.offShare > 1e-9) expect(proposal.remainderM).toBeLessThan(1e-6)
-        }
-      }),
-    ) // prettier-ignore
+      fc.property(
+        centimetres(3, 25),
+        centimetres(0.4, 1.6),
+        fc.double({ min: 0.05, max: 0.3, noNaN: true }),
+        (widthM, wishM, share) => {
+          const site = siteOf(widthM, 2)
+          const proposals = fitLayouts(site, diamonds(wishM), options, share)
+          expect(proposals.length).toBeGreaterThan(0)
+          expect(proposals.length).toBeLessThanOrEqual(5)
+          for (const proposal of proposals) {
+            expect(Math.abs(proposal.sizeM / wishM - 1)).toBeLessThanOrEqual(share + 1e-9)
+            expect(proposal.offShare).toBeCloseTo(Math.abs(proposal.sizeM / wishM - 1), 9)
+            const { cells, nodes } = makeFrame(site, proposal.pattern, options)
+            expect(cells).toMatchObject({ whole: proposal.count, half: proposal.isHalfAtEnd ? 1 : 0 })
+            expect(cells!.remainderM).toBeCloseTo(proposal.remainderM, 9)
+            expect(proposal.fixings).toBe(nodes.length)
+            // Only the very size that was asked for may leave something over.
+            if (proposal.offShare > 1e-9) expect(proposal.remainderM).toBeLessThan(1e-6)
+          }
+        },
+      ),
+    )
   })
 
   it('puts a size that divides the length first', () => {
@@ -56,7 +68,9 @@ describe('fitLayouts', () => {
         const site = { ...siteOf(widthM, 2), riseM: 0 }
         for (const proposal of fitLayouts(site, row, options)) {
           const frame = makeFrame(site, proposal.pattern, options)
-          const posts = frame.members.filter((member) => member.part === 'line-post' || member.part === 'end-post') // prettier-ignore
+          const posts = frame.members.filter(
+            (member) => member.part === 'line-post' || member.part === 'end-post',
+          )
           expect(posts).toHaveLength(proposal.count + 1)
           expect(proposal.sizeM * proposal.count).toBeCloseTo(widthM, 6)
         }

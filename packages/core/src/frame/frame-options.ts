@@ -8,11 +8,17 @@ export type Snap = 'none' | 'uprights' | 'levels' | 'both'
 export interface FrameOptions {
   /** How far a node or post may move off an avoided spot, or to a line of the place, metres. */
   readonly moveToleranceM: number
-  /** Nodes put elsewhere by hand, by node id; posts of a row by post id. Ids that the pattern no longer has are passed over. */
+  /**
+   * Nodes put elsewhere by hand, by node id; posts of a row by post id. Ids that the pattern no longer has
+   * are passed over.
+   */
   readonly dragged: Readonly<Record<string, Point>>
   /** Which lines of the place (studs, courses) fixings must sit on. */
   readonly snap: Snap
-  /** Width of a stock as seen from the front, and its depth in bending, metres. Throws for a stock that is not known. */
+  /**
+   * Width of a stock as seen from the front, and its depth in bending, metres. Throws for a stock that is not
+   * known.
+   */
   readonly stockWidthM: (stockId: string) => number
   readonly stockDepthM: (stockId: string) => number
 }
@@ -28,7 +34,8 @@ export interface LayingOut {
 export function frameOptions(design: LayingOut, catalogue: Catalogue): FrameOptions {
   const stock = (stockId: string) => {
     const found = findStock(catalogue, stockId)
-    if (!found) throw new CoreError('frame/unknown-stock', `There is no ${stockId} in the catalogue`, { stockId })
+    if (!found)
+      throw new CoreError('frame/unknown-stock', `There is no ${stockId} in the catalogue`, { stockId })
     return found
   }
   return {
@@ -41,4 +48,4 @@ export function frameOptions(design: LayingOut, catalogue: Catalogue): FrameOpti
       return (section.shape === 'rectangle' ? section.depthMm : section.diameterMm) / 1000
     },
   }
-} // prettier-ignore
+}

@@ -52,7 +52,14 @@ describe('lattice reference cases', () => {
     switch (input.kind) {
       case 'diamonds': {
         const cell = { by: 'width' as const, widthM: input.cellWidthM }
-        const frame = make(diamonds({ cell, cellHeightM: input.cellHeightM, rows: input.rows, closeCutEnd: input.closeCutEnd })) // prettier-ignore
+        const frame = make(
+          diamonds({
+            cell,
+            cellHeightM: input.cellHeightM,
+            rows: input.rows,
+            closeCutEnd: input.closeCutEnd,
+          }),
+        )
         const { whole, half } = frame.cells!
         return {
           frame,
@@ -74,7 +81,11 @@ describe('lattice reference cases', () => {
       }
       case 'tiers': {
         const heightsM = Array.from({ length: input.wires }, (_, i) => 0.4 + i * 0.3)
-        const frame = make({ kind: 'tiers', heightsM, maxSupportSpacingM: input.maxFixingSpacing ?? input.maxFixingSpacingM }) // prettier-ignore
+        const frame = make({
+          kind: 'tiers',
+          heightsM,
+          maxSupportSpacingM: input.maxFixingSpacing ?? input.maxFixingSpacingM,
+        })
         const perWire = frame.nodes.length / input.wires
         return {
           frame,
@@ -131,7 +142,12 @@ describe('diamonds on a wall of 9.20 m by 1.65 m', () => {
 
   it('says what to change when a cell is larger than the wall', () => {
     const wide = diamonds({ cell: { by: 'width', widthM: 10 } })
-    expect(() => makeFrame(wall, wide, free)).toThrow(expect.objectContaining({ code: 'frame/cell-too-large', details: { side: 'width', cellM: 10, spaceM: 9.2 } })) // prettier-ignore
+    expect(() => makeFrame(wall, wide, free)).toThrow(
+      expect.objectContaining({
+        code: 'frame/cell-too-large',
+        details: { side: 'width', cellM: 10, spaceM: 9.2 },
+      }),
+    )
     const high = diamonds({ cellHeightM: 0.9, rows: 2 })
     expect(() => makeFrame(wall, high, free)).toThrow(
       expect.objectContaining({ code: 'frame/cell-too-large' }),
@@ -143,9 +159,18 @@ describe('tiers', () => {
   it('refuses heights out of order and off the wall, naming the tier', () => {
     const tiers = (heightsM: number[]): Pattern => ({ kind: 'tiers', heightsM, maxSupportSpacingM: 2 })
     const wall = wallOf(5, 2, { firstForkM: 0.4 })
-    expect(() => makeFrame(wall, tiers([0.5, 0.5]), free)).toThrow(expect.objectContaining({ code: 'frame/heights-out-of-order', details: { tier: 2, heightM: 0.5, belowM: 0.5 } })) // prettier-ignore
-    expect(() => makeFrame(wall, tiers([0.3]), free)).toThrow(expect.objectContaining({ code: 'frame/height-outside-wall' })) // prettier-ignore
-    expect(() => makeFrame(wall, tiers([2.5]), free)).toThrow(expect.objectContaining({ code: 'frame/height-outside-wall' })) // prettier-ignore
+    expect(() => makeFrame(wall, tiers([0.5, 0.5]), free)).toThrow(
+      expect.objectContaining({
+        code: 'frame/heights-out-of-order',
+        details: { tier: 2, heightM: 0.5, belowM: 0.5 },
+      }),
+    )
+    expect(() => makeFrame(wall, tiers([0.3]), free)).toThrow(
+      expect.objectContaining({ code: 'frame/height-outside-wall' }),
+    )
+    expect(() => makeFrame(wall, tiers([2.5]), free)).toThrow(
+      expect.objectContaining({ code: 'frame/height-outside-wall' }),
+    )
   })
 })
 
@@ -230,8 +255,12 @@ describe('avoided spots', () => {
 describe('mark-out', () => {
   it('runs on from one datum and never goes back, and numbers follow it', () => {
     const pattern = fc.oneof(
-      fc.record({ rows: fc.integer({ min: 1, max: 3 }), w: fc.double({ min: 0.2, max: 2, noNaN: true }) }).map(({ rows, w }): Pattern => diamonds({ rows, cell: { by: 'width', widthM: w } })), // prettier-ignore
-      fc.double({ min: 0.3, max: 3, noNaN: true }).map((s): Pattern => ({ kind: 'tiers', heightsM: [0.4, 0.9, 1.4], maxSupportSpacingM: s })), // prettier-ignore
+      fc
+        .record({ rows: fc.integer({ min: 1, max: 3 }), w: fc.double({ min: 0.2, max: 2, noNaN: true }) })
+        .map(({ rows, w }): Pattern => diamonds({ rows, cell: { by: 'width', widthM: w } })),
+      fc
+        .double({ min: 0.3, max: 3, noNaN: true })
+        .map((s): Pattern => ({ kind: 'tiers', heightsM: [0.4, 0.9, 1.4], maxSupportSpacingM: s })),
     )
     fc.assert(
       fc.property(
@@ -258,7 +287,11 @@ describe('makeFrame fed with extremes', () => {
       fc.property(number, number, number, number, number, (width, height, fork, cell, tol) => {
         try {
           const wall = wallOf(width, height, { firstForkM: fork })
-          const frame = makeFrame(wall, diamonds({ cell: { by: 'width', widthM: cell } }), { ...free, moveToleranceM: tol, dragged: {} }) // prettier-ignore
+          const frame = makeFrame(wall, diamonds({ cell: { by: 'width', widthM: cell } }), {
+            ...free,
+            moveToleranceM: tol,
+            dragged: {},
+          })
           for (const node of frame.nodes) expect(Number.isFinite(node.at.xM + node.at.yM)).toBe(true)
         } catch (error) {
           expect(error).toHaveProperty('name', 'CoreError')

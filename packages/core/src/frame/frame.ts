@@ -17,12 +17,17 @@ import { layRow } from './row.ts'
 import { MAX_SITE_M } from './site.ts'
 import type { Site } from './site.ts'
 
-/** `set`: as the pattern says; `moved`: off an avoided spot; `dragged`: put there by hand; `blocked`: nowhere to go. */
+/**
+ * `set`: as the pattern says; `moved`: off an avoided spot; `dragged`: put there by hand; `blocked`: nowhere
+ * to go.
+ */
 export type NodeState = 'set' | 'moved' | 'dragged' | 'blocked'
 
 export interface FrameNode {
   readonly id: string
-  /** Number on the mark-out, from the viewing end and from below, starting at 1; 0 for what is not marked out. */
+  /**
+   * Number on the mark-out, from the viewing end and from below, starting at 1; 0 for what is not marked out.
+   */
   readonly number: number
   /** What it is called: its number, or the name of the post that it is on. */
   readonly label: string
@@ -49,12 +54,37 @@ export interface FrameRun {
 
 /** Something about a frame that the grower has to know; not an error. */
 export type FrameFinding =
-  | { readonly code: 'frame/spot-unavoidable'; readonly nodeId: string; readonly number: number; readonly spot: string; readonly toleranceM: number }
-  | { readonly code: 'frame/dragged-onto-spot'; readonly nodeId: string; readonly number: number; readonly spot: string }
-  | { readonly code: 'frame/no-line-near'; readonly nodeId: string; readonly number: number; readonly toleranceM: number }
-  | { readonly code: 'frame/post-on-spot'; readonly nodeId: string; readonly label: string; readonly spot: string; readonly toleranceM: number } // prettier-ignore
+  | {
+      readonly code: 'frame/spot-unavoidable'
+      readonly nodeId: string
+      readonly number: number
+      readonly spot: string
+      readonly toleranceM: number
+    }
+  | {
+      readonly code: 'frame/dragged-onto-spot'
+      readonly nodeId: string
+      readonly number: number
+      readonly spot: string
+    }
+  | {
+      readonly code: 'frame/no-line-near'
+      readonly nodeId: string
+      readonly number: number
+      readonly toleranceM: number
+    }
+  | {
+      readonly code: 'frame/post-on-spot'
+      readonly nodeId: string
+      readonly label: string
+      readonly spot: string
+      readonly toleranceM: number
+    }
 
-export interface Frame extends Pick<Layout, 'members' | 'anchors' | 'sheets' | 'units' | 'fills' | 'plants' | 'figures' | 'shifts' | 'cells'> {
+export interface Frame extends Pick<
+  Layout,
+  'members' | 'anchors' | 'sheets' | 'units' | 'fills' | 'plants' | 'figures' | 'shifts' | 'cells'
+> {
   readonly kind: PatternKind
   readonly nodes: readonly FrameNode[]
   readonly runs: readonly FrameRun[]
@@ -63,13 +93,13 @@ export interface Frame extends Pick<Layout, 'members' | 'anchors' | 'sheets' | '
   readonly hasDepth: boolean
   /** Rise of the ground over its length; rows follow it. */
   readonly slope: number
-} // prettier-ignore
+}
 
 /**
- * A pattern laid out at a place: nodes, wires and whatever else stands, in metres. Fixings in the wall leave avoided
- * spots and go to lines of the wall by the least distance within the tolerance, each by itself, which is the least in
- * total; those that cannot are reported as findings. Throws a `frame/*` or `core/*` error for a pattern that cannot be
- * laid here.
+ * A pattern laid out at a place: nodes, wires and whatever else stands, in metres. Fixings in the wall leave
+ * avoided spots and go to lines of the wall by the least distance within the tolerance, each by itself, which
+ * is the least in total; those that cannot are reported as findings. Throws a `frame/*` or `core/*` error for
+ * a pattern that cannot be laid here.
  */
 export function makeFrame(site: Site, pattern: Pattern, options: FrameOptions): Frame {
   requirePositive('widthM', site.widthM, MAX_SITE_M)
@@ -94,12 +124,26 @@ export function makeFrame(site: Site, pattern: Pattern, options: FrameOptions): 
   })
   for (const shift of layout.shifts) {
     if (shift.spot !== null)
-      findings.push({ code: 'frame/post-on-spot', nodeId: shift.id, label: shift.label, spot: shift.spot, toleranceM: options.moveToleranceM }) // prettier-ignore
+      findings.push({
+        code: 'frame/post-on-spot',
+        nodeId: shift.id,
+        label: shift.label,
+        spot: shift.spot,
+        toleranceM: options.moveToleranceM,
+      })
   }
   const runs = layout.runs.map((run): FrameRun => {
     const [a, b] = [nodes[run.from]!, nodes[run.to]!]
     const id = `${a.id}-${b.id}`
-    return { id, from: run.from, to: run.to, slot: run.slot, line: run.line ?? id, lengthM: distance3M(a.at, b.at), wrapM: run.wrapM } // prettier-ignore
+    return {
+      id,
+      from: run.from,
+      to: run.to,
+      slot: run.slot,
+      line: run.line ?? id,
+      lengthM: distance3M(a.at, b.at),
+      wrapM: run.wrapM,
+    }
   })
   // A stock that the catalogue lacks is refused here, where it is named, and not where its width is missed.
   for (const stockId of new Set(layout.members.map((member) => member.stockId))) options.stockWidthM(stockId)
@@ -107,7 +151,23 @@ export function makeFrame(site: Site, pattern: Pattern, options: FrameOptions): 
   const hasDepth =
     nodes.some((node) => Math.abs(node.at.zM) > 1e-3) ||
     members.some((member) => member.path.some((p) => Math.abs(p.zM) > 1e-3))
-  return { kind: pattern.kind, nodes, runs, members, anchors, sheets, units, fills, plants, figures, shifts, cells, findings, hasDepth, slope: pattern.kind === 'row' ? (site.riseM ?? 0) / site.widthM : 0 } // prettier-ignore
+  return {
+    kind: pattern.kind,
+    nodes,
+    runs,
+    members,
+    anchors,
+    sheets,
+    units,
+    fills,
+    plants,
+    figures,
+    shifts,
+    cells,
+    findings,
+    hasDepth,
+    slope: pattern.kind === 'row' ? (site.riseM ?? 0) / site.widthM : 0,
+  }
 }
 
 function layPattern(site: Site, pattern: Pattern, options: FrameOptions): Layout {
@@ -156,7 +216,10 @@ interface Placed {
   readonly trouble: Trouble | null
 }
 
-/** Only fixings in the wall step aside; posts are placed by their rows, and all other joints go with what they are on. */
+/**
+ * Only fixings in the wall step aside; posts are placed by their rows, and all other joints go with what they
+ * are on.
+ */
 function placeNode(node: LaidNode, site: Site, options: FrameOptions, area: Rect): Placed {
   const { ideal } = node
   if (node.joint !== 'eye') return { at: ideal, state: 'set', trouble: null }
@@ -174,16 +237,23 @@ function placeNode(node: LaidNode, site: Site, options: FrameOptions, area: Rect
   const free = isSnapped
     ? nearestOnLines(ideal, site.avoid, area, options.moveToleranceM, lines)
     : nearestFreePoint(ideal, site.avoid, area, options.moveToleranceM)
-  if (free && (free === ideal || (free.xM === ideal.xM && free.yM === ideal.yM))) return { at: ideal, state: 'set', trouble: null } // prettier-ignore
+  if (free && (free === ideal || (free.xM === ideal.xM && free.yM === ideal.yM)))
+    return { at: ideal, state: 'set', trouble: null }
   if (free) return { at: at3(free.xM, free.yM), state: 'moved', trouble: null }
   return { at: ideal, state: 'blocked', trouble: spotAt(ideal) ?? { kind: 'line' } }
 }
 
-function findingOf(nodeId: string, number: number, state: NodeState, trouble: Trouble, toleranceM: number): FrameFinding {
+function findingOf(
+  nodeId: string,
+  number: number,
+  state: NodeState,
+  trouble: Trouble,
+  toleranceM: number,
+): FrameFinding {
   if (trouble.kind === 'line') return { code: 'frame/no-line-near', nodeId, number, toleranceM }
   if (state === 'dragged') return { code: 'frame/dragged-onto-spot', nodeId, number, spot: trouble.spot }
   return { code: 'frame/spot-unavoidable', nodeId, number, spot: trouble.spot, toleranceM }
-} // prettier-ignore
+}
 
 /** Numbers fixings along the tape from the viewing end, from below upward where two stand at one distance. */
 function markOutNumbers(nodes: readonly LaidNode[], placed: readonly Placed[], site: Site): number[] {
@@ -199,7 +269,10 @@ function markOutNumbers(nodes: readonly LaidNode[], placed: readonly Placed[], s
   return numbers
 }
 
-/** Positions a micrometre apart are one reading of the tape; without this, binary dust would shuffle the heights. */
+/**
+ * Positions a micrometre apart are one reading of the tape; without this, binary dust would shuffle the
+ * heights.
+ */
 function tapeStep(xM: number): number {
   return Math.round(xM * 1e6)
 }

@@ -4,7 +4,10 @@ import type { Layout } from './layout.ts'
 import type { FreePattern } from './pattern.ts'
 import { MAX_SITE_M } from './site.ts'
 
-/** Nodes where the hand put them. A run that names a node that is gone, or one node twice, is left out, as is a second run between the same two. */
+/**
+ * Nodes where the hand put them. A run that names a node that is gone, or one node twice, is left out, as is
+ * a second run between the same two.
+ */
 export function layFree(pattern: FreePattern): Layout {
   requireRange('nodes', pattern.nodes.length, 1, MAX_NODES)
   if (pattern.runs.length > MAX_NODES)

@@ -29,16 +29,28 @@ export function stakeSpacingM(stakes: number, circleRadiusM: number): number {
 }
 
 /**
- * Length of string for a number of turns: straight chords between stake axes, √(c² + (rise/N)²) each for N = turns × stakes
- * chords, π d for each wrap round a stake, and an allowance for each knot. Two stakes count as a polygon of two sides.
- * `turns` must make a whole number of chords, at least one.
+ * Length of string for a number of turns: straight chords between stake axes, √(c² + (rise/N)²) each for N =
+ * turns × stakes chords, π d for each wrap round a stake, and an allowance for each knot. Two stakes count as
+ * a polygon of two sides. `turns` must make a whole number of chords, at least one.
  */
 export function woundString(winding: Winding, turns: number): WoundString {
   const c = checkWinding(winding)
-  return ofChords(winding, c, requireWhole('chords', Math.round(requirePositive('turns', turns) * winding.stakes * 1e6) / 1e6, 1, 100_000)) // prettier-ignore
+  return ofChords(
+    winding,
+    c,
+    requireWhole(
+      'chords',
+      Math.round(requirePositive('turns', turns) * winding.stakes * 1e6) / 1e6,
+      1,
+      100_000,
+    ),
+  )
 }
 
-/** The most chords, and so turns, whose string is no longer than `targetLengthM` with both heights kept; `null` when not even one fits. */
+/**
+ * The most chords, and so turns, whose string is no longer than `targetLengthM` with both heights kept;
+ * `null` when not even one fits.
+ */
 export function turnsForLength(winding: Winding, targetLengthM: number): WoundString | null {
   const c = checkWinding(winding)
   const target = requirePositive('targetLengthM', targetLengthM) + 1e-9

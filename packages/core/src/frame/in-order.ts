@@ -12,13 +12,13 @@ export interface InOrderLimits {
 const SAME_M = 1e-9
 
 /**
- * Puts things that stand in a line, such as posts, as near to their ideal places as the free stretches allow: the total
- * movement is the least possible with the order kept, neighbours within the gaps and nothing moved beyond the
- * tolerance. `null` when that cannot be. Stretches are given for each thing.
+ * Puts things that stand in a line, such as posts, as near to their ideal places as the free stretches allow:
+ * the total movement is the least possible with the order kept, neighbours within the gaps and nothing moved
+ * beyond the tolerance. `null` when that cannot be. Stretches are given for each thing.
  *
- * Exact: the sum of distances is piecewise linear, so some best placement has every thing at its own ideal or at an edge
- * of a stretch, or a chain of tight gaps away from another that is. All those places are candidates; a dynamic program
- * over them picks the least sum.
+ * Exact: the sum of distances is piecewise linear, so some best placement has every thing at its own ideal or
+ * at an edge of a stretch, or a chain of tight gaps away from another that is. All those places are
+ * candidates; a dynamic program over them picks the least sum.
  */
 export function placeInOrder(
   idealsM: readonly number[],
@@ -102,7 +102,8 @@ function candidatesFor(
     const steps = Math.abs(i - j)
     const way = i >= j ? 1 : -1
     for (const source of sourcesOf(j)) {
-      // A chain of so many tight gaps of which `wide` are the greatest: only those that end near thing i are worth a look.
+      // A chain of so many tight gaps of which `wide` are the greatest: only those that end near thing i are
+      // worth a look.
       const reachA = (way * (low - source) - steps * minGapM) / difference
       const reachB = (way * (high - source) - steps * minGapM) / difference
       const from = difference > 0 ? Math.max(0, Math.ceil(Math.min(reachA, reachB))) : 0

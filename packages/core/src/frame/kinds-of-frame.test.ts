@@ -108,11 +108,25 @@ describe('every kind of frame', () => {
 })
 
 const row = (rest: Partial<RowPattern> = {}): RowPattern => ({
-  kind: 'row', maxPostSpacingM: 6, postHeightM: 1.9, postBuriedM: 0.6, postStockId: 'post-round-80', endStockId: 'post-round-100', endBuriedM: 0.8, endLeanDeg: 10,
-  end: { kind: 'tied-back', attachHeightM: 1.5, angleDeg: 45, screwId: 'screw-eye-1200' }, armStockId: 'batten-20x30',
-  levels: [{ heightM: 0.7, slot: 'main', form: 'single', spreadM: 0, liftM: 0 }, { heightM: 1.2, slot: 'light', form: 'pair', spreadM: 0, liftM: 0 }, { heightM: 1.6, slot: 'light', form: 'arms', spreadM: 0.6, liftM: 0 }],
-  waterHeightM: 0.4, plantSpacingM: 1.5, ...rest,
-}) // prettier-ignore
+  kind: 'row',
+  maxPostSpacingM: 6,
+  postHeightM: 1.9,
+  postBuriedM: 0.6,
+  postStockId: 'post-round-80',
+  endStockId: 'post-round-100',
+  endBuriedM: 0.8,
+  endLeanDeg: 10,
+  end: { kind: 'tied-back', attachHeightM: 1.5, angleDeg: 45, screwId: 'screw-eye-1200' },
+  armStockId: 'batten-20x30',
+  levels: [
+    { heightM: 0.7, slot: 'main', form: 'single', spreadM: 0, liftM: 0 },
+    { heightM: 1.2, slot: 'light', form: 'pair', spreadM: 0, liftM: 0 },
+    { heightM: 1.6, slot: 'light', form: 'arms', spreadM: 0.6, liftM: 0 },
+  ],
+  waterHeightM: 0.4,
+  plantSpacingM: 1.5,
+  ...rest,
+})
 
 describe('a row', () => {
   const field = siteOf(40, 2, { surface: 'open' })
@@ -126,12 +140,14 @@ describe('a row', () => {
     expect(new Set(frame.runs.map((r) => r.line)).size).toBe(8)
     expect(frame.plants).toHaveLength(27)
     for (const plant of frame.plants)
-      for (const post of frame.members) if (post.foot) expect(Math.abs(post.foot.xM - plant.at.xM)).toBeGreaterThan(0.1) // prettier-ignore
+      for (const post of frame.members)
+        if (post.foot) expect(Math.abs(post.foot.xM - plant.at.xM)).toBeGreaterThan(0.1)
   })
 
   it('follows the slope: every wire is as high above its ground as asked', () => {
     const slope = makeFrame({ ...field, riseM: 4 }, row({ endLeanDeg: 0 }), options)
-    for (const node of slope.nodes.filter((n) => n.id.startsWith('w0.'))) expect(node.at.yM - node.at.xM * 0.1).toBeCloseTo(0.7, 9) // prettier-ignore
+    for (const node of slope.nodes.filter((n) => n.id.startsWith('w0.')))
+      expect(node.at.yM - node.at.xM * 0.1).toBeCloseTo(0.7, 9)
     const lengthM = slope.runs.filter((r) => r.line === 'w0').reduce((sum, r) => sum + r.lengthM, 0)
     expect(lengthM).toBeCloseTo(Math.hypot(40, 4), 9)
   })
@@ -142,9 +158,13 @@ describe('a row', () => {
   })
 
   it('steps its posts off what lies in the ground, and says which and how far', () => {
-    const avoid = [{ id: 'd', kind: 'band' as const, axis: 'vertical' as const, fromM: 11.4, toM: 11.47, what: 'drain' }] // prettier-ignore
+    const avoid = [
+      { id: 'd', kind: 'band' as const, axis: 'vertical' as const, fromM: 11.4, toM: 11.47, what: 'drain' },
+    ]
     const frame = makeFrame({ ...field, avoid }, row(), options)
-    expect(frame.shifts).toEqual([{ id: 'p2', label: 'P3', movedM: expect.closeTo(40 / 7 * 2 - 11.4, 9), spot: null }]) // prettier-ignore
+    expect(frame.shifts).toEqual([
+      { id: 'p2', label: 'P3', movedM: expect.closeTo((40 / 7) * 2 - 11.4, 9), spot: null },
+    ])
     const wide = [{ ...avoid[0]!, fromM: 11, toM: 12 }]
     expect(makeFrame({ ...field, avoid: wide }, row(), options).findings).toEqual([
       expect.objectContaining({ code: 'frame/post-on-spot', label: 'P3', spot: 'drain' }),
@@ -152,9 +172,19 @@ describe('a row', () => {
   })
 
   it('refuses wires out of order or above their posts', () => {
-    const level = (heightM: number) => ({ heightM, slot: 'main' as const, form: 'single' as const, spreadM: 0, liftM: 0 }) // prettier-ignore
-    expect(() => makeFrame(field, row({ levels: [level(1), level(0.9)] }), options)).toThrow(expect.objectContaining({ code: 'frame/heights-out-of-order' })) // prettier-ignore
-    expect(() => makeFrame(field, row({ levels: [level(2.4)] }), options)).toThrow(expect.objectContaining({ code: 'frame/height-outside-wall' })) // prettier-ignore
+    const level = (heightM: number) => ({
+      heightM,
+      slot: 'main' as const,
+      form: 'single' as const,
+      spreadM: 0,
+      liftM: 0,
+    })
+    expect(() => makeFrame(field, row({ levels: [level(1), level(0.9)] }), options)).toThrow(
+      expect.objectContaining({ code: 'frame/heights-out-of-order' }),
+    )
+    expect(() => makeFrame(field, row({ levels: [level(2.4)] }), options)).toThrow(
+      expect.objectContaining({ code: 'frame/height-outside-wall' }),
+    )
   })
 })
 
@@ -165,7 +195,18 @@ describe('string wound round stakes', () => {
     const winding = { ...input, circleRadiusM }
     if (input.kind === 'turnsForLength') {
       const found = turnsForLength(winding, input.targetLengthM)
-      expectReference(reference, found ? { possible: true, chords: found.chords, turns: found.turns, usedLengthM: found.totalLengthM, leftoverM: input.targetLengthM - found.totalLengthM } : { possible: false }) // prettier-ignore
+      expectReference(
+        reference,
+        found
+          ? {
+              possible: true,
+              chords: found.chords,
+              turns: found.turns,
+              usedLengthM: found.totalLengthM,
+              leftoverM: input.targetLengthM - found.totalLengthM,
+            }
+          : { possible: false },
+      )
     } else {
       const turns = input.turns ?? (input.endHeightM - input.startHeightM) / input.pitchM
       expectReference(reference, { ...woundString(winding, turns) })
@@ -206,24 +247,39 @@ describe('a fan', () => {
 })
 
 describe('a frame in a pot', () => {
-  it.each(['spiral', 'obelisk', 'pole', 'stakes', 'arch'] as const)('%s goes down inside it, or is refused with both widths', (kind) => {
-    fc.assert(
-      fc.property(patternArbs[kind] as fc.Arbitrary<Extract<Pattern, { pot: Pot | null }>>, (pattern) => {
-        if (!pattern.pot) return
-        const half = pattern.pot.widthM / 2 + 1e-9
-        const frame = layOrRefuse(pattern)
-        if (frame instanceof CoreError) {
-          if (frame.code === 'frame/wider-than-pot') expect(frame.details.acrossM).toBeGreaterThan(pattern.pot.widthM)
-          return
-        }
-        for (const { foot } of frame.members)
-          if (foot) expect(Math.abs(foot.xM - site.widthM / 2)).toBeLessThanOrEqual(half)
-      }),
-    )
-  }) // prettier-ignore
+  it.each(['spiral', 'obelisk', 'pole', 'stakes', 'arch'] as const)(
+    '%s goes down inside it, or is refused with both widths',
+    (kind) => {
+      fc.assert(
+        fc.property(patternArbs[kind] as fc.Arbitrary<Extract<Pattern, { pot: Pot | null }>>, (pattern) => {
+          if (!pattern.pot) return
+          const half = pattern.pot.widthM / 2 + 1e-9
+          const frame = layOrRefuse(pattern)
+          if (frame instanceof CoreError) {
+            if (frame.code === 'frame/wider-than-pot')
+              expect(frame.details.acrossM).toBeGreaterThan(pattern.pot.widthM)
+            return
+          }
+          for (const { foot } of frame.members)
+            if (foot) expect(Math.abs(foot.xM - site.widthM / 2)).toBeLessThanOrEqual(half)
+        }),
+      )
+    },
+  )
 
   it('a hoop by itself has no rungs, wants one plant and is as long as it is bent', () => {
-    const hoop: ArchPattern = { kind: 'arch', spanM: 0.2, heightM: 0.5, depthM: 1, hoops: 1, rungStepM: 0.1, buriedM: 0.1, hoopStockId: 'rod-steel-6', rungStockId: 'rod-steel-6', pot: { shape: 'round', widthM: 0.22, heightM: 0.2 } } // prettier-ignore
+    const hoop: ArchPattern = {
+      kind: 'arch',
+      spanM: 0.2,
+      heightM: 0.5,
+      depthM: 1,
+      hoops: 1,
+      rungStepM: 0.1,
+      buriedM: 0.1,
+      hoopStockId: 'rod-steel-6',
+      rungStockId: 'rod-steel-6',
+      pot: { shape: 'round', widthM: 0.22, heightM: 0.2 },
+    }
     const frame = makeFrame(site, hoop, options)
     expect(frame.members).toHaveLength(1)
     expect(frame.plants).toHaveLength(1)
@@ -232,7 +288,17 @@ describe('a frame in a pot', () => {
 })
 
 describe('a column in a tub', () => {
-  const column: ColumnPattern = { kind: 'column', tub: { shape: 'square', widthM: 0.6, heightM: 0.5 }, columnStockId: 'post-steel-48', barStockId: 'rod-steel-12', lowerM: 1.4, upperM: 1.42, reachM: 0.7, gravelM: 0.08, plants: 4 } // prettier-ignore
+  const column: ColumnPattern = {
+    kind: 'column',
+    tub: { shape: 'square', widthM: 0.6, heightM: 0.5 },
+    columnStockId: 'post-steel-48',
+    barStockId: 'rod-steel-12',
+    lowerM: 1.4,
+    upperM: 1.42,
+    reachM: 0.7,
+    gravelM: 0.08,
+    plants: 4,
+  }
 
   it('is refused where bars cannot clear each other, with the least difference', () => {
     expect(() => makeFrame(site, { ...column, upperM: 1.41 }, options)).toThrow(
@@ -242,7 +308,9 @@ describe('a column in a tub', () => {
       }),
     )
     const frame = makeFrame(site, column, options)
-    const [lower, upper] = ['hole-lower', 'hole-upper'].map((key) => frame.figures.find((f) => f.key === key)!.value) // prettier-ignore
+    const [lower, upper] = ['hole-lower', 'hole-upper'].map(
+      (key) => frame.figures.find((f) => f.key === key)!.value,
+    )
     expect(upper! - lower!).toBeGreaterThan(0.012)
   })
 })
@@ -252,17 +320,26 @@ describe('lines of a wall', () => {
     const lines = { uprights: { firstM: 0.2, stepM: 0.4 }, levels: { firstM: 0.075, stepM: 0.075 } }
     const area = { leftM: 0, rightM: 6, bottomM: 0, topM: 2.4 }
     const at = { xM: 1.05, yM: 0.8 }
-    expect(nearestOnLines(at, [], area, 0.1, lines)).toEqual({ xM: expect.closeTo(1, 9), yM: expect.closeTo(0.825, 9) }) // prettier-ignore
+    expect(nearestOnLines(at, [], area, 0.1, lines)).toEqual({
+      xM: expect.closeTo(1, 9),
+      yM: expect.closeTo(0.825, 9),
+    })
     expect(nearestOnLines(at, [], area, 0.02, lines)).toBeNull()
     const knot = { id: 'k', kind: 'point' as const, xM: 1, yM: 0.825, radiusM: 0.03, what: 'knot' }
-    expect(nearestOnLines(at, [knot], area, 0.1, lines)).toEqual({ xM: expect.closeTo(1, 9), yM: expect.closeTo(0.75, 9) }) // prettier-ignore
+    expect(nearestOnLines(at, [knot], area, 0.1, lines)).toEqual({
+      xM: expect.closeTo(1, 9),
+      yM: expect.closeTo(0.75, 9),
+    })
   })
 
   it('never leave a node in a spot or off its line, unless it is reported', () => {
     fc.assert(
       fc.property(
         patternArbs.diamonds,
-        fc.record({ firstM: fc.double({ min: 0, max: 0.5, noNaN: true }), stepM: fc.double({ min: 0.05, max: 0.6, noNaN: true }) }), // prettier-ignore
+        fc.record({
+          firstM: fc.double({ min: 0, max: 0.5, noNaN: true }),
+          stepM: fc.double({ min: 0.05, max: 0.6, noNaN: true }),
+        }),
         (pattern, uprights) => {
           const knot = { id: 'k', kind: 'point' as const, xM: 2, yM: 1.2, radiusM: 0.2, what: 'knot' }
           const wall = { ...site, uprights, avoid: [knot] }

@@ -3,22 +3,30 @@ import type { Point3 } from '../geometry/index.ts'
 import type { GoodId, ScrewOnOffer } from '../materials/index.ts'
 
 /**
- * What happens at a node: an eye in the wall, a staple at a line post, a wire's end, a lashing of cane to wire, a bolt, or
- * a wire or bar that passes through and takes nothing to hold.
+ * What happens at a node: an eye in the wall, a staple at a line post, a wire's end, a lashing of cane to
+ * wire, a bolt, or a wire or bar that passes through and takes nothing to hold.
  */
 export type Joint = 'eye' | 'staple' | 'end' | 'lashing' | 'bolt' | 'through'
 
-/** Which of a design's wires a run is made of: the one that carries, or the light one for foliage and water. */
+/**
+ * Which of a design's wires a run is made of: the one that carries, or the light one for foliage and water.
+ */
 export type WireSlot = 'main' | 'light'
 
 export interface LaidNode {
-  /** Stable while the pattern keeps its shape, so that a dragged node is found again after a change of measure. */
+  /**
+   * Stable while the pattern keeps its shape, so that a dragged node is found again after a change of
+   * measure.
+   */
   readonly id: string
   readonly ideal: Point3
   /** Where a plant begins: a line starts here at the foot of the pattern. */
   readonly isStart: boolean
   readonly joint: Joint
-  /** What it is called in the order of stringing where it has no number on the mark-out, such as the name of its post. */
+  /**
+   * What it is called in the order of stringing where it has no number on the mark-out, such as the name of
+   * its post.
+   */
   readonly label: string | null
 }
 
@@ -26,15 +34,33 @@ export interface LaidRun {
   readonly from: number
   readonly to: number
   readonly slot: WireSlot
-  /** Runs of one line are one straight wire that slides over its supports; `null` where a run ends at both its nodes. */
+  /**
+   * Runs of one line are one straight wire that slides over its supports; `null` where a run ends at both its
+   * nodes.
+   */
   readonly line: string | null
   /** String taken up by wraps and knots at the ends of this run, metres. */
   readonly wrapM: number
 }
 
 export type MemberPart =
-  | 'end-post' | 'line-post' | 'post' | 'brace' | 'cross-arm' | 'beam' | 'rafter' | 'hoop' | 'stake' | 'leg' | 'rung'
-  | 'rib' | 'ring' | 'bar' | 'core' | 'column' | 'twig' // prettier-ignore
+  | 'end-post'
+  | 'line-post'
+  | 'post'
+  | 'brace'
+  | 'cross-arm'
+  | 'beam'
+  | 'rafter'
+  | 'hoop'
+  | 'stake'
+  | 'leg'
+  | 'rung'
+  | 'rib'
+  | 'ring'
+  | 'bar'
+  | 'core'
+  | 'column'
+  | 'twig'
 
 /** Anything long and stiff. Its path is its centre line, what is in the ground included. */
 export interface Member {
@@ -95,9 +121,25 @@ export interface PlantSpot {
 /** A figure that only this kind of frame has, for the slip. */
 export interface Figure {
   readonly key:
-    | 'string-length' | 'string-turns' | 'ring-cut' | 'bend-every' | 'mesh-width' | 'mesh-height' | 'medium' | 'soil-left'
-    | 'hole-lower' | 'hole-upper' | 'span' | 'headroom' | 'hoop-length' | 'cover-area' | 'seams' | 'tie-back-distance'
-    | 'rib-longest' | 'modules' | 'core-length' // prettier-ignore
+    | 'string-length'
+    | 'string-turns'
+    | 'ring-cut'
+    | 'bend-every'
+    | 'mesh-width'
+    | 'mesh-height'
+    | 'medium'
+    | 'soil-left'
+    | 'hole-lower'
+    | 'hole-upper'
+    | 'span'
+    | 'headroom'
+    | 'hoop-length'
+    | 'cover-area'
+    | 'seams'
+    | 'tie-back-distance'
+    | 'rib-longest'
+    | 'modules'
+    | 'core-length'
   readonly unit: 'm' | 'litres' | 'count' | 'm2'
   readonly value: number
 }
@@ -213,7 +255,10 @@ export class LayoutBuilder {
   }
 }
 
-/** Quotients such as 1.2/0.4 are whole in decimals but not in binary; lengths nearer than this are the same length. */
+/**
+ * Quotients such as 1.2/0.4 are whole in decimals but not in binary; lengths nearer than this are the same
+ * length.
+ */
 export const LENGTH_TOLERANCE_M = 1e-6
 
 /** How often `part` fits into `whole`, forgiving binary rounding. */

@@ -6,8 +6,9 @@ import type { Site } from './site.ts'
 import type { GridPattern, TiersPattern, TrianglesPattern, ZigzagPattern } from './pattern.ts'
 
 /**
- * Level wires across the whole width, each in the fewest equal spans that are none longer than the greatest support
- * spacing. Heights are above the soil, must rise, and lie between the first fork and the highest fixing line.
+ * Level wires across the whole width, each in the fewest equal spans that are none longer than the greatest
+ * support spacing. Heights are above the soil, must rise, and lie between the first fork and the highest
+ * fixing line.
  */
 export function layTiers(wall: Site, pattern: TiersPattern): Layout {
   requirePositive('maxSupportSpacingM', pattern.maxSupportSpacingM)
@@ -105,8 +106,8 @@ export function layGrid(wall: Site, pattern: GridPattern): Layout {
 }
 
 /**
- * Level lines in equal steps over the usable height, corners of each level over the middles of the bases below, joined by
- * slanting wires. As many whole bases as fit from the viewing end.
+ * Level lines in equal steps over the usable height, corners of each level over the middles of the bases
+ * below, joined by slanting wires. As many whole bases as fit from the viewing end.
  */
 export function layTriangles(wall: Site, pattern: TrianglesPattern): Layout {
   const base = requirePositive('baseM', pattern.baseM)

@@ -21,11 +21,16 @@ export interface MarkOutRow {
 export interface MarkOut {
   /** Fixings by number, then posts and anchors, each along the tape. */
   readonly rows: readonly MarkOutRow[]
-  /** Both diagonals of the outer rectangle must read this, or it is out of square. `null` for a single line. */
+  /**
+   * Both diagonals of the outer rectangle must read this, or it is out of square. `null` for a single line.
+   */
   readonly diagonalM: number | null
 }
 
-/** Everything to be marked out as running distance from one datum, the viewing end at the soil: distances do not add up errors. */
+/**
+ * Everything to be marked out as running distance from one datum, the viewing end at the soil: distances do
+ * not add up errors.
+ */
 export function markOut(frame: Frame, site: Pick<Site, 'widthM' | 'viewingEnd'>): MarkOut {
   const along = (xM: number) => (site.viewingEnd === 'left' ? xM : site.widthM - xM)
   const fixings = frame.nodes
@@ -52,7 +57,18 @@ export function markOut(frame: Frame, site: Pick<Site, 'widthM' | 'viewingEnd'>)
   ): MarkOutRow => {
     const movedM = shifts.get(id)?.movedM ?? 0
     const state = shifts.get(id)?.spot ? 'blocked' : movedM > 0 ? 'moved' : 'set'
-    return { what, label, nodeId: id, alongM: along(at.xM), heightM: 0, outM: at.zM, idealAlongM: along(at.xM), idealHeightM: 0, movedM, state } // prettier-ignore
+    return {
+      what,
+      label,
+      nodeId: id,
+      alongM: along(at.xM),
+      heightM: 0,
+      outM: at.zM,
+      idealAlongM: along(at.xM),
+      idealHeightM: 0,
+      movedM,
+      state,
+    }
   }
   const feet = frame.members.flatMap((member) =>
     member.foot && member.label ? [onGround('post', member.id, member.label, member.foot)] : [],

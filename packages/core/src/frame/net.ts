@@ -6,9 +6,9 @@ import type { NetPattern } from './pattern.ts'
 import type { Site } from './site.ts'
 
 /**
- * Posts on a grid over the place, cables over them along and across, each cable tied down to an anchor outside the grid at
- * both its ends, and a cover in panels that run across. Interior posts stand on flanged screws or in holes; those of the
- * edge stand in holes, where cables change direction.
+ * Posts on a grid over the place, cables over them along and across, each cable tied down to an anchor
+ * outside the grid at both its ends, and a cover in panels that run across. Interior posts stand on flanged
+ * screws or in holes; those of the edge stand in holes, where cables change direction.
  */
 export function layNet(site: Site, pattern: NetPattern): Layout {
   const depthM = requirePositive('depthM', pattern.depthM, 500)
@@ -19,9 +19,11 @@ export function layNet(site: Site, pattern: NetPattern): Layout {
   const dropM = requireRange('dropM', pattern.dropM, 0, heightM)
   const nx = fewestParts(site.widthM, requirePositive('maxSpacingAlongM', pattern.maxSpacingAlongM)) + 1
   const nz = fewestParts(depthM, requirePositive('maxSpacingAcrossM', pattern.maxSpacingAcrossM)) + 1
-  if (nx * nz * 2 > MAX_NODES) throw new CoreError('frame/too-many-nodes', `${nx * nz} posts are too many`, { posts: nx * nz }) // prettier-ignore
+  if (nx * nz * 2 > MAX_NODES)
+    throw new CoreError('frame/too-many-nodes', `${nx * nz} posts are too many`, { posts: nx * nz })
   const panels = fewestParts(site.widthM, panelM)
-  if (panels > MAX_NODES) throw new CoreError('frame/too-many-nodes', `${panels} panels are too many`, { panels }) // prettier-ignore
+  if (panels > MAX_NODES)
+    throw new CoreError('frame/too-many-nodes', `${panels} panels are too many`, { panels })
   const builder = new LayoutBuilder()
   const x = (i: number) => (i * site.widthM) / (nx - 1)
   const z = (j: number) => (j * depthM) / (nz - 1)
@@ -32,9 +34,24 @@ export function layNet(site: Site, pattern: NetPattern): Layout {
       const label = `P${j * nx + i + 1}`
       const inHole = isEdge || pattern.interior === 'hole'
       const path = [at3(x(i), inHole ? -buriedM : 0, z(j)), at3(x(i), heightM, z(j))]
-      builder.member({ id: `p${i}.${j}`, part: 'post', path, stockId: pattern.postStockId, buriedM: inHole ? buriedM : 0, foot, label }) // prettier-ignore
+      builder.member({
+        id: `p${i}.${j}`,
+        part: 'post',
+        path,
+        stockId: pattern.postStockId,
+        buriedM: inHole ? buriedM : 0,
+        foot,
+        label,
+      })
       if (!inHole)
-        builder.anchor({ id: `f${i}.${j}`, head: 'flange', screwId: pattern.flangeScrewId, at: foot, towards: at3(x(i), heightM, z(j)), label: `F${j * nx + i + 1}` }) // prettier-ignore
+        builder.anchor({
+          id: `f${i}.${j}`,
+          head: 'flange',
+          screwId: pattern.flangeScrewId,
+          at: foot,
+          towards: at3(x(i), heightM, z(j)),
+          label: `F${j * nx + i + 1}`,
+        })
     }
   }
   for (let j = 0; j < nz; j++) cable(`x${j}`, nx, (i) => at3(x(i), heightM, z(j)), 1, 0)
@@ -42,13 +59,37 @@ export function layNet(site: Site, pattern: NetPattern): Layout {
   for (let k = 0; k < panels; k++) {
     const [from, to] = [(k * site.widthM) / panels, ((k + 1) * site.widthM) / panels]
     const lengthM = depthM + 2 * dropM
-    const outline = [at3(from, heightM, 0), at3(to, heightM, 0), at3(to, heightM, depthM), at3(from, heightM, depthM)] // prettier-ignore
-    builder.sheet({ id: `c${k}`, good: 'net', outline, areaM2: (to - from) * lengthM, cut: { widthM: to - from, lengthM }, seamM: k > 0 ? lengthM : 0 }) // prettier-ignore
+    const outline = [
+      at3(from, heightM, 0),
+      at3(to, heightM, 0),
+      at3(to, heightM, depthM),
+      at3(from, heightM, depthM),
+    ]
+    builder.sheet({
+      id: `c${k}`,
+      good: 'net',
+      outline,
+      areaM2: (to - from) * lengthM,
+      cut: { widthM: to - from, lengthM },
+      seamM: k > 0 ? lengthM : 0,
+    })
   }
   if (dropM > 0) {
     ;[0, site.widthM].forEach((xM, side) => {
-      const outline = [at3(xM, heightM, 0), at3(xM, heightM, depthM), at3(xM, heightM - dropM, depthM), at3(xM, heightM - dropM, 0)] // prettier-ignore
-      builder.sheet({ id: `e${side}`, good: 'net', outline, areaM2: dropM * depthM, cut: { widthM: dropM, lengthM: depthM }, seamM: depthM }) // prettier-ignore
+      const outline = [
+        at3(xM, heightM, 0),
+        at3(xM, heightM, depthM),
+        at3(xM, heightM - dropM, depthM),
+        at3(xM, heightM - dropM, 0),
+      ]
+      builder.sheet({
+        id: `e${side}`,
+        good: 'net',
+        outline,
+        areaM2: dropM * depthM,
+        cut: { widthM: dropM, lengthM: depthM },
+        seamM: depthM,
+      })
     })
   }
   builder.figure('cover-area', 'm2', site.widthM * depthM)
@@ -68,7 +109,14 @@ export function layNet(site: Site, pattern: NetPattern): Layout {
       const way = end === 'first' ? -1 : 1
       const ground = at3(top.xM + way * dx * outM, 0, top.zM + way * dz * outM)
       const label = `A${line}${end === 'first' ? 'a' : 'b'}`
-      builder.anchor({ id: `${line}-${end}`, head: 'eye', screwId: pattern.anchorScrewId, at: ground, towards: top, label }) // prettier-ignore
+      builder.anchor({
+        id: `${line}-${end}`,
+        head: 'eye',
+        screwId: pattern.anchorScrewId,
+        at: ground,
+        towards: top,
+        label,
+      })
       return builder.joint(`${line}-${end}`, ground, 'through', { label })
     }
     let before = anchored('first')

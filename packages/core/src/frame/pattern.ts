@@ -43,13 +43,18 @@ export interface GridPattern {
 /** Nodes and runs put there by hand, one by one. Heights are above the soil. */
 export interface FreePattern {
   readonly kind: 'free'
-  readonly nodes: readonly { readonly id: string; readonly xM: number; readonly yM: number; readonly isStart: boolean }[]
+  readonly nodes: readonly {
+    readonly id: string
+    readonly xM: number
+    readonly yM: number
+    readonly isStart: boolean
+  }[]
   readonly runs: readonly (readonly [string, string])[]
-} // prettier-ignore
+}
 
 /**
- * Ribs from the middle of the first fork to the edges of the wall, at equal angles. With a wire step the ribs are canes
- * tied to level wires; without one they are wires themselves.
+ * Ribs from the middle of the first fork to the edges of the wall, at equal angles. With a wire step the ribs
+ * are canes tied to level wires; without one they are wires themselves.
  */
 export interface FanPattern {
   readonly kind: 'fan'
@@ -74,9 +79,19 @@ export interface RowLevel {
 }
 
 export type EndAssembly =
-  | { readonly kind: 'tied-back'; readonly attachHeightM: number; readonly angleDeg: number; readonly screwId: string }
-  | { readonly kind: 'braced'; readonly attachHeightM: number; readonly angleDeg: number; readonly stockId: string }
-  | { readonly kind: 'free' } // prettier-ignore
+  | {
+      readonly kind: 'tied-back'
+      readonly attachHeightM: number
+      readonly angleDeg: number
+      readonly screwId: string
+    }
+  | {
+      readonly kind: 'braced'
+      readonly attachHeightM: number
+      readonly angleDeg: number
+      readonly stockId: string
+    }
+  | { readonly kind: 'free' }
 
 /** Posts in a line with level wires, on the flat or following a slope. */
 export interface RowPattern {
@@ -233,9 +248,23 @@ export interface BrushPattern {
 }
 
 export type Pattern =
-  | TiersPattern | DiamondsPattern | ZigzagPattern | TrianglesPattern | GridPattern | FreePattern | FanPattern
-  | RowPattern | OverheadPattern | ArchPattern | NetPattern
-  | SpiralPattern | ObeliskPattern | PolePattern | StakesPattern | ColumnPattern | BrushPattern // prettier-ignore
+  | TiersPattern
+  | DiamondsPattern
+  | ZigzagPattern
+  | TrianglesPattern
+  | GridPattern
+  | FreePattern
+  | FanPattern
+  | RowPattern
+  | OverheadPattern
+  | ArchPattern
+  | NetPattern
+  | SpiralPattern
+  | ObeliskPattern
+  | PolePattern
+  | StakesPattern
+  | ColumnPattern
+  | BrushPattern
 
 export type PatternKind = Pattern['kind']
 
@@ -249,7 +278,9 @@ export function potOf(pattern: Pattern): Pot | null {
 export function wireSlots(pattern: Pattern): readonly ('main' | 'light')[] {
   switch (pattern.kind) {
     case 'row':
-      return pattern.waterHeightM !== null || pattern.levels.some((level) => level.slot === 'light') ? ['main', 'light'] : ['main'] // prettier-ignore
+      return pattern.waterHeightM !== null || pattern.levels.some((level) => level.slot === 'light')
+        ? ['main', 'light']
+        : ['main']
     case 'arch':
     case 'obelisk':
     case 'pole':

@@ -17,9 +17,9 @@ const PLANT_FROM_POST_M = 0.1
 const radians = (degrees: number) => (degrees * Math.PI) / 180
 
 /**
- * A row from end to end: posts in the fewest equal bays that are none wider than the greatest spacing, off avoided bands
- * with the least total movement; wires at their heights above the ground, which may rise along the row; end assemblies
- * outside the row. Plants stand between the posts.
+ * A row from end to end: posts in the fewest equal bays that are none wider than the greatest spacing, off
+ * avoided bands with the least total movement; wires at their heights above the ground, which may rise along
+ * the row; end assemblies outside the row. Plants stand between the posts.
  */
 export function layRow(site: Site, pattern: RowPattern, options: FrameOptions): Layout {
   checkRow(pattern)
@@ -36,9 +36,19 @@ export function layRow(site: Site, pattern: RowPattern, options: FrameOptions): 
   const label = (i: number) => `P${site.viewingEnd === 'left' ? i + 1 : last + 1 - i}`
   posts.forEach((_, i) => {
     const isEnd = i === 0 || i === last
-    const [buriedM, stockId] = isEnd ? [pattern.endBuriedM, pattern.endStockId] : [pattern.postBuriedM, pattern.postStockId] // prettier-ignore
+    const [buriedM, stockId] = isEnd
+      ? [pattern.endBuriedM, pattern.endStockId]
+      : [pattern.postBuriedM, pattern.postStockId]
     const path = [onPost(i, -buriedM, 0), onPost(i, pattern.postHeightM, 0)]
-    builder.member({ id: `p${i}`, part: isEnd ? 'end-post' : 'line-post', path, stockId, buriedM, foot: onPost(i, 0, 0), label: label(i) }) // prettier-ignore
+    builder.member({
+      id: `p${i}`,
+      part: isEnd ? 'end-post' : 'line-post',
+      path,
+      stockId,
+      buriedM,
+      foot: onPost(i, 0, 0),
+      label: label(i),
+    })
   })
   pattern.levels.forEach((level, k) => {
     const halfM = level.form === 'single' ? 0 : level.form === 'pair' ? postWidthM / 2 : level.spreadM / 2
@@ -90,12 +100,26 @@ export function layRow(site: Site, pattern: RowPattern, options: FrameOptions): 
       const foot = at3(footM, groundAt(site, Math.min(site.widthM, Math.max(0, footM))))
       if (end.kind === 'tied-back') {
         const anchorLabel = `A${(name === 'left') === (site.viewingEnd === 'left') ? 1 : 2}`
-        builder.anchor({ id: `anchor-${name}`, head: 'eye', screwId: end.screwId, at: foot, towards: attach, label: anchorLabel }) // prettier-ignore
+        builder.anchor({
+          id: `anchor-${name}`,
+          head: 'eye',
+          screwId: end.screwId,
+          at: foot,
+          towards: attach,
+          label: anchorLabel,
+        })
         const from = builder.joint(`tie-${name}.anchor`, foot, 'through', { label: anchorLabel })
         const to = builder.joint(`tie-${name}.post`, attach, 'through', { label: label(i) })
         builder.run(from, to, { line: `tie-${name}` })
       } else {
-        builder.member({ id: `brace-${name}`, part: 'brace', path: [foot, attach], stockId: end.stockId, foot, label: label(i) }) // prettier-ignore
+        builder.member({
+          id: `brace-${name}`,
+          part: 'brace',
+          path: [foot, attach],
+          stockId: end.stockId,
+          foot,
+          label: label(i),
+        })
         builder.joint(`brace-${name}.post`, attach, 'bolt', { label: label(i) })
       }
     }
@@ -117,9 +141,17 @@ function checkRow(pattern: RowPattern): void {
     requireRange('spreadM', level.spreadM, 0, 10)
     requireRange('liftM', level.liftM, 0, 10)
     if (level.heightM <= belowM)
-      throw new CoreError('frame/heights-out-of-order', `Wire ${k + 1} at ${level.heightM} m is not above ${belowM} m`, { tier: k + 1, heightM: level.heightM, belowM }) // prettier-ignore
+      throw new CoreError(
+        'frame/heights-out-of-order',
+        `Wire ${k + 1} at ${level.heightM} m is not above ${belowM} m`,
+        { tier: k + 1, heightM: level.heightM, belowM },
+      )
     if (level.heightM + level.liftM > pattern.postHeightM + 1e-9)
-      throw new CoreError('frame/height-outside-wall', `Wire ${k + 1} at ${level.heightM + level.liftM} m is above its posts`, { tier: k + 1, heightM: level.heightM + level.liftM, fromM: 0, toM: pattern.postHeightM }) // prettier-ignore
+      throw new CoreError(
+        'frame/height-outside-wall',
+        `Wire ${k + 1} at ${level.heightM + level.liftM} m is above its posts`,
+        { tier: k + 1, heightM: level.heightM + level.liftM, fromM: 0, toM: pattern.postHeightM },
+      )
     belowM = level.heightM
   })
   if (pattern.waterHeightM !== null)
@@ -175,10 +207,14 @@ function bandsAlong(site: Site): (readonly [number, number, string])[] {
   })
 }
 
-/** At equal steps, the first half a step from the viewing end, shifted off posts by as little as keeps them clear. */
+/**
+ * At equal steps, the first half a step from the viewing end, shifted off posts by as little as keeps them
+ * clear.
+ */
 function plantSpots(site: Site, pattern: RowPattern, posts: readonly number[], postWidthM: number): number[] {
   const count = Math.max(1, Math.round(site.widthM / pattern.plantSpacingM))
-  if (count > MAX_NODES) throw new CoreError('frame/too-many-nodes', `${count} plants are too many`, { plants: count }) // prettier-ignore
+  if (count > MAX_NODES)
+    throw new CoreError('frame/too-many-nodes', `${count} plants are too many`, { plants: count })
   const clearM = postWidthM / 2 + PLANT_FROM_POST_M
   return Array.from({ length: count }, (_, i) => {
     const xM = alongToX(site, ((i + 0.5) * site.widthM) / count)

@@ -2,21 +2,40 @@ import type { Rect } from '../geometry/index.ts'
 
 export type ViewingEnd = 'left' | 'right'
 
-/** A place where no fixing may land: a round spot, or a band across the whole height (`vertical`) or width. */
+/**
+ * A place where no fixing may land: a round spot, or a band across the whole height (`vertical`) or width.
+ */
 export type AvoidSpot =
-  | { readonly id: string; readonly kind: 'point'; readonly xM: number; readonly yM: number; readonly radiusM: number; readonly what: string }
-  | { readonly id: string; readonly kind: 'band'; readonly axis: 'vertical' | 'horizontal'; readonly fromM: number; readonly toM: number; readonly what: string } // prettier-ignore
+  | {
+      readonly id: string
+      readonly kind: 'point'
+      readonly xM: number
+      readonly yM: number
+      readonly radiusM: number
+      readonly what: string
+    }
+  | {
+      readonly id: string
+      readonly kind: 'band'
+      readonly axis: 'vertical' | 'horizontal'
+      readonly fromM: number
+      readonly toM: number
+      readonly what: string
+    }
 
-/** Studs, rails, courses or joints: lines at equal steps, the first so far from the left end or above the soil. */
+/**
+ * Studs, rails, courses or joints: lines at equal steps, the first so far from the left end or above the
+ * soil.
+ */
 export interface Rhythm {
   readonly firstM: number
   readonly stepM: number
 }
 
 /**
- * The measured place that a frame stands on or at: a wall, a fence, a row, a terrace. Metres. On walls the usable height
- * is counted from the first fork (where the plant will first branch, above the soil) up to the highest sound fixing
- * line, as growers measure it; in the open it is the height that a frame may have.
+ * The measured place that a frame stands on or at: a wall, a fence, a row, a terrace. Metres. On walls the
+ * usable height is counted from the first fork (where the plant will first branch, above the soil) up to the
+ * highest sound fixing line, as growers measure it; in the open it is the height that a frame may have.
  */
 export interface Site {
   readonly widthM: number

@@ -1,6 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { cutPolyline, distanceM, nearestAlong, nearestOnSegment, pointAlong, polylineLengthM, segmentCrossing } from './index.ts' // prettier-ignore
+import {
+  cutPolyline,
+  distanceM,
+  nearestAlong,
+  nearestOnSegment,
+  pointAlong,
+  polylineLengthM,
+  segmentCrossing,
+} from './index.ts'
 
 const pointArb = fc.record({
   xM: fc.double({ min: -20, max: 20, noNaN: true }),

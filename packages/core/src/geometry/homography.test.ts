@@ -6,7 +6,10 @@ import type { MarkedPoint } from './index.ts'
 
 type Four = readonly [MarkedPoint, MarkedPoint, MarkedPoint, MarkedPoint]
 const marksOf = (pixels: number[][], wall: number[][]) =>
-  pixels.map(([xPx, yPx], i) => ({ pixel: { xPx, yPx }, at: { xM: wall[i]![0], yM: wall[i]![1] } })) as unknown as Four // prettier-ignore
+  pixels.map(([xPx, yPx], i) => ({
+    pixel: { xPx, yPx },
+    at: { xM: wall[i]![0], yM: wall[i]![1] },
+  })) as unknown as Four
 
 describe('photoMap', () => {
   it.each(referenceCases('homography').map((c) => [c.name, c] as const))('%s', (_, reference) => {
@@ -37,9 +40,21 @@ describe('photoMap', () => {
     const share = fc.double({ min: 0, max: 1, noNaN: true })
     fc.assert(
       fc.property(jitter, share, share, (j, sx, sy) => {
-        const corners = [[200, 200], [1800, 200], [1800, 1200], [200, 1200]] // prettier-ignore
+        const corners = [
+          [200, 200],
+          [1800, 200],
+          [1800, 1200],
+          [200, 1200],
+        ]
         const pixels = corners.map(([x, y], i) => [x! + j[2 * i]!, y! + j[2 * i + 1]!])
-        const map = photoMap(marksOf(pixels, [[0, 2], [4, 2], [4, 0], [0, 0]])) // prettier-ignore
+        const map = photoMap(
+          marksOf(pixels, [
+            [0, 2],
+            [4, 2],
+            [4, 0],
+            [0, 0],
+          ]),
+        )
         const pixel = { xPx: 200 + sx * 1600, yPx: 200 + sy * 1000 }
         const back = map.toPixel(map.toWall(pixel))
         expect(back.xPx).toBeCloseTo(pixel.xPx, 5)
@@ -49,7 +64,21 @@ describe('photoMap', () => {
   })
 
   it('refuses marks in another order on the photo than on the wall', () => {
-    const pixels = [[0, 0], [1000, 0], [1000, 700], [0, 700]] // prettier-ignore
-    expect(() => photoMap(marksOf(pixels, [[0, 2], [4, 0], [4, 2], [0, 0]]))).toThrow(/same order/) // prettier-ignore
+    const pixels = [
+      [0, 0],
+      [1000, 0],
+      [1000, 700],
+      [0, 700],
+    ]
+    expect(() =>
+      photoMap(
+        marksOf(pixels, [
+          [0, 2],
+          [4, 0],
+          [4, 2],
+          [0, 0],
+        ]),
+      ),
+    ).toThrow(/same order/)
   })
 })

@@ -26,24 +26,45 @@ export interface MarkedPoint {
   readonly at: Point
 }
 
-/** Sine of the least angle between two edges at which three marks still count as a triangle: about a tenth of a degree. */
+/**
+ * Sine of the least angle between two edges at which three marks still count as a triangle: about a tenth of
+ * a degree.
+ */
 const LEAST_SINE = 2e-3
 
 /**
- * The map between a photo and the wall from four marked points, by direct linear transformation with h33 = 1 (Hartley
- * and Zisserman, Multiple View Geometry, ch. 4). Throws `geometry/points-in-line` when three of the four lie in one line
- * or two coincide, on the photo or on the wall, and `geometry/points-crossed` when they fold the picture over.
+ * The map between a photo and the wall from four marked points, by direct linear transformation with h33 = 1
+ * (Hartley and Zisserman, Multiple View Geometry, ch. 4). Throws `geometry/points-in-line` when three of the
+ * four lie in one line or two coincide, on the photo or on the wall, and `geometry/points-crossed` when they
+ * fold the picture over.
  */
 export function photoMap(marks: readonly [MarkedPoint, MarkedPoint, MarkedPoint, MarkedPoint]): PhotoMap {
   const pixels = marks.map(({ pixel }) => [pixel.xPx, pixel.yPx] as const)
   const places = marks.map(({ at }) => [at.xM, at.yM] as const)
-  for (const [side, points] of [['photo', pixels], ['wall', places]] as const) requireSpread(side, points) // prettier-ignore
+  for (const [side, points] of [
+    ['photo', pixels],
+    ['wall', places],
+  ] as const)
+    requireSpread(side, points)
   const rows = marks.flatMap(({ pixel: { xPx: x, yPx: y }, at: { xM: u, yM: v } }) => [
     [x, y, 1, 0, 0, 0, -u * x, -u * y, u],
     [0, 0, 0, x, y, 1, -v * x, -v * y, v],
   ])
-  const [a, b, c, d, e, f, g, h] = solve(rows) as [number, number, number, number, number, number, number, number] // prettier-ignore
-  const matrix: Matrix3 = [[a, b, c], [d, e, f], [g, h, 1]] // prettier-ignore
+  const [a, b, c, d, e, f, g, h] = solve(rows) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ]
+  const matrix: Matrix3 = [
+    [a, b, c],
+    [d, e, f],
+    [g, h, 1],
+  ]
   // The marks must all lie on one side of the photo's horizon, or the picture is turned inside out.
   const sides = pixels.map(([x, y]) => Math.sign(g * x + h * y + 1))
   if (sides.some((side) => side !== sides[0])) {
@@ -73,12 +94,27 @@ function apply(m: Matrix3, x: number, y: number): [number, number] {
 
 function requireSpread(side: 'photo' | 'wall', points: readonly (readonly [number, number])[]): void {
   for (let skipped = 0; skipped < 4; skipped++) {
-    const [p, q, r] = points.filter((_, i) => i !== skipped) as [[number, number], [number, number], [number, number]] // prettier-ignore
-    const [ux, uy, vx, vy, wx, wy] = [q[0] - p[0], q[1] - p[1], r[0] - p[0], r[1] - p[1], r[0] - q[0], r[1] - q[1]] // prettier-ignore
+    const [p, q, r] = points.filter((_, i) => i !== skipped) as [
+      [number, number],
+      [number, number],
+      [number, number],
+    ]
+    const [ux, uy, vx, vy, wx, wy] = [
+      q[0] - p[0],
+      q[1] - p[1],
+      r[0] - p[0],
+      r[1] - p[1],
+      r[0] - q[0],
+      r[1] - q[1],
+    ]
     const area = Math.abs(ux * vy - uy * vx)
     const longest = Math.max(Math.hypot(ux, uy), Math.hypot(vx, vy), Math.hypot(wx, wy))
     if (!(area > LEAST_SINE * longest * longest)) {
-      throw new CoreError('geometry/points-in-line', `Three of the four marks lie in one line on the ${side}`, { side }) // prettier-ignore
+      throw new CoreError(
+        'geometry/points-in-line',
+        `Three of the four marks lie in one line on the ${side}`,
+        { side },
+      )
     }
   }
 }

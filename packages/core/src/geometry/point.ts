@@ -11,7 +11,10 @@ export interface Rect {
   readonly topM: number
 }
 
-/** Straight distance in metres. Not by `Math.hypot`: it guards against overflow that walls do not reach, at ten times the cost. */
+/**
+ * Straight distance in metres. Not by `Math.hypot`: it guards against overflow that walls do not reach, at
+ * ten times the cost.
+ */
 export function distanceM(a: Point, b: Point): number {
   const dx = b.xM - a.xM
   const dy = b.yM - a.yM

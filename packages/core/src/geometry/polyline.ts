@@ -21,7 +21,10 @@ export function pointAlong(points: readonly Point[], alongM: number): Point {
   return points.at(-1)!
 }
 
-/** The first `lengthM` metres of the line, ending in a new point; the whole line where it is no longer than that. */
+/**
+ * The first `lengthM` metres of the line, ending in a new point; the whole line where it is no longer than
+ * that.
+ */
 export function cutPolyline(points: readonly Point[], lengthM: number): Point[] {
   const kept: Point[] = [points[0]!]
   let left = lengthM

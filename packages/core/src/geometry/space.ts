@@ -1,6 +1,9 @@
 import type { Point } from './point.ts'
 
-/** A point of a frame in space: on the elevation, and `zM` metres behind its front plane (towards the viewer is negative). */
+/**
+ * A point of a frame in space: on the elevation, and `zM` metres behind its front plane (towards the viewer
+ * is negative).
+ */
 export interface Point3 extends Point {
   readonly zM: number
 }
@@ -28,7 +31,9 @@ export function pathLengthM(path: readonly Point3[]): number {
 /** How one looks at a frame: from the front, from its right end, or from above. */
 export type ViewDirection = 'elevation' | 'side' | 'plan'
 
-/** A point as seen from one direction: from the side, depth runs to the right; from above, depth runs upward. */
+/**
+ * A point as seen from one direction: from the side, depth runs to the right; from above, depth runs upward.
+ */
 export function project(p: Point3, view: ViewDirection): Point {
   switch (view) {
     case 'elevation':

@@ -12,11 +12,11 @@ export interface Embedment {
 export const DEPTH_CAP_M = 12 * 0.3048
 
 /**
- * Depth of a post that nothing holds at the ground line under a level load P at height h, by the International Building
- * Code 1807.3.2.1: d = A/2 (1 + √(1 + 4.36 h/A)), A = 2.34 P/(S1 b). With bearing given per metre of depth, S1 is that
- * rate times a third of the depth, at most of `DEPTH_CAP_M`; d is then the positive root of d³ − K d − 1.09 h K = 0,
- * K = 7.02 P/(rate b). `soilFactor` 2 is allowed by the code for lone posts that may move a little. Throws `core/*` for
- * loads or widths that are not positive.
+ * Depth of a post that nothing holds at the ground line under a level load P at height h, by the
+ * International Building Code 1807.3.2.1: d = A/2 (1 + √(1 + 4.36 h/A)), A = 2.34 P/(S1 b). With bearing
+ * given per metre of depth, S1 is that rate times a third of the depth, at most of `DEPTH_CAP_M`; d is then
+ * the positive root of d³ − K d − 1.09 h K = 0, K = 7.02 P/(rate b). `soilFactor` 2 is allowed by the code
+ * for lone posts that may move a little. Throws `core/*` for loads or widths that are not positive.
  */
 export function embedment(input: {
   readonly lateralLoadN: number
@@ -29,7 +29,8 @@ export function embedment(input: {
   const h = requireRange('loadHeightM', input.loadHeightM, 0)
   const b = requirePositive('postWidthM', input.postWidthM)
   const factor = requirePositive('soilFactor', input.soilFactor ?? 1)
-  if ('pa' in input.bearing) return atPressure(P, h, b, requirePositive('lateralBearingPa', input.bearing.pa) * factor) // prettier-ignore
+  if ('pa' in input.bearing)
+    return atPressure(P, h, b, requirePositive('lateralBearingPa', input.bearing.pa) * factor)
   const rate = requirePositive('lateralBearingPaPerM', input.bearing.paPerM) * factor
   const depthM = depthAtRate((7.02 * P) / (rate * b), h)
   if (depthM > DEPTH_CAP_M) return atPressure(P, h, b, (rate * DEPTH_CAP_M) / 3)
@@ -54,8 +55,8 @@ function depthAtRate(K: number, h: number): number {
 }
 
 /**
- * The level load at height h that a post of this depth may carry: the same equation solved for P. Returns newtons; 0 for
- * a post that stands on the ground.
+ * The level load at height h that a post of this depth may carry: the same equation solved for P. Returns
+ * newtons; 0 for a post that stands on the ground.
  */
 export function lateralHoldingN(input: {
   readonly depthM: number
@@ -66,7 +67,10 @@ export function lateralHoldingN(input: {
 }): number {
   const d = requireRange('depthM', input.depthM, 0)
   const h = requireRange('loadHeightM', input.loadHeightM, 0)
-  const S1 = (requirePositive('paPerM', input.paPerM) * (input.soilFactor ?? 1) * Math.min(d, DEPTH_CAP_M)) / 3 // prettier-ignore
+  const S1 =
+    (requirePositive('paPerM', input.paPerM) * (input.soilFactor ?? 1) * Math.min(d, DEPTH_CAP_M)) / 3
   // From d = A/2 (1 + √(1 + 4.36 h/A)): A = d²/(d + 1.09 h).
-  return d === 0 ? 0 : ((d * d) / (d + 1.09 * h)) * S1 * (requirePositive('postWidthM', input.postWidthM) / 2.34) // prettier-ignore
+  return d === 0
+    ? 0
+    : ((d * d) / (d + 1.09 * h)) * S1 * (requirePositive('postWidthM', input.postWidthM) / 2.34)
 }

@@ -1,7 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { expectReference, referenceCases } from '../../test/reference.ts'
-import { embedment, findSoil, heldEnd, lateralHoldingN, screwHolding, soils, tipping, windForceN } from './index.ts' // prettier-ignore
+import {
+  embedment,
+  findSoil,
+  heldEnd,
+  lateralHoldingN,
+  screwHolding,
+  soils,
+  tipping,
+  windForceN,
+} from './index.ts'
 
 const cases = (file: string, ...kinds: string[]) =>
   referenceCases(file)
@@ -11,7 +20,10 @@ const cases = (file: string, ...kinds: string[]) =>
 describe('embedment', () => {
   it.each(cases('post-embedment', 'embedment'))('%s', (_, reference) => {
     const { input } = reference
-    const bearing = input.lateralBearingPa === undefined ? { paPerM: input.lateralBearingPaPerM } : { pa: input.lateralBearingPa } // prettier-ignore
+    const bearing =
+      input.lateralBearingPa === undefined
+        ? { paPerM: input.lateralBearingPaPerM }
+        : { pa: input.lateralBearingPa }
     const result = embedment({ ...input, bearing })
     expectReference(
       reference,
@@ -35,7 +47,10 @@ describe('embedment', () => {
           const depth = (more: object = {}, rate = paPerM) =>
             embedment({ lateralLoadN, loadHeightM, postWidthM, bearing: { paPerM: rate }, ...more }).depthM
           const d = depth()
-          expect(lateralHoldingN({ depthM: d, loadHeightM, postWidthM, paPerM }) / lateralLoadN).toBeCloseTo(1, 8) // prettier-ignore
+          expect(lateralHoldingN({ depthM: d, loadHeightM, postWidthM, paPerM }) / lateralLoadN).toBeCloseTo(
+            1,
+            8,
+          )
           expect(depth({ lateralLoadN: lateralLoadN * 1.2 })).toBeGreaterThan(d)
           expect(depth({ loadHeightM: loadHeightM + 0.2 })).toBeGreaterThan(d)
           expect(depth({}, paPerM * 0.8)).toBeGreaterThan(d)
@@ -69,7 +84,16 @@ describe('tipping', () => {
   })
 
   it('stands in the wind asked for once its ballast is in', () => {
-    const tub = { leverM: 0.2, massKg: 30, massCentreHeightM: 0.2, screenAreaM2: 1, screenCentreHeightM: 1, dragCoefficient: 1.2, windSpeedMPerS: 20, safetyFactor: 1 } // prettier-ignore
+    const tub = {
+      leverM: 0.2,
+      massKg: 30,
+      massCentreHeightM: 0.2,
+      screenAreaM2: 1,
+      screenCentreHeightM: 1,
+      dragCoefficient: 1.2,
+      windSpeedMPerS: 20,
+      safetyFactor: 1,
+    }
     const { ballastKg } = tipping(tub)
     expect(tipping({ ...tub, massKg: 30 + ballastKg }).criticalWindSpeedMPerS).toBeCloseTo(20, 9)
   })
@@ -94,7 +118,9 @@ describe('a ground screw', () => {
     const clay = findSoil('clay')
     const full = screwHolding(screw, clay, drive).allowableN[0]
     expect(screwHolding(screw, clay, { ...drive, depthAlongM: 0.4 }).allowableN[0]).toBeLessThan(full)
-    expect(screwHolding(screw, clay, { ...drive, depthAlongM: 0.8, angleFromVerticalRad: 0.9 }).allowableN[0]).toBeLessThan(full) // prettier-ignore
+    expect(
+      screwHolding(screw, clay, { ...drive, depthAlongM: 0.8, angleFromVerticalRad: 0.9 }).allowableN[0],
+    ).toBeLessThan(full)
     expect(screwHolding(screw, clay, { ...drive, reworks: 1 }).allowableN[0]).toBeCloseTo(full * 0.85, 6)
     expect(screwHolding(screw, clay, { ...drive, reworks: 40 }).allowableN[0]).toBeCloseTo(full * 0.5, 6)
   })

@@ -36,9 +36,10 @@ export interface HeldEnd extends LineEnd {
 }
 
 /**
- * Forces at an end post, hinged at the ground line, held by a tie-back on the far side from the wires or by a strut on
- * their side, from `attachHeightM` down to the ground at `angleFromGroundRad`: force = Σ T h / (attach height cos angle).
- * A tie-back presses the post down; a strut of the same force lifts it. Statics of a hinged post.
+ * Forces at an end post, hinged at the ground line, held by a tie-back on the far side from the wires or by a
+ * strut on their side, from `attachHeightM` down to the ground at `angleFromGroundRad`: force = Σ T h /
+ * (attach height cos angle). A tie-back presses the post down; a strut of the same force lifts it. Statics of
+ * a hinged post.
  */
 export function heldEnd(
   wires: readonly WirePull[],

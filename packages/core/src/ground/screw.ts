@@ -5,11 +5,17 @@ import type { Soil } from './soils.ts'
 export interface GroundScrew {
   readonly helixDiameterM: number
   readonly lengthM: number
-  /** Holding per newton metre of driving torque, 1/m: about 33 for slim square shafts, 23 for thick tubes (Perko 2009). */
+  /**
+   * Holding per newton metre of driving torque, 1/m: about 33 for slim square shafts, 23 for thick tubes
+   * (Perko 2009).
+   */
   readonly torqueFactorPerM: number
 }
 
-/** How it went in. `angleFromVerticalRad` is as driven; `reworks` counts reversals and second drives in one hole. */
+/**
+ * How it went in. `angleFromVerticalRad` is as driven; `reworks` counts reversals and second drives in one
+ * hole.
+ */
 export interface Drive {
   readonly depthAlongM: number
   readonly angleFromVerticalRad: number
@@ -36,10 +42,10 @@ const REWORK_SHARE = 0.85
 const LEAST_REWORK_SHARE = 0.5
 
 /**
- * Holding of a ground screw along its own line. From soil: one helix bearing, A(9c + γ D Nq) with D its depth below the
- * surface and Nq = e^(π tan φ) tan²(45° + φ/2) (Perko 2009, ch. 4), over a safety of 2. Logged torque overrules the soil
- * (Q = K T), a pull test overrules both, over 1.5. Short, slanted and reworked drives count less, except in a pull test,
- * which has felt them.
+ * Holding of a ground screw along its own line. From soil: one helix bearing, A(9c + γ D Nq) with D its depth
+ * below the surface and Nq = e^(π tan φ) tan²(45° + φ/2) (Perko 2009, ch. 4), over a safety of 2. Logged
+ * torque overrules the soil (Q = K T), a pull test overrules both, over 1.5. Short, slanted and reworked
+ * drives count less, except in a pull test, which has felt them.
  */
 export function screwHolding(screw: GroundScrew, soil: Soil, drive: Drive): Holding {
   const depthAlong = requireRange('depthAlongM', drive.depthAlongM, 0, screw.lengthM * 1.5)
@@ -54,7 +60,9 @@ export function screwHolding(screw: GroundScrew, soil: Soil, drive: Drive): Hold
     return { allowableN: [held, held], basis: 'pull-test', reductions: { shallow: 1, rework: 1 } }
   }
   if (drive.torqueNm !== null) {
-    const held = (screw.torqueFactorPerM * requireRange('torqueNm', drive.torqueNm, 0) * shallow * rework) / SAFETY.torque // prettier-ignore
+    const held =
+      (screw.torqueFactorPerM * requireRange('torqueNm', drive.torqueNm, 0) * shallow * rework) /
+      SAFETY.torque
     return { allowableN: [held, held], basis: 'torque', reductions }
   }
   const area = (Math.PI * diameter * diameter) / 4
@@ -69,7 +77,9 @@ function bearingFactor(frictionDeg: number): number {
   return Math.exp(Math.PI * Math.tan(phi)) * Math.tan(Math.PI / 4 + phi / 2) ** 2
 }
 
-/** How far a screw that failed must move, metres: so many helix diameters of soil that no drive has loosened. */
+/**
+ * How far a screw that failed must move, metres: so many helix diameters of soil that no drive has loosened.
+ */
 export function undisturbedDistanceM(screw: GroundScrew): number {
   return 4 * screw.helixDiameterM
 }

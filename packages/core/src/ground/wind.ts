@@ -5,8 +5,8 @@ export const AIR_DENSITY = 1.225
 export const GRAVITY = 9.80665
 
 /**
- * Wind on a screen, leafy wall or net, newtons: ½ρv² Cd A, with A the solid share of the outline. `solidity` 1 is a
- * board, 0 open air; Cd about 1.2 for flat screens, 0.8 for foliage that streams with the wind.
+ * Wind on a screen, leafy wall or net, newtons: ½ρv² Cd A, with A the solid share of the outline. `solidity`
+ * 1 is a board, 0 open air; Cd about 1.2 for flat screens, 0.8 for foliage that streams with the wind.
  */
 export function windForceN(input: {
   readonly speedMPerS: number
@@ -24,8 +24,9 @@ const MEASURED_AT_M = 10
 const ROUGHNESS_M = 0.03
 
 /**
- * A gust as it is among low plants: slower than the one that weather services measure at 10 m, by the logarithmic profile
- * ln(z/z0)/ln(10/z0) over short grass, z0 = 0.03 m (EN 1991-1-4, terrain II is 0.05). Heights below 1 m count as 1 m.
+ * A gust as it is among low plants: slower than the one that weather services measure at 10 m, by the
+ * logarithmic profile ln(z/z0)/ln(10/z0) over short grass, z0 = 0.03 m (EN 1991-1-4, terrain II is 0.05).
+ * Heights below 1 m count as 1 m.
  */
 export function gustAt(heightM: number, speedMPerS: number): number {
   const z = Math.min(MEASURED_AT_M, Math.max(1, requireRange('heightM', heightM, 0, 1000)))
@@ -56,8 +57,9 @@ export interface Tipping {
 }
 
 /**
- * The wind that tips a tub with a frame about the edge of its base, and the ballast against a given wind: moments of wind
- * ½ρCd A v² h and of weight m g × lever (statics; sliding and wind on the tub itself are not counted).
+ * The wind that tips a tub with a frame about the edge of its base, and the ballast against a given wind:
+ * moments of wind ½ρCd A v² h and of weight m g × lever (statics; sliding and wind on the tub itself are not
+ * counted).
  */
 export function tipping(tub: TubInWind): Tipping {
   const lever = requirePositive('leverM', tub.leverM)

@@ -11,7 +11,10 @@ interface WireTension {
   readonly temperatureC: number
 }
 
-/** What the grower did or saw, by kind. Each body has its own shape; `v` lets a later shape read an earlier one. */
+/**
+ * What the grower did or saw, by kind. Each body has its own shape; `v` lets a later shape read an earlier
+ * one.
+ */
 export interface EntryBodies {
   'stem.drawn': {
     readonly v: 1
@@ -92,8 +95,8 @@ export interface EntryBodies {
 export type EntryKind = keyof EntryBodies
 
 /**
- * One line of the journal. `id` is a UUIDv7 made where it was written; `at` is the day it happened, `recordedAt` the
- * instant it was written down. An entry that supersedes another stands in its place.
+ * One line of the journal. `id` is a UUIDv7 made where it was written; `at` is the day it happened,
+ * `recordedAt` the instant it was written down. An entry that supersedes another stands in its place.
  */
 export type JournalEntry = {
   readonly [K in EntryKind]: {

@@ -18,7 +18,10 @@ export interface TensionLog {
   readonly temperatureC: number
 }
 
-/** What has been built of a frame, and how it is: fixings and posts where they really are, anchors as driven, pulls by line. */
+/**
+ * What has been built of a frame, and how it is: fixings and posts where they really are, anchors as driven,
+ * pulls by line.
+ */
 export interface FrameCondition {
   readonly fixings: ReadonlyMap<string, { readonly on: CalendarDate; readonly at: Point }>
   readonly posts: ReadonlyMap<string, { readonly on: CalendarDate; readonly xM: number }>
@@ -40,7 +43,10 @@ export const NOTHING_BUILT: FrameCondition = {
   tensions: new Map(),
 }
 
-/** Every frame's condition at the end of a day, by frame id: the fold of the entries in force, later ones over earlier. */
+/**
+ * Every frame's condition at the end of a day, by frame id: the fold of the entries in force, later ones over
+ * earlier.
+ */
 export function replayFrames(
   entries: readonly JournalEntry[],
   upTo?: CalendarDate,
@@ -66,7 +72,16 @@ export function replayFrames(
       case 'anchor.driven': {
         const { frameId, anchorId, depthM, angleDeg, torqueNm, reworks, isRefused, movedM, pullTestN } =
           entry.body
-        of(frameId).drives.set(anchorId, { on: entry.at, depthAlongM: depthM, angleFromVerticalRad: (angleDeg * Math.PI) / 180, torqueNm, reworks, isRefused, movedM, pullTestN }) // prettier-ignore
+        of(frameId).drives.set(anchorId, {
+          on: entry.at,
+          depthAlongM: depthM,
+          angleFromVerticalRad: (angleDeg * Math.PI) / 180,
+          torqueNm,
+          reworks,
+          isRefused,
+          movedM,
+          pullTestN,
+        })
         break
       }
       case 'wire.tensioned':
@@ -83,4 +98,10 @@ export function replayFrames(
   return frames
 }
 
-const FRAME_KINDS: ReadonlySet<JournalEntry['kind']> = new Set(['fixing.set', 'post.placed', 'anchor.driven', 'wire.tensioned', 'wire.measured']) // prettier-ignore
+const FRAME_KINDS: ReadonlySet<JournalEntry['kind']> = new Set([
+  'fixing.set',
+  'post.placed',
+  'anchor.driven',
+  'wire.tensioned',
+  'wire.measured',
+])

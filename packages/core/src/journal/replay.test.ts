@@ -12,10 +12,20 @@ function entry<K extends EntryKind>(
 ): JournalEntry {
   counter++
   const id = `00000000-0000-7000-8000-${String(counter).padStart(12, '0')}`
-  const base = { id, placeId: 'place', plantId: 'plant', at: '2026-03-01', recordedAt: '2026-03-01T09:00:00.000Z', supersedes: null } // prettier-ignore
+  const base = {
+    id,
+    placeId: 'place',
+    plantId: 'plant',
+    at: '2026-03-01',
+    recordedAt: '2026-03-01T09:00:00.000Z',
+    supersedes: null,
+  }
   return { ...base, kind, body, ...rest } as JournalEntry
 }
-const line = (fromM: number, toM: number, yM = 0.5) => [{ xM: fromM, yM }, { xM: toM, yM }] // prettier-ignore
+const line = (fromM: number, toM: number, yM = 0.5) => [
+  { xM: fromM, yM },
+  { xM: toM, yM },
+]
 const drawn = (
   stemId: string,
   points = line(0, 2),
@@ -24,7 +34,21 @@ const drawn = (
 ) =>
   entry('stem.drawn', { v: 1, stemId, part: 'arm', parentStemId, points, ageSeasons: 1, diameterMm: 9 }, rest)
 const tied = (tieId: string, stemId: string, xM: number, rest: Partial<JournalEntry> = {}) =>
-  entry('tie.made', { v: 1, tieId, stemId, at: { xM, yM: 0.5 }, materialId: 'soft-jute', hitch: 'belt', supportDiameterMm: 2, stemDiameterMm: 9, loopLengthMm: 60 }, rest) // prettier-ignore
+  entry(
+    'tie.made',
+    {
+      v: 1,
+      tieId,
+      stemId,
+      at: { xM, yM: 0.5 },
+      materialId: 'soft-jute',
+      hitch: 'belt',
+      supportDiameterMm: 2,
+      stemDiameterMm: 9,
+      loopLengthMm: 60,
+    },
+    rest,
+  )
 const plain = (entries: readonly JournalEntry[], upTo?: string) => {
   const state = replay(entries, upTo)
   return { stems: [...state.stems], ties: [...state.ties], notes: state.notes, misfits: state.misfits }
@@ -45,7 +69,10 @@ describe('replay', () => {
 
   it('does not depend on the order of arrival, and an entry that arrives twice changes nothing', () => {
     const entries = [
-      drawn('trunk', [{ xM: 0, yM: 0 }, { xM: 0, yM: 1 }]), // prettier-ignore
+      drawn('trunk', [
+        { xM: 0, yM: 0 },
+        { xM: 0, yM: 1 },
+      ]),
       drawn('arm', line(0, 2), 'trunk'),
       tied('t1', 'arm', 0.5),
       tied('t2', 'arm', 1.5),
@@ -68,8 +95,22 @@ describe('replay', () => {
   it('takes with a cut what sits beyond it: laterals and ties', () => {
     const entries = [
       drawn('arm'),
-      drawn('near', [{ xM: 0.5, yM: 0.5 }, { xM: 0.5, yM: 0.8 }], 'arm'), // prettier-ignore
-      drawn('far', [{ xM: 1.5, yM: 0.5 }, { xM: 1.5, yM: 0.8 }], 'arm'), // prettier-ignore
+      drawn(
+        'near',
+        [
+          { xM: 0.5, yM: 0.5 },
+          { xM: 0.5, yM: 0.8 },
+        ],
+        'arm',
+      ),
+      drawn(
+        'far',
+        [
+          { xM: 1.5, yM: 0.5 },
+          { xM: 1.5, yM: 0.8 },
+        ],
+        'arm',
+      ),
       tied('near-tie', 'arm', 0.6),
       tied('far-tie', 'arm', 1.6),
       entry(
@@ -137,7 +178,19 @@ describe('replay', () => {
   })
 
   it('follows a tie through replacement', () => {
-    const replaced = entry('tie.replaced', { v: 1, tieId: 't', newTieId: 't2', materialId: 'stretch-tape', hitch: 'figureEight', loopLengthMm: 80, stemDiameterMm: 12 }, { at: '2026-08-01' }) // prettier-ignore
+    const replaced = entry(
+      'tie.replaced',
+      {
+        v: 1,
+        tieId: 't',
+        newTieId: 't2',
+        materialId: 'stretch-tape',
+        hitch: 'figureEight',
+        loopLengthMm: 80,
+        stemDiameterMm: 12,
+      },
+      { at: '2026-08-01' },
+    )
     const state = replay([drawn('arm'), tied('t', 'arm', 1), replaced])
     expect(state.ties.get('t')).toMatchObject({ endedWhy: 'replaced', endedOn: '2026-08-01' })
     expect(state.ties.get('t2')).toMatchObject({
@@ -151,7 +204,10 @@ describe('replay', () => {
   it('ends on a forged ring of supersessions', () => {
     const a = drawn('a')
     const b = drawn('b')
-    const ring = [{ ...a, supersedes: b.id }, { ...b, supersedes: a.id }] as JournalEntry[] // prettier-ignore
+    const ring = [
+      { ...a, supersedes: b.id },
+      { ...b, supersedes: a.id },
+    ] as JournalEntry[]
     expect(inForce(ring).length).toBeLessThanOrEqual(2)
   })
 })

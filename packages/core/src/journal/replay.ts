@@ -13,11 +13,20 @@ export interface Misfit {
 export interface WoodState {
   readonly stems: ReadonlyMap<string, Stem>
   readonly ties: ReadonlyMap<string, Tie>
-  readonly notes: readonly { readonly entryId: string; readonly at: CalendarDate; readonly placeId: string; readonly plantId: string | null; readonly text: string }[] // prettier-ignore
+  readonly notes: readonly {
+    readonly entryId: string
+    readonly at: CalendarDate
+    readonly placeId: string
+    readonly plantId: string | null
+    readonly text: string
+  }[]
   readonly misfits: readonly Misfit[]
 }
 
-/** A child sits on its parent when its base is this near; a cut nearer to the parent's base than it takes it along. */
+/**
+ * A child sits on its parent when its base is this near; a cut nearer to the parent's base than it takes it
+ * along.
+ */
 const ATTACHED_M = 0.03
 
 /** Private to one replay: copying maps for each of 20,000 entries would make the fold quadratic. */
@@ -31,8 +40,9 @@ interface Draft {
 }
 
 /**
- * The garden's wood and ties at the end of a day (of all time without one): the fold of all entries in force, in the
- * order of day and id, whatever order they arrived in. Entries that stand twice count once. Total: never throws.
+ * The garden's wood and ties at the end of a day (of all time without one): the fold of all entries in force,
+ * in the order of day and id, whatever order they arrived in. Entries that stand twice count once. Total:
+ * never throws.
  */
 export function replay(entries: readonly JournalEntry[], upTo?: CalendarDate): WoodState {
   const draft: Draft = {

@@ -17,7 +17,8 @@ describe('the kinds of plants', () => {
   })
 
   it('turn one way where they twine, and none where they do not', () => {
-    for (const kind of plantKinds) expect([kind.id, windingOf(kind) !== null]).toEqual([kind.id, kind.holds === 'twining']) // prettier-ignore
+    for (const kind of plantKinds)
+      expect([kind.id, windingOf(kind) !== null]).toEqual([kind.id, kind.holds === 'twining'])
   })
 
   it('weigh more wet than dry and more in crop than wet, heavy ones the most', () => {

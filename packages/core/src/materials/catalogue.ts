@@ -16,7 +16,10 @@ export interface Fixing {
   readonly standOffM: number
   /** Pilot in wood: smaller than the core of the thread. */
   readonly woodPilotMm: number
-  /** Plug and bit in masonry, and the plug's rated load with the distances at which it holds in full, from its packet. */
+  /**
+   * Plug and bit in masonry, and the plug's rated load with the distances at which it holds in full, from its
+   * packet.
+   */
   readonly plugMm: number
   readonly plugRatedN: number
   readonly plugFullSpacingM: number
@@ -35,10 +38,27 @@ export interface ScrewOnOffer {
   readonly price: number
 }
 
-/** Everything that is bought by number, length, area or volume and has no figures of its own but its price. */
+/**
+ * Everything that is bought by number, length, area or volume and has no figures of its own but its price.
+ */
 export type GoodId =
-  | 'plug' | 'strainer' | 'staple' | 'lashing' | 'clip' | 'bolt' | 'post-base' | 'net' | 'mesh' | 'padding'
-  | 'fibre-medium' | 'gravel' | 'concrete' | 'soil' | 'pole-module' | 'tub' | 'pot' // prettier-ignore
+  | 'plug'
+  | 'strainer'
+  | 'staple'
+  | 'lashing'
+  | 'clip'
+  | 'bolt'
+  | 'post-base'
+  | 'net'
+  | 'mesh'
+  | 'padding'
+  | 'fibre-medium'
+  | 'gravel'
+  | 'concrete'
+  | 'soil'
+  | 'pole-module'
+  | 'tub'
+  | 'pot'
 export type GoodUnit = 'piece' | 'square-metre' | 'litre' | 'metre'
 
 export interface Good {
@@ -63,7 +83,10 @@ export interface WorkRates {
   readonly fillTenLitres: number
 }
 
-/** What can be bought, with its figures and prices. Growers edit their own copy; every computation gets it as an argument. */
+/**
+ * What can be bought, with its figures and prices. Growers edit their own copy; every computation gets it as
+ * an argument.
+ */
 export interface Catalogue {
   readonly wires: readonly Wire[]
   readonly fixings: readonly Fixing[]
@@ -75,47 +98,127 @@ export interface Catalogue {
   readonly rates: WorkRates
 }
 
-const eye = (lengthMm: number, threadMm: number, standOffM: number, woodPilotMm: number, plugMm: number, plugRatedN: number, price: number): Fixing => ({
-  id: `eye-${lengthMm}`, name: null, threadMm, lengthMm, standOffM, woodPilotMm, plugMm, plugRatedN, plugFullSpacingM: plugMm / 100, plugFullEdgeM: plugMm / 100, price,
-}) // prettier-ignore
+const eye = (
+  lengthMm: number,
+  threadMm: number,
+  standOffM: number,
+  woodPilotMm: number,
+  plugMm: number,
+  plugRatedN: number,
+  price: number,
+): Fixing => ({
+  id: `eye-${lengthMm}`,
+  name: null,
+  threadMm,
+  lengthMm,
+  standOffM,
+  woodPilotMm,
+  plugMm,
+  plugRatedN,
+  plugFullSpacingM: plugMm / 100,
+  plugFullEdgeM: plugMm / 100,
+  price,
+})
 
 const good = (id: GoodId, unit: GoodUnit, price: number): Good => ({ id, unit, price })
 
 /** What a tie of ordinary length costs. */
 export const standardTies: Catalogue['ties'] = [
-  { id: 'soft-jute', price: 0.02 }, { id: 'coir', price: 0.03 }, { id: 'raffia', price: 0.02 }, { id: 'stretch-tape', price: 0.04 }, { id: 'rubber-coated-wire', price: 0.25 }, { id: 'cloth-strip', price: 0.01 }, { id: 'padded-hose', price: 0.6 }, { id: 'hook-and-loop', price: 0.15 },
-] // prettier-ignore
+  { id: 'soft-jute', price: 0.02 },
+  { id: 'coir', price: 0.03 },
+  { id: 'raffia', price: 0.02 },
+  { id: 'stretch-tape', price: 0.04 },
+  { id: 'rubber-coated-wire', price: 0.25 },
+  { id: 'cloth-strip', price: 0.01 },
+  { id: 'padded-hose', price: 0.6 },
+  { id: 'hook-and-loop', price: 0.15 },
+]
 
 export const standardCatalogue: Catalogue = {
   wires: standardWires,
-  fixings: [eye(60, 5, 0.03, 3.5, 8, 500, 0.9), eye(100, 6, 0.05, 4, 8, 600, 1.4), eye(150, 8, 0.1, 5.5, 10, 900, 2.3)], // prettier-ignore
+  fixings: [
+    eye(60, 5, 0.03, 3.5, 8, 500, 0.9),
+    eye(100, 6, 0.05, 4, 8, 600, 1.4),
+    eye(150, 8, 0.1, 5.5, 10, 900, 2.3),
+  ],
   stock: standardStock,
   screws: [
-    { id: 'screw-eye-800', name: null, head: 'eye', helixDiameterM: 0.1, lengthM: 0.8, torqueFactorPerM: 33, price: 14 },
-    { id: 'screw-eye-1200', name: null, head: 'eye', helixDiameterM: 0.15, lengthM: 1.2, torqueFactorPerM: 33, price: 24 },
-    { id: 'screw-flange-900', name: null, head: 'flange', helixDiameterM: 0.12, lengthM: 0.9, torqueFactorPerM: 26, price: 28 },
+    {
+      id: 'screw-eye-800',
+      name: null,
+      head: 'eye',
+      helixDiameterM: 0.1,
+      lengthM: 0.8,
+      torqueFactorPerM: 33,
+      price: 14,
+    },
+    {
+      id: 'screw-eye-1200',
+      name: null,
+      head: 'eye',
+      helixDiameterM: 0.15,
+      lengthM: 1.2,
+      torqueFactorPerM: 33,
+      price: 24,
+    },
+    {
+      id: 'screw-flange-900',
+      name: null,
+      head: 'flange',
+      helixDiameterM: 0.12,
+      lengthM: 0.9,
+      torqueFactorPerM: 26,
+      price: 28,
+    },
   ],
   goods: [
-    good('plug', 'piece', 0.12), good('strainer', 'piece', 3.2), good('staple', 'piece', 0.05), good('lashing', 'piece', 0.06),
-    good('clip', 'piece', 0.2), good('bolt', 'piece', 0.9), good('post-base', 'piece', 7.5), good('net', 'square-metre', 1.6),
-    good('mesh', 'square-metre', 6), good('padding', 'square-metre', 4), good('fibre-medium', 'litre', 0.6), good('gravel', 'litre', 0.12),
-    good('concrete', 'litre', 0.22), good('soil', 'litre', 0.15), good('pole-module', 'piece', 6.5), good('tub', 'piece', 45), good('pot', 'piece', 6),
+    good('plug', 'piece', 0.12),
+    good('strainer', 'piece', 3.2),
+    good('staple', 'piece', 0.05),
+    good('lashing', 'piece', 0.06),
+    good('clip', 'piece', 0.2),
+    good('bolt', 'piece', 0.9),
+    good('post-base', 'piece', 7.5),
+    good('net', 'square-metre', 1.6),
+    good('mesh', 'square-metre', 6),
+    good('padding', 'square-metre', 4),
+    good('fibre-medium', 'litre', 0.6),
+    good('gravel', 'litre', 0.12),
+    good('concrete', 'litre', 0.22),
+    good('soil', 'litre', 0.15),
+    good('pole-module', 'piece', 6.5),
+    good('tub', 'piece', 45),
+    good('pot', 'piece', 6),
   ],
   ties: standardTies,
   rates: {
-    markNode: 1.5, drillMasonry: 6, drillWood: 3, setPost: 25, driveScrew: 12, cutMember: 2, makeJoint: 1, pushStake: 1.5,
-    stringMetre: 1, endPiece: 4, coverM2: 0.6, fillTenLitres: 2,
+    markNode: 1.5,
+    drillMasonry: 6,
+    drillWood: 3,
+    setPost: 25,
+    driveScrew: 12,
+    cutMember: 2,
+    makeJoint: 1,
+    pushStake: 1.5,
+    stringMetre: 1,
+    endPiece: 4,
+    coverM2: 0.6,
+    fillTenLitres: 2,
   },
-} // prettier-ignore
+}
 
 /** Turns a strainer can take up, metres, from fully open. */
 export const STRAINER_TRAVEL_M = 0.11
 
-const find = <T extends { readonly id: string }>(list: readonly T[], id: string): T | undefined => list.find((item) => item.id === id) // prettier-ignore
+const find = <T extends { readonly id: string }>(list: readonly T[], id: string): T | undefined =>
+  list.find((item) => item.id === id)
 export const findWire = (catalogue: Catalogue, id: string): Wire | undefined => find(catalogue.wires, id)
-export const findFixing = (catalogue: Catalogue, id: string): Fixing | undefined => find(catalogue.fixings, id) // prettier-ignore
+export const findFixing = (catalogue: Catalogue, id: string): Fixing | undefined =>
+  find(catalogue.fixings, id)
 export const findStock = (catalogue: Catalogue, id: string): Stock | undefined => find(catalogue.stock, id)
-export const findScrew = (catalogue: Catalogue, id: string): ScrewOnOffer | undefined => find(catalogue.screws, id) // prettier-ignore
+export const findScrew = (catalogue: Catalogue, id: string): ScrewOnOffer | undefined =>
+  find(catalogue.screws, id)
 export const priceOf = (catalogue: Catalogue, id: GoodId): number => find(catalogue.goods, id)?.price ?? 0
 
-export const isMasonry = (surface: Surface): boolean => surface === 'brick' || surface === 'render' || surface === 'concrete' // prettier-ignore
+export const isMasonry = (surface: Surface): boolean =>
+  surface === 'brick' || surface === 'render' || surface === 'concrete'

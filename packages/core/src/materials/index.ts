@@ -1,4 +1,14 @@
-export { STRAINER_TRAVEL_M, findFixing, findScrew, findStock, findWire, isMasonry, priceOf, standardCatalogue, standardTies } from './catalogue.ts' // prettier-ignore
+export {
+  STRAINER_TRAVEL_M,
+  findFixing,
+  findScrew,
+  findStock,
+  findWire,
+  isMasonry,
+  priceOf,
+  standardCatalogue,
+  standardTies,
+} from './catalogue.ts'
 export type {
   Catalogue,
   Fixing,
@@ -13,7 +23,15 @@ export { cutFromStores } from './on-hand.ts'
 export type { CutOnHand, FromStores, LengthOnHand } from './on-hand.ts'
 export { cutFromRolls } from './rolls.ts'
 export type { CuttingPlan, CutRoll, PieceDemand, RollSize } from './rolls.ts'
-export { bendingMomentNm, secondMomentM4, sectionModulusM3, standardStock, stockMassKgPerM, stockMaterials, stockWidthM } from './stock.ts' // prettier-ignore
+export {
+  bendingMomentNm,
+  secondMomentM4,
+  sectionModulusM3,
+  standardStock,
+  stockMassKgPerM,
+  stockMaterials,
+  stockWidthM,
+} from './stock.ts'
 export type { Section, Stock, StockMaterial } from './stock.ts'
 export {
   axialStiffnessN,

@@ -14,7 +14,9 @@ describe('cutting stock reference cases', () => {
   it.each(referenceCases('cutting-stock').map((c) => [c.name, c] as const))('%s', (_, reference) => {
     const { pieces, stock } = reference.input
     if (reference.expected.feasible === false) {
-      expect(() => cutFromRolls(pieces, stock)).toThrow(expect.objectContaining({ code: 'materials/piece-longer-than-roll' })) // prettier-ignore
+      expect(() => cutFromRolls(pieces, stock)).toThrow(
+        expect.objectContaining({ code: 'materials/piece-longer-than-roll' }),
+      )
       return
     }
     const plan = cutFromRolls(pieces, stock)
@@ -37,7 +39,10 @@ describe('cutFromRolls', () => {
   it('cuts every piece once and never more from a roll than it holds', () => {
     fc.assert(
       fc.property(fc.array(pieceArb, { maxLength: 25 }), (demands) => {
-        const sizes = [{ lengthM: 25, price: 11 }, { lengthM: 50, price: 19 }] // prettier-ignore
+        const sizes = [
+          { lengthM: 25, price: 11 },
+          { lengthM: 50, price: 19 },
+        ]
         const plan = cutFromRolls(demands, sizes)
         const cut = demands.map(() => 0)
         for (const roll of plan.rolls) {
@@ -58,7 +63,10 @@ describe('cutFromRolls', () => {
     const small = fc.array(fc.integer({ min: 2, max: 10 }), { minLength: 1, maxLength: 7 })
     fc.assert(
       fc.property(small, (lengths) => {
-        const plan = cutFromRolls(lengths.map((lengthM) => ({ lengthM, quantity: 1 })), [{ lengthM: 10 }]) // prettier-ignore
+        const plan = cutFromRolls(
+          lengths.map((lengthM) => ({ lengthM, quantity: 1 })),
+          [{ lengthM: 10 }],
+        )
         expect(plan).toMatchObject({ cost: fewestByPartition(lengths, 10), isProvenLeast: true })
       }),
     )
@@ -89,15 +97,28 @@ describe('cutFromRolls', () => {
   }
 
   it('cuts large orders of few lengths in a moment: every piece, no cheaper than the bound it states, near to it', () => {
-    const orderArb = fc.array(fc.record({ lengthM: fc.integer({ min: 30, max: 240 }).map((cm) => cm / 100), quantity: fc.integer({ min: 150, max: 2000 }) }), { minLength: 3, maxLength: 4 }) // prettier-ignore
+    const orderArb = fc.array(
+      fc.record({
+        lengthM: fc.integer({ min: 30, max: 240 }).map((cm) => cm / 100),
+        quantity: fc.integer({ min: 150, max: 2000 }),
+      }),
+      { minLength: 3, maxLength: 4 },
+    )
     fc.assert(
       fc.property(orderArb, (demands) => {
-        const sizes = [{ lengthM: 2.4, price: 4 }, { lengthM: 3, price: 5 }, { lengthM: 4.2, price: 6.6 }] // prettier-ignore
+        const sizes = [
+          { lengthM: 2.4, price: 4 },
+          { lengthM: 3, price: 5 },
+          { lengthM: 4.2, price: 6.6 },
+        ]
         const plan = cutFromRolls(demands, sizes)
         const cut = demands.map(() => 0)
         for (const roll of plan.rolls) for (const d of roll.cuts) cut[d]!++
         expect(cut).toEqual(demands.map((d) => d.quantity))
-        for (const roll of plan.rolls) expect(roll.cuts.reduce((sum, d) => sum + demands[d]!.lengthM, 0)).toBeLessThanOrEqual(roll.lengthM + 1e-6) // prettier-ignore
+        for (const roll of plan.rolls)
+          expect(roll.cuts.reduce((sum, d) => sum + demands[d]!.lengthM, 0)).toBeLessThanOrEqual(
+            roll.lengthM + 1e-6,
+          )
         expect(plan.leastCost).toBeLessThanOrEqual(plan.cost + 1e-9)
         expect(plan.cost / plan.leastCost).toBeLessThan(2)
       }),
@@ -106,7 +127,9 @@ describe('cutFromRolls', () => {
   })
 
   it('says so when there is nothing to cut from, and needs no rolls for no pieces', () => {
-    expect(() => cutFromRolls([{ lengthM: 1, quantity: 1 }], [])).toThrow(expect.objectContaining({ code: 'materials/no-rolls' })) // prettier-ignore
+    expect(() => cutFromRolls([{ lengthM: 1, quantity: 1 }], [])).toThrow(
+      expect.objectContaining({ code: 'materials/no-rolls' }),
+    )
     expect(cutFromRolls([], [{ lengthM: 25 }])).toMatchObject({ rolls: [], cost: 0, isProvenLeast: true })
   })
 })
@@ -121,7 +144,9 @@ describe('the wire catalogue', () => {
 describe('stock', () => {
   it('bends as its section says: a tube less than the rod of its size, a beam on edge more than on the flat', () => {
     expect(sectionModulusM3({ shape: 'round', diameterMm: 100 })).toBeCloseTo(9.817e-5, 8)
-    expect(sectionModulusM3({ shape: 'tube', diameterMm: 48.3, wallMm: 3.2 })).toBeLessThan(sectionModulusM3({ shape: 'round', diameterMm: 48.3 })) // prettier-ignore
+    expect(sectionModulusM3({ shape: 'tube', diameterMm: 48.3, wallMm: 3.2 })).toBeLessThan(
+      sectionModulusM3({ shape: 'round', diameterMm: 48.3 }),
+    )
     const edge = sectionModulusM3({ shape: 'rectangle', widthMm: 50, depthMm: 150 })
     expect(edge).toBeCloseTo(3 * sectionModulusM3({ shape: 'rectangle', widthMm: 150, depthMm: 50 }), 12)
     for (const stock of standardStock) expect(bendingMomentNm(stock)).toBeGreaterThan(0)
@@ -129,8 +154,20 @@ describe('stock', () => {
 })
 
 describe('cutting from what is on hand', () => {
-  const demandArb = fc.array(fc.record({ lengthM: fc.integer({ min: 3, max: 60 }).map((dm) => dm / 10), quantity: fc.integer({ min: 0, max: 3 }) }), { maxLength: 6 }) // prettier-ignore
-  const onHandArb = fc.array(fc.record({ lengthM: fc.integer({ min: 1, max: 120 }).map((dm) => dm / 10), quantity: fc.integer({ min: 0, max: 2 }) }), { maxLength: 4 }) // prettier-ignore
+  const demandArb = fc.array(
+    fc.record({
+      lengthM: fc.integer({ min: 3, max: 60 }).map((dm) => dm / 10),
+      quantity: fc.integer({ min: 0, max: 3 }),
+    }),
+    { maxLength: 6 },
+  )
+  const onHandArb = fc.array(
+    fc.record({
+      lengthM: fc.integer({ min: 1, max: 120 }).map((dm) => dm / 10),
+      quantity: fc.integer({ min: 0, max: 2 }),
+    }),
+    { maxLength: 4 },
+  )
 
   it('cuts no more than there is, and leaves for new rolls exactly what it did not cut', () => {
     fc.assert(
@@ -140,7 +177,9 @@ describe('cutting from what is on hand', () => {
           cut.reduce((n, one) => n + one.cuts.filter((d) => d === i).length, 0),
         )
         demands.forEach((demand, i) => expect(rest[i]!.quantity + cutCounts[i]!).toBe(demand.quantity))
-        onHand.forEach((length, i) => expect(cut.filter((one) => one.length === i).length).toBeLessThanOrEqual(length.quantity)) // prettier-ignore
+        onHand.forEach((length, i) =>
+          expect(cut.filter((one) => one.length === i).length).toBeLessThanOrEqual(length.quantity),
+        )
         for (const one of cut) {
           const used = one.cuts.reduce((sum, d) => sum + demands[d]!.lengthM, 0)
           expect(used + one.offcutM).toBeCloseTo(onHand[one.length]!.lengthM, 6)
@@ -151,16 +190,23 @@ describe('cutting from what is on hand', () => {
 
   it('fills an offcut as full as a search through all subsets can', () => {
     fc.assert(
-      fc.property(fc.array(fc.integer({ min: 3, max: 40 }), { minLength: 1, maxLength: 8 }), fc.integer({ min: 5, max: 90 }), (lengths, room) => {
-        const { cut } = cutFromStores(lengths.map((dm) => ({ lengthM: dm / 10, quantity: 1 })), [{ lengthM: room / 10, quantity: 1 }]) // prettier-ignore
-        let best = 0
-        for (let mask = 0; mask < 1 << lengths.length; mask++) {
-          const sum = lengths.reduce((total, dm, i) => total + ((mask >> i) & 1) * dm, 0)
-          if (sum <= room) best = Math.max(best, sum)
-        }
-        const used = cut.flatMap((one) => one.cuts).reduce((sum, d) => sum + lengths[d]!, 0)
-        expect(used).toBe(best)
-      }),
-    ) // prettier-ignore
+      fc.property(
+        fc.array(fc.integer({ min: 3, max: 40 }), { minLength: 1, maxLength: 8 }),
+        fc.integer({ min: 5, max: 90 }),
+        (lengths, room) => {
+          const { cut } = cutFromStores(
+            lengths.map((dm) => ({ lengthM: dm / 10, quantity: 1 })),
+            [{ lengthM: room / 10, quantity: 1 }],
+          )
+          let best = 0
+          for (let mask = 0; mask < 1 << lengths.length; mask++) {
+            const sum = lengths.reduce((total, dm, i) => total + ((mask >> i) & 1) * dm, 0)
+            if (sum <= room) best = Math.max(best, sum)
+          }
+          const used = cut.flatMap((one) => one.cuts).reduce((sum, d) => sum + lengths[d]!, 0)
+          expect(used).toBe(best)
+        },
+      ),
+    )
   })
 })

@@ -24,13 +24,16 @@ export interface FromStores {
 const PER_M = 1000
 
 /**
- * Cuts from what is on hand first, the shortest length first, each filled as full as the pieces left can fill it (exact
- * subset sum over millimetres, pieces rounded up). So small offcuts go before whole rolls, and what is left to buy for is
- * small; it need not be the least that could be bought. A length that fits no piece is left alone.
+ * Cuts from what is on hand first, the shortest length first, each filled as full as the pieces left can fill
+ * it (exact subset sum over millimetres, pieces rounded up). So small offcuts go before whole rolls, and what
+ * is left to buy for is small; it need not be the least that could be bought. A length that fits no piece is
+ * left alone.
  */
 export function cutFromStores(demands: readonly PieceDemand[], lengths: readonly LengthOnHand[]): FromStores {
   const left = demands.map((demand) => requireRange('quantity', demand.quantity, 0, 100_000))
-  const sizes = demands.map((demand) => Math.ceil(requirePositive('pieceLengthM', demand.lengthM, 10_000) * PER_M - 1e-6)) // prettier-ignore
+  const sizes = demands.map((demand) =>
+    Math.ceil(requirePositive('pieceLengthM', demand.lengthM, 10_000) * PER_M - 1e-6),
+  )
   const cut: CutOnHand[] = []
   const order = lengths.map((_, i) => i).sort((a, b) => lengths[a]!.lengthM - lengths[b]!.lengthM)
   for (const length of order) {
@@ -46,7 +49,10 @@ export function cutFromStores(demands: readonly PieceDemand[], lengths: readonly
   return { cut, rest: demands.map((demand, i) => ({ lengthM: demand.lengthM, quantity: left[i]! })) }
 }
 
-/** The pieces that fill `room` best, longest first. Which piece last reached each sum is kept, so that they can be read back. */
+/**
+ * The pieces that fill `room` best, longest first. Which piece last reached each sum is kept, so that they
+ * can be read back.
+ */
 function fullest(sizes: readonly number[], left: readonly number[], room: number): number[] {
   const reachedBy = new Int32Array(room + 1).fill(-1)
   const used = new Int32Array(room + 1)

@@ -1,7 +1,7 @@
 /**
- * Lower bounds for cutting from rolls by dual feasible functions (Lueker 1983; Fekete and Schepers 2001). Each function
- * is superadditive on [0, 1], so whatever fits in a roll of length c has Σ f(piece) ≤ f(c). A set of rolls whose
- * Σ f(roll) stays below Σ f(piece) for any one function cannot hold the pieces.
+ * Lower bounds for cutting from rolls by dual feasible functions (Lueker 1983; Fekete and Schepers 2001).
+ * Each function is superadditive on [0, 1], so whatever fits in a roll of length c has Σ f(piece) ≤ f(c). A
+ * set of rolls whose Σ f(roll) stays below Σ f(piece) for any one function cannot hold the pieces.
  */
 export interface BoundTable {
   /** Σ f over all pieces, one item per function. */
@@ -57,7 +57,10 @@ function familyFor(xs: readonly number[]): Share[] {
   ])
 }
 
-/** Pieces shorter than ε count nothing, those longer than 1 − ε a whole roll (Martello and Toth 1990, bound L2). */
+/**
+ * Pieces shorter than ε count nothing, those longer than 1 − ε a whole roll (Martello and Toth 1990, bound
+ * L2).
+ */
 function dropBelow(epsilon: number): Share {
   return (x) => (x < epsilon - EPS ? 0 : x > 1 - epsilon + EPS ? 1 : x)
 }

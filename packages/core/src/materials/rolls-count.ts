@@ -15,9 +15,10 @@ interface CutPattern {
 }
 
 /**
- * The cheapest rolls for few different lengths, by counting: for every number of pieces of each length still to cut, the
- * least cost from there on (dynamic programming over what is left; each roll is cut to a pattern to which no further
- * piece can be added, and one may cut more than is needed). Exact. `null` when there are too many states or patterns.
+ * The cheapest rolls for few different lengths, by counting: for every number of pieces of each length still
+ * to cut, the least cost from there on (dynamic programming over what is left; each roll is cut to a pattern
+ * to which no further piece can be added, and one may cut more than is needed). Exact. `null` when there are
+ * too many states or patterns.
  */
 export function countRolls(
   pieces: readonly FillPiece[],
@@ -37,7 +38,12 @@ export function countRolls(
     const full = fullPatterns(pieces, length)
     if (!full) return null
     for (const counts of full)
-      patterns.push({ stock, price: prices[stock]!, counts, stride: counts.reduce((sum, n, i) => sum + n * strides[i]!, 0) }) // prettier-ignore
+      patterns.push({
+        stock,
+        price: prices[stock]!,
+        counts,
+        stride: counts.reduce((sum, n, i) => sum + n * strides[i]!, 0),
+      })
   }
   if (states * patterns.length > MAX_WORK) return null
   const least = new Float64Array(states).fill(Infinity)
@@ -101,8 +107,8 @@ function readBack(
 const MAX_LEAVES = 6000
 
 /**
- * Every way to cut one roll, no more of a length than is wanted, to which no wanted piece can be added; `null` when there
- * are too many.
+ * Every way to cut one roll, no more of a length than is wanted, to which no wanted piece can be added;
+ * `null` when there are too many.
  */
 function fullPatterns(pieces: readonly FillPiece[], length: number): number[][] | null {
   const found: number[][] = []

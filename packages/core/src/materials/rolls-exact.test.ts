@@ -6,11 +6,17 @@ import type { PieceDemand, RollSize } from './index.ts'
 
 const solver = await highs()
 
-const sizesArb = fc.uniqueArray(fc.record({ lengthM: fc.integer({ min: 10, max: 60 }), price: fc.integer({ min: 5, max: 40 }) }), { minLength: 1, maxLength: 3, selector: (size) => size.lengthM }) // prettier-ignore
+const sizesArb = fc.uniqueArray(
+  fc.record({ lengthM: fc.integer({ min: 10, max: 60 }), price: fc.integer({ min: 5, max: 40 }) }),
+  { minLength: 1, maxLength: 3, selector: (size) => size.lengthM },
+)
 /** Orders of up to eight pieces, none longer than the longest roll. */
 const orderArb = sizesArb.chain((sizes) => {
   const longestCm = Math.max(...sizes.map((size) => size.lengthM)) * 100
-  const pieceArb = fc.record({ lengthM: fc.integer({ min: 200, max: longestCm }).map((cm) => cm / 100), quantity: fc.integer({ min: 1, max: 2 }) }) // prettier-ignore
+  const pieceArb = fc.record({
+    lengthM: fc.integer({ min: 200, max: longestCm }).map((cm) => cm / 100),
+    quantity: fc.integer({ min: 1, max: 2 }),
+  })
   return fc.record({ sizes: fc.constant(sizes), demands: fc.array(pieceArb, { minLength: 1, maxLength: 4 }) })
 })
 
@@ -30,8 +36,9 @@ describe('cutFromRolls against an exact solver of integer programs', () => {
 })
 
 /**
- * Cutting as an integer program in LP format: roll `j` is bought in size `s` (`y`) or not at all, and `x` pieces of
- * demand `i` are cut from it. A roll more than our plan takes is offered, so that a cheaper plan of more rolls is found.
+ * Cutting as an integer program in LP format: roll `j` is bought in size `s` (`y`) or not at all, and `x`
+ * pieces of demand `i` are cut from it. A roll more than our plan takes is offered, so that a cheaper plan of
+ * more rolls is found.
  */
 function asProgram(demands: readonly PieceDemand[], sizes: readonly RollSize[], rolls: number): string {
   const each = <T>(count: number, line: (i: number) => T) => Array.from({ length: count }, (_, i) => line(i))
@@ -40,9 +47,13 @@ function asProgram(demands: readonly PieceDemand[], sizes: readonly RollSize[], 
   const bought = each(rolls, (j) => sizes.map((_, s) => y(j, s))).flat()
   const cost = each(rolls, (j) => sizes.map((size, s) => `${size.price} ${y(j, s)}`)).flat()
   const wanted = demands.map((demand, i) => `${each(rolls, (j) => x(i, j)).join(' + ')} = ${demand.quantity}`)
-  const room = each(rolls, (j) => `${demands.map((demand, i) => `${demand.lengthM} ${x(i, j)}`).join(' + ')} ${sizes.map((size, s) => `- ${size.lengthM} ${y(j, s)}`).join(' ')} <= 0`) // prettier-ignore
+  const room = each(
+    rolls,
+    (j) =>
+      `${demands.map((demand, i) => `${demand.lengthM} ${x(i, j)}`).join(' + ')} ${sizes.map((size, s) => `- ${size.lengthM} ${y(j, s)}`).join(' ')} <= 0`,
+  )
   const oneSize = each(rolls, (j) => `${sizes.map((_, s) => y(j, s)).join(' + ')} <= 1`)
   const cuts = demands.flatMap((demand, i) => each(rolls, (j) => `0 <= ${x(i, j)} <= ${demand.quantity}`))
   const whole = demands.flatMap((_, i) => each(rolls, (j) => x(i, j)))
-  return `Minimize\n ${cost.join(' + ')}\nSubject To\n ${[...wanted, ...room, ...oneSize].join('\n ')}\nBounds\n ${cuts.join('\n ')}\nGeneral\n ${whole.join(' ')}\nBinary\n ${bought.join(' ')}\nEnd\n` // prettier-ignore
+  return `Minimize\n ${cost.join(' + ')}\nSubject To\n ${[...wanted, ...room, ...oneSize].join('\n ')}\nBounds\n ${cuts.join('\n ')}\nGeneral\n ${whole.join(' ')}\nBinary\n ${bought.join(' ')}\nEnd\n`
 }

@@ -16,8 +16,9 @@ export type FillResult =
   | { readonly kind: 'unknown' }
 
 /**
- * Which filling of a roll is tried first: the one that wastes least, or the one with the longest pieces that wastes no
- * more than its share, which keeps the short pieces for the last rolls. Where one fails the other often does not.
+ * Which filling of a roll is tried first: the one that wastes least, or the one with the longest pieces that
+ * wastes no more than its share, which keeps the short pieces for the last rolls. Where one fails the other
+ * often does not.
  */
 export type FillOrder = 'least-waste' | 'long-first'
 
@@ -26,7 +27,9 @@ export interface Budget {
   steps: number
 }
 
-/** Fillings looked at for one roll before the search is content with the best so far (and no longer a proof). */
+/**
+ * Fillings looked at for one roll before the search is content with the best so far (and no longer a proof).
+ */
 const STEPS_PER_ROLL = 4000
 const FILLINGS_PER_ROLL = 60
 
@@ -42,9 +45,10 @@ interface Search {
 }
 
 /**
- * Whether the pieces (longest first) fit on `rollCounts[s]` rolls of `rollLengths[s]`, and how. Bin completion (Martello
- * and Toth 1990; Korf 2002): the longest piece left must lie on some roll; try each size for it, complete that roll by
- * every maximal filling in order of waste, and give up a branch once the waste so far exceeds what the total allows.
+ * Whether the pieces (longest first) fit on `rollCounts[s]` rolls of `rollLengths[s]`, and how. Bin
+ * completion (Martello and Toth 1990; Korf 2002): the longest piece left must lie on some roll; try each size
+ * for it, complete that roll by every maximal filling in order of waste, and give up a branch once the waste
+ * so far exceeds what the total allows.
  */
 export function fillRolls(
   pieces: readonly FillPiece[],
@@ -96,7 +100,8 @@ function complete(search: Search, wasteLeft: number): boolean {
 function inOrder(found: readonly Filling[], search: Search, wasteLeft: number): Filling[] {
   const byWaste = (a: Filling, b: Filling) => a.waste - b.waste
   if (search.order === 'least-waste') return [...found].sort(byWaste)
-  // As found, long pieces come before short ones; kept so while a filling wastes no more than this roll's share.
+  // As found, long pieces come before short ones; kept so while a filling wastes no more than this roll's
+  // share.
   const share = wasteLeft / search.rolls.reduce((sum, n) => sum + n, 1)
   const fair = found.filter((filling) => filling.waste <= share)
   return [...fair, ...found.filter((filling) => filling.waste > share).sort(byWaste)]
@@ -107,7 +112,10 @@ interface Filling {
   readonly waste: number
 }
 
-/** Maximal fillings of one roll that hold the piece `first`, least waste first, none wasting more than is left. */
+/**
+ * Maximal fillings of one roll that hold the piece `first`, least waste first, none wasting more than is
+ * left.
+ */
 function fillingsOf(search: Search, stock: number, first: number, wasteLeft: number): Filling[] {
   const { lengths, left } = search
   const found: Filling[] = []

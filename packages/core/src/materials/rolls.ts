@@ -29,7 +29,9 @@ export interface CuttingPlan {
   readonly rolls: readonly CutRoll[]
   readonly cost: number
   readonly wasteM: number
-  /** True when no cheaper plan exists; otherwise `leastCost` says how much cheaper one could be at the most. */
+  /**
+   * True when no cheaper plan exists; otherwise `leastCost` says how much cheaper one could be at the most.
+   */
   readonly isProvenLeast: boolean
   readonly leastCost: number
 }
@@ -46,11 +48,12 @@ const MAX_UNDECIDED = 8
 const MAX_MIXES = 20_000
 
 /**
- * The cheapest set of rolls to cut the pieces from, and what to cut from each; nothing is lost per cut. A few different
- * lengths are counted out by dynamic programming; large orders of few lengths are cut as multiples of a smaller one and
- * held against the material bound. Otherwise mixes of rolls are tried in order of cost, those that a bound rules out are
- * skipped, the rest are filled by an exact search (Gilmore and Gomory 1961 for the problem). An empty demand needs no
- * rolls. Throws `materials/piece-longer-than-roll`, `materials/no-rolls` or `core/*`.
+ * The cheapest set of rolls to cut the pieces from, and what to cut from each; nothing is lost per cut. A few
+ * different lengths are counted out by dynamic programming; large orders of few lengths are cut as multiples
+ * of a smaller one and held against the material bound. Otherwise mixes of rolls are tried in order of cost,
+ * those that a bound rules out are skipped, the rest are filled by an exact search (Gilmore and Gomory 1961
+ * for the problem). An empty demand needs no rolls. Throws `materials/piece-longer-than-roll`,
+ * `materials/no-rolls` or `core/*`.
  */
 export function cutFromRolls(demands: readonly PieceDemand[], sizes: readonly RollSize[]): CuttingPlan {
   const problem = readProblem(demands, sizes)
@@ -136,7 +139,9 @@ function leastConceivable({ pieces, lengths, prices }: Problem): number {
   return lengths.length === 1 && prices[0]! > 0 ? Math.ceil(bound / prices[0]! - 1e-9) * prices[0]! : bound
 }
 
-/** First fit decreasing on each size that takes the longest piece; the cheapest of these is the plan to beat. */
+/**
+ * First fit decreasing on each size that takes the longest piece; the cheapest of these is the plan to beat.
+ */
 function firstFit(problem: Problem): FilledRoll[] {
   const plans = problem.lengths.flatMap((length, stock) => {
     if (length < problem.pieces[0]!.length) return []
@@ -179,7 +184,9 @@ interface Mix {
   readonly cost: number
 }
 
-/** Numbers of rolls of each size that cost no more than `limit` and are long enough in total, cheapest first. */
+/**
+ * Numbers of rolls of each size that cost no more than `limit` and are long enough in total, cheapest first.
+ */
 function mixesByCost(problem: Problem, limit: number): Mix[] {
   const need = problem.pieces.reduce((sum, p) => sum + p.length * p.quantity, 0)
   const pieceCount = problem.pieces.reduce((sum, p) => sum + p.quantity, 0)

@@ -5,19 +5,36 @@ import { bendingMomentNm, findScrew, findStock, stockMassKgPerM } from '../mater
 import { check, same, worstOf } from './check.ts'
 import type { Check, CheckContext, Assumption } from './check.ts'
 
-/** Anchors of a cover: the cable's pull in the worst hour, and the lift of wind under the cover shared by the anchors. */
+/**
+ * Anchors of a cover: the cable's pull in the worst hour, and the lift of wind under the cover shared by the
+ * anchors.
+ */
 export function anchorChecks({ frame, site, design, catalogue, drives, lines }: CheckContext): Check[] {
   if (design.pattern.kind !== 'net') return []
   const soil = findSoil(site.conditions.soil)
   const eyes = frame.anchors.filter((anchor) => anchor.head === 'eye')
   const cable = worstOf(lines, (line) => line.worst.tensionN)
   const coverM2 = frame.figures.find((figure) => figure.key === 'cover-area')?.value ?? 0
-  const liftN = windForceN({ speedMPerS: site.conditions.windMPerS, areaM2: coverM2, solidity: NET_SOLIDITY, dragCoefficient: NET_LIFT }) // prettier-ignore
+  const liftN = windForceN({
+    speedMPerS: site.conditions.windMPerS,
+    areaM2: coverM2,
+    solidity: NET_SOLIDITY,
+    dragCoefficient: NET_LIFT,
+  })
   const weakest = eyes
     .flatMap((anchor) => {
       const screw = findScrew(catalogue, anchor.screwId)
       if (!screw) return []
-      const drive = drives.get(anchor.id) ?? { depthAlongM: screw.lengthM, angleFromVerticalRad: Math.atan2(Math.hypot(anchor.towards.xM - anchor.at.xM, anchor.towards.zM - anchor.at.zM), anchor.towards.yM), reworks: 0, torqueNm: null, pullTestN: null } // prettier-ignore
+      const drive = drives.get(anchor.id) ?? {
+        depthAlongM: screw.lengthM,
+        angleFromVerticalRad: Math.atan2(
+          Math.hypot(anchor.towards.xM - anchor.at.xM, anchor.towards.zM - anchor.at.zM),
+          anchor.towards.yM,
+        ),
+        reworks: 0,
+        torqueNm: null,
+        pullTestN: null,
+      }
       return [
         { anchor, holding: screwHolding(screw, soil, drive).allowableN, isLogged: drives.has(anchor.id) },
       ]
@@ -26,9 +43,29 @@ export function anchorChecks({ frame, site, design, catalogue, drives, lines }: 
   if (!weakest) return []
   const basis: Assumption = weakest.isLogged ? 'drive-as-logged' : 'drive-full-depth'
   return [
-    ...(cable ? check({ code: 'anchor-pull', subject: weakest.anchor.label, need: cable.worst.tensionN, holding: weakest.holding, unit: 'N', assumptions: ['soil-by-feel', 'safety-two', basis], source: 'perko', isStructural: true }) : []),
-    ...check({ code: 'cover-uplift', subject: weakest.anchor.label, need: liftN / Math.max(1, eyes.length), holding: weakest.holding, unit: 'N', assumptions: ['gust-as-given', 'posts-share', basis], source: 'wind-pressure', isStructural: true }),
-  ] // prettier-ignore
+    ...(cable
+      ? check({
+          code: 'anchor-pull',
+          subject: weakest.anchor.label,
+          need: cable.worst.tensionN,
+          holding: weakest.holding,
+          unit: 'N',
+          assumptions: ['soil-by-feel', 'safety-two', basis],
+          source: 'perko',
+          isStructural: true,
+        })
+      : []),
+    ...check({
+      code: 'cover-uplift',
+      subject: weakest.anchor.label,
+      need: liftN / Math.max(1, eyes.length),
+      holding: weakest.holding,
+      unit: 'N',
+      assumptions: ['gust-as-given', 'posts-share', basis],
+      source: 'wind-pressure',
+      isStructural: true,
+    }),
+  ]
 }
 
 /** Solid share of a bird net, and lift on a flat open canopy. */
@@ -41,7 +78,16 @@ export function groundChecks({ frame, site, design }: CheckContext): Check[] {
   const posts = frame.members.filter((member) => member.part.endsWith('post') && member.buriedM > 0)
   const shallowest = worstOf(posts, (post) => -post.buriedM)
   if (!shallowest || !soil.heaves || design.pattern.kind === 'row') return []
-  return check({ code: 'post-frost', subject: shallowest.label ?? shallowest.id, need: site.conditions.frostDepthM, holding: same(shallowest.buriedM), unit: 'm', assumptions: ['soil-by-feel'], source: 'ibc-1806', advice: { depthM: site.conditions.frostDepthM } }) // prettier-ignore
+  return check({
+    code: 'post-frost',
+    subject: shallowest.label ?? shallowest.id,
+    need: site.conditions.frostDepthM,
+    holding: same(shallowest.buriedM),
+    unit: 'm',
+    assumptions: ['soil-by-feel'],
+    source: 'ibc-1806',
+    advice: { depthM: site.conditions.frostDepthM },
+  })
 }
 
 /** Weight of plant, crop, rain and snow on an overhead frame, newtons per square metre. */
@@ -76,13 +122,55 @@ export function overheadChecks(context: CheckContext): Check[] {
   const windN =
     leafWindNPerM(leafM, pattern.headroomM, site.conditions.windMPerS) * Math.max(site.widthM, pattern.depthM)
   const sideways = windN / Math.max(1, posts.length)
-  const holding = (side: 0 | 1) => lateralHoldingN({ depthM: pattern.postBuriedM, loadHeightM: pattern.headroomM, postWidthM: FOOT_M, paPerM: soil.lateralBearingPaPerM[side] }) // prettier-ignore
+  const holding = (side: 0 | 1) =>
+    lateralHoldingN({
+      depthM: pattern.postBuriedM,
+      loadHeightM: pattern.headroomM,
+      postWidthM: FOOT_M,
+      paPerM: soil.lateralBearingPaPerM[side],
+    })
   return [
-    ...check({ code: 'beam-bending', subject: 'beam', need: beamNm, holding: same(bendingMomentNm(beam)), unit: 'Nm', assumptions, source: 'statics', isStructural: true }),
-    ...check({ code: 'beam-bending', subject: 'rafter', need: rafterNm, holding: same(bendingMomentNm(beam)), unit: 'Nm', assumptions, source: 'statics', isStructural: true }),
-    ...check({ code: 'post-bearing', subject: pattern.postStockId, need: worstPostN, holding: [soil.verticalBearingPa[0] * footM2, soil.verticalBearingPa[1] * footM2], unit: 'N', assumptions: ['even-load', 'soil-by-feel'], source: 'ibc-1806', isStructural: true }),
-    ...check({ code: 'post-sideways', subject: pattern.postStockId, need: sideways, holding: [holding(0), holding(1)], unit: 'N', assumptions: ['leaf-half-solid', 'gust-as-given', 'posts-share', 'soil-by-feel'], source: 'ibc-1807', isStructural: true }),
-  ] // prettier-ignore
+    ...check({
+      code: 'beam-bending',
+      subject: 'beam',
+      need: beamNm,
+      holding: same(bendingMomentNm(beam)),
+      unit: 'Nm',
+      assumptions,
+      source: 'statics',
+      isStructural: true,
+    }),
+    ...check({
+      code: 'beam-bending',
+      subject: 'rafter',
+      need: rafterNm,
+      holding: same(bendingMomentNm(beam)),
+      unit: 'Nm',
+      assumptions,
+      source: 'statics',
+      isStructural: true,
+    }),
+    ...check({
+      code: 'post-bearing',
+      subject: pattern.postStockId,
+      need: worstPostN,
+      holding: [soil.verticalBearingPa[0] * footM2, soil.verticalBearingPa[1] * footM2],
+      unit: 'N',
+      assumptions: ['even-load', 'soil-by-feel'],
+      source: 'ibc-1806',
+      isStructural: true,
+    }),
+    ...check({
+      code: 'post-sideways',
+      subject: pattern.postStockId,
+      need: sideways,
+      holding: [holding(0), holding(1)],
+      unit: 'N',
+      assumptions: ['leaf-half-solid', 'gust-as-given', 'posts-share', 'soil-by-feel'],
+      source: 'ibc-1807',
+      isStructural: true,
+    }),
+  ]
 }
 
 /** Width of the concrete foot of a post under an overhead frame. */

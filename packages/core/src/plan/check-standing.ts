@@ -8,7 +8,10 @@ import type { Stock } from '../materials/index.ts'
 import { check, same } from './check.ts'
 import type { Check, CheckContext } from './check.ts'
 
-/** Legs, stakes and hoops in the wind: each takes its share of the force on the leafy outline, and bends at the soil. */
+/**
+ * Legs, stakes and hoops in the wind: each takes its share of the force on the leafy outline, and bends at
+ * the soil.
+ */
 export function legChecks({ frame, site, design, catalogue }: CheckContext): Check[] {
   const { pattern } = design
   if (!['spiral', 'obelisk', 'stakes', 'pole', 'arch', 'column'].includes(pattern.kind)) return []
@@ -19,18 +22,40 @@ export function legChecks({ frame, site, design, catalogue }: CheckContext): Che
   const soilM = leg.foot?.yM ?? 0
   const topM = Math.max(...leg.path.map((p) => p.yM))
   const outline = leafyOutline(frame)
-  const widthM = pattern.kind === 'stakes' || pattern.kind === 'pole' ? LONE_PLANT_M * (pattern.kind === 'stakes' ? legs.length : 1) : outline.widthM // prettier-ignore
+  const widthM =
+    pattern.kind === 'stakes' || pattern.kind === 'pole'
+      ? LONE_PLANT_M * (pattern.kind === 'stakes' ? legs.length : 1)
+      : outline.widthM
   const areaM2 = widthM * (topM - soilM)
-  const windN = windForceN({ speedMPerS: gustAt((topM + soilM) / 2, site.conditions.windMPerS), areaM2, solidity: LEAF_SOLIDITY, dragCoefficient: LEAF_DRAG }) // prettier-ignore
+  const windN = windForceN({
+    speedMPerS: gustAt((topM + soilM) / 2, site.conditions.windMPerS),
+    areaM2,
+    solidity: LEAF_SOLIDITY,
+    dragCoefficient: LEAF_DRAG,
+  })
   const feet = legs.length * (pattern.kind === 'arch' ? 2 : 1)
   const need = (windN * ((topM - soilM) / 2)) / feet
-  return check({ code: 'leg-bending', subject: leg.stockId, need, holding: same(bendingMomentNm(stock)), unit: 'Nm', assumptions: ['leaf-half-solid', 'gust-as-given', 'posts-share', ...(isWood(stock) ? (['wet-wood'] as const) : [])], source: 'wind-pressure' }) // prettier-ignore
+  return check({
+    code: 'leg-bending',
+    subject: leg.stockId,
+    need,
+    holding: same(bendingMomentNm(stock)),
+    unit: 'Nm',
+    assumptions: [
+      'leaf-half-solid',
+      'gust-as-given',
+      'posts-share',
+      ...(isWood(stock) ? (['wet-wood'] as const) : []),
+    ],
+    source: 'wind-pressure',
+  })
 }
 
 const LEG_PARTS: ReadonlySet<Member['part']> = new Set(['stake', 'leg', 'hoop', 'core', 'column'])
 /** Width of one plant on a stake or pole of its own. */
 const LONE_PLANT_M = 0.35
-const isWood = (stock: Stock) => stock.material === 'softwood' || stock.material === 'hardwood' || stock.material === 'bamboo' // prettier-ignore
+const isWood = (stock: Stock) =>
+  stock.material === 'softwood' || stock.material === 'hardwood' || stock.material === 'bamboo'
 
 /** Moist potting soil, kilograms per litre. */
 const SOIL_KG_PER_LITRE = 1.1
@@ -42,7 +67,10 @@ export function tubChecks({ frame, site, design, catalogue }: CheckContext): Che
   const pot = potOf(design.pattern)
   if (!pot) return []
   const litres = potSoilLitres(pot)
-  const structureKg = frame.members.reduce((sum, member) => sum + stockMassKgPerM(findStock(catalogue, member.stockId)!) * member.cutLengthM, 0) // prettier-ignore
+  const structureKg = frame.members.reduce(
+    (sum, member) => sum + stockMassKgPerM(findStock(catalogue, member.stockId)!) * member.cutLengthM,
+    0,
+  )
   const outline = leafyOutline(frame)
   const topM = Math.max(pot.heightM + 0.05, ...frame.members.flatMap((m) => m.path.map((p) => p.yM)))
   const screenAreaM2 = Math.max(
@@ -59,5 +87,14 @@ export function tubChecks({ frame, site, design, catalogue }: CheckContext): Che
     windSpeedMPerS: site.conditions.windMPerS,
     safetyFactor: TUB_SAFETY,
   })
-  return check({ code: 'tub-tips', subject: 'pot', need: site.conditions.windMPerS, holding: same(result.criticalWindSpeedMPerS), unit: 'm/s', assumptions: ['leaf-half-solid', 'no-sliding', 'gust-as-given'], source: 'statics', advice: { ballastKg: result.ballastKg } }) // prettier-ignore
+  return check({
+    code: 'tub-tips',
+    subject: 'pot',
+    need: site.conditions.windMPerS,
+    holding: same(result.criticalWindSpeedMPerS),
+    unit: 'm/s',
+    assumptions: ['leaf-half-solid', 'no-sliding', 'gust-as-given'],
+    source: 'statics',
+    advice: { ballastKg: result.ballastKg },
+  })
 }

@@ -12,10 +12,40 @@ export function wireChecks({ lines }: CheckContext): Check[] {
   const sagging = worstOf(lines, (line) => line.greatestSag.sagM / Math.max(...line.spansM))
   const strained = worstOf(lines, (line) => line.travel.totalM)
   return [
-    ...(pulled ? check({ code: 'wire-pull', subject: pulled.wire.id, need: pulled.worst.tensionN, holding: same(pulled.workingLoadN), unit: 'N', assumptions: ['rigid-ends', 'even-load'], source: 'irvine' }) : []),
-    ...(sagging ? check({ code: 'wire-sag', subject: sagging.wire.id, need: sagging.greatestSag.sagM, holding: same(Math.max(...sagging.spansM) * SAG_SHARE), unit: 'm', assumptions: ['even-load'], source: 'irvine' }) : []),
-    ...(strained ? check({ code: 'strainer-travel', subject: strained.wire.id, need: strained.travel.totalM, holding: same(STRAINER_TRAVEL_M), unit: 'm', assumptions: ['two-years-stretch'], source: 'statics' }) : []),
-  ] // prettier-ignore
+    ...(pulled
+      ? check({
+          code: 'wire-pull',
+          subject: pulled.wire.id,
+          need: pulled.worst.tensionN,
+          holding: same(pulled.workingLoadN),
+          unit: 'N',
+          assumptions: ['rigid-ends', 'even-load'],
+          source: 'irvine',
+        })
+      : []),
+    ...(sagging
+      ? check({
+          code: 'wire-sag',
+          subject: sagging.wire.id,
+          need: sagging.greatestSag.sagM,
+          holding: same(Math.max(...sagging.spansM) * SAG_SHARE),
+          unit: 'm',
+          assumptions: ['even-load'],
+          source: 'irvine',
+        })
+      : []),
+    ...(strained
+      ? check({
+          code: 'strainer-travel',
+          subject: strained.wire.id,
+          need: strained.travel.totalM,
+          holding: same(STRAINER_TRAVEL_M),
+          unit: 'm',
+          assumptions: ['two-years-stretch'],
+          source: 'statics',
+        })
+      : []),
+  ]
 }
 
 /** Share of the thread that holds: the tip and what is above the surface do not. */
@@ -23,7 +53,10 @@ const THREAD_OUT_MM = 20
 /** An eye on the very end of the place has wall beyond it: the place is a part of a wall. */
 const ON_EDGE_M = 1e-6
 
-/** The eye that its wires pull hardest: their pulls in the worst hour add up as arrows, so a wire that passes straight adds nothing. */
+/**
+ * The eye that its wires pull hardest: their pulls in the worst hour add up as arrows, so a wire that passes
+ * straight adds nothing.
+ */
 export function fixingChecks({ frame, site, fixing, lines }: CheckContext): Check[] {
   const worstByLine = new Map(
     lines.flatMap((line) => line.ids.map((id) => [id, line.worst.tensionN] as const)),
@@ -51,12 +84,26 @@ export function fixingChecks({ frame, site, fixing, lines }: CheckContext): Chec
   // Along the wall the wire pries: its pull times the stand-off, over two thirds of the length in the wall.
   const prying = Math.max(1, (1.5 * fixing.standOffM * 1000) / penetrationMm)
   const need = Math.hypot(...pulls[worst]!) * prying
-  const nearest = frame.nodes.reduce((least, other) => (other === node || other.joint !== 'eye' ? least : Math.min(least, Math.hypot(other.at.xM - node.at.xM, other.at.yM - node.at.yM))), Infinity) // prettier-ignore
+  const nearest = frame.nodes.reduce(
+    (least, other) =>
+      other === node || other.joint !== 'eye'
+        ? least
+        : Math.min(least, Math.hypot(other.at.xM - node.at.xM, other.at.yM - node.at.yM)),
+    Infinity,
+  )
   const edgeM = Math.min(node.at.xM, site.widthM - node.at.xM)
   const masonry = isMasonry(site.surface)
   const holding = masonry
-    ? plugHoldingN({ ratedN: fixing.plugRatedN, fullSpacingM: fixing.plugFullSpacingM, fullEdgeM: fixing.plugFullEdgeM }, { spacingM: nearest, edgeM: edgeM < ON_EDGE_M ? fixing.plugFullEdgeM : edgeM }) // prettier-ignore
-    : withdrawalN({ threadMm: fixing.threadMm, penetrationMm, specificGravity: specificGravity.pine, exposure: 'wet' }) // prettier-ignore
+    ? plugHoldingN(
+        { ratedN: fixing.plugRatedN, fullSpacingM: fixing.plugFullSpacingM, fullEdgeM: fixing.plugFullEdgeM },
+        { spacingM: nearest, edgeM: edgeM < ON_EDGE_M ? fixing.plugFullEdgeM : edgeM },
+      )
+    : withdrawalN({
+        threadMm: fixing.threadMm,
+        penetrationMm,
+        specificGravity: specificGravity.pine,
+        exposure: 'wet',
+      })
   return check({
     code: 'fixing-pull',
     subject: node.label,

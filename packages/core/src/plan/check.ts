@@ -6,21 +6,51 @@ import { findStock, stockWidthM } from '../materials/index.ts'
 import type { Catalogue, Fixing } from '../materials/index.ts'
 
 export type CheckCode =
-  | 'wire-pull' | 'wire-sag' | 'strainer-travel' | 'fixing-pull' | 'anchor-pull' | 'end-sideways' | 'post-sideways'
-  | 'post-frost' | 'post-bearing' | 'end-bending' | 'leg-bending' | 'beam-bending' | 'cover-uplift' | 'tub-tips' | 'brace-foot' // prettier-ignore
+  | 'wire-pull'
+  | 'wire-sag'
+  | 'strainer-travel'
+  | 'fixing-pull'
+  | 'anchor-pull'
+  | 'end-sideways'
+  | 'post-sideways'
+  | 'post-frost'
+  | 'post-bearing'
+  | 'end-bending'
+  | 'leg-bending'
+  | 'beam-bending'
+  | 'cover-uplift'
+  | 'tub-tips'
+  | 'brace-foot'
 export type CheckUnit = 'N' | 'm' | 'Nm' | 'm/s'
 
 /** What was taken for granted in a check; each has its words in the translations. */
 export type Assumption =
-  | 'soil-by-feel' | 'safety-two' | 'safety-in-code' | 'leaf-half-solid' | 'hinged-foot' | 'rigid-ends' | 'wet-wood'
-  | 'plug-packet' | 'prying' | 'even-load' | 'all-wires-worst' | 'drive-as-logged' | 'drive-full-depth' | 'gust-as-given'
-  | 'two-years-stretch' | 'no-sliding' | 'posts-share' | 'may-lean' | 'rows-shelter' // prettier-ignore
-export type SourceKey = 'irvine' | 'ibc-1807' | 'ibc-1806' | 'perko' | 'nds-12' | 'plug-approval' | 'statics' | 'wind-pressure' // prettier-ignore
+  | 'soil-by-feel'
+  | 'safety-two'
+  | 'safety-in-code'
+  | 'leaf-half-solid'
+  | 'hinged-foot'
+  | 'rigid-ends'
+  | 'wet-wood'
+  | 'plug-packet'
+  | 'prying'
+  | 'even-load'
+  | 'all-wires-worst'
+  | 'drive-as-logged'
+  | 'drive-full-depth'
+  | 'gust-as-given'
+  | 'two-years-stretch'
+  | 'no-sliding'
+  | 'posts-share'
+  | 'may-lean'
+  | 'rows-shelter'
+export type SourceKey =
+  'irvine' | 'ibc-1807' | 'ibc-1806' | 'perko' | 'nds-12' | 'plug-approval' | 'statics' | 'wind-pressure'
 export type Verdict = 'holds' | 'doubtful' | 'fails'
 
 /**
- * One thing that has to hold: what is needed against what there is, as a range where it rests on a guess. It holds when
- * even the low end covers the need, fails when the high end does not.
+ * One thing that has to hold: what is needed against what there is, as a range where it rests on a guess. It
+ * holds when even the low end covers the need, fails when the high end does not.
  */
 export interface Check {
   readonly code: CheckCode
@@ -53,7 +83,12 @@ export interface CheckContext {
 /** A check with its verdict; none where nothing is asked of it. */
 export function check(input: Omit<Check, 'verdict' | 'advice' | 'isStructural'> & Partial<Check>): Check[] {
   if (!(input.need > 0)) return []
-  const verdict: Verdict = input.need <= input.holding[0] * (1 + 1e-9) ? 'holds' : input.need <= input.holding[1] ? 'doubtful' : 'fails' // prettier-ignore
+  const verdict: Verdict =
+    input.need <= input.holding[0] * (1 + 1e-9)
+      ? 'holds'
+      : input.need <= input.holding[1]
+        ? 'doubtful'
+        : 'fails'
   return [{ advice: {}, isStructural: false, ...input, verdict }]
 }
 

@@ -29,7 +29,10 @@ export interface WireChoice {
   readonly rolls: readonly RollSize[]
 }
 
-/** Everything the grower decides about a frame, besides the place it stands at. Lengths in metres, pull in newtons. */
+/**
+ * Everything the grower decides about a frame, besides the place it stands at. Lengths in metres, pull in
+ * newtons.
+ */
 export interface FrameDesign extends WireChoice {
   readonly pattern: Pattern
   readonly moveToleranceM: number

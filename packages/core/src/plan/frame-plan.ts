@@ -18,7 +18,10 @@ import type { Drive } from '../ground/index.ts'
 import { findFixing, findWire, standardCatalogue } from '../materials/index.ts'
 import type { Catalogue, Fixing, Wire } from '../materials/index.ts'
 
-/** All that follows from a design; what could not be computed is `null` or empty, with the reason among the problems. */
+/**
+ * All that follows from a design; what could not be computed is `null` or empty, with the reason among the
+ * problems.
+ */
 export interface FramePlan {
   readonly frame: Frame | null
   /** How many are built alike; materials and hours are for all of them. */
@@ -44,8 +47,9 @@ export interface PlanContext {
 const NO_LOADS: WireLoads = { cropNPerM: 0, leafNPerM: 0, windNPerM: 0 }
 
 /**
- * The consequences of a design at a place. A step that refuses its input leaves a problem and the steps before it stand,
- * so a grower sees the drawing even where the handling length is too short for one run. Throws only for bugs.
+ * The consequences of a design at a place. A step that refuses its input leaves a problem and the steps
+ * before it stand, so a grower sees the drawing even where the handling length is too short for one run.
+ * Throws only for bugs.
  */
 export function planFrame(site: PlannedSite, design: FrameDesign, context: PlanContext = {}): FramePlan {
   const catalogue = context.catalogue ?? standardCatalogue
@@ -78,7 +82,19 @@ export function planFrame(site: PlannedSite, design: FrameDesign, context: PlanC
   const stock = planStock(frame, catalogue, repeat, attempt)
   const loads = wireLoads(frame, design, site.conditions)
   const lines = attempt(() => strainedLines(frame, site, design, catalogue, loads)) ?? []
-  const checks = attempt(() => checkFrame({ frame, site, design, catalogue, fixing, lines, loads, drives: context.drives ?? new Map<string, Drive>() })) ?? [] // prettier-ignore
+  const checks =
+    attempt(() =>
+      checkFrame({
+        frame,
+        site,
+        design,
+        catalogue,
+        fixing,
+        lines,
+        loads,
+        drives: context.drives ?? new Map<string, Drive>(),
+      }),
+    ) ?? []
   return {
     frame,
     repeat,

@@ -7,7 +7,10 @@ import type { Hold, PlantKind } from '../kinds/index.ts'
 import { leafWindNPerM } from './wires.ts'
 import type { WireLoads } from './wires.ts'
 
-/** Outline that the plant will fill: across and up for what stands upright, along and across for what lies overhead. */
+/**
+ * Outline that the plant will fill: across and up for what stands upright, along and across for what lies
+ * overhead.
+ */
 export interface LeafyOutline {
   readonly widthM: number
   readonly heightM: number
@@ -37,24 +40,35 @@ export function leafyOutline(frame: Frame): LeafyOutline {
   return { widthM, heightM, areaM2: widthM * heightM, middleM: isOver ? top : (bottom + top) / 2 }
 }
 
-/** From the lowest wire that carries up to the top of the posts, above the ground wherever that lies on a slope. */
+/**
+ * From the lowest wire that carries up to the top of the posts, above the ground wherever that lies on a
+ * slope.
+ */
 function rowBand(frame: Frame): [number, number] {
   const post = frame.members.find((member) => member.foot !== null)
   if (!post?.foot) return [0, 0.05]
   const groundM = post.foot.yM
-  const lowest = frame.nodes.reduce((low, node) => (node.label === post.label && node.id.startsWith('w') ? Math.min(low, node.at.yM - groundM) : low), Infinity) // prettier-ignore
+  const lowest = frame.nodes.reduce(
+    (low, node) =>
+      node.label === post.label && node.id.startsWith('w') ? Math.min(low, node.at.yM - groundM) : low,
+    Infinity,
+  )
   const topM = post.path.reduce((high, p) => Math.max(high, p.yM - groundM), 0)
   return [Number.isFinite(lowest) && !Number.isNaN(lowest) ? Math.min(lowest, topM - 0.05) : 0, topM]
 }
 
-/** Plant spread evenly over the wires that carry, wind over all. Nothing for a frame without wires or without a kind. */
+/**
+ * Plant spread evenly over the wires that carry, wind over all. Nothing for a frame without wires or without
+ * a kind.
+ */
 export function wireLoads(frame: Frame, design: FrameDesign, conditions: Conditions): WireLoads {
   const kind = design.plantKindId === null ? undefined : findKind(design.plantKindId)
   let carryingM = 0
   // Crop hangs on the wires that carry; wind presses the leaf against all of them.
   let strungM = 0
   for (const run of frame.runs)
-    if (run.slot === 'main' && !run.line.startsWith('tie-') && !run.line.includes('-down-')) carryingM += run.lengthM // prettier-ignore
+    if (run.slot === 'main' && !run.line.startsWith('tie-') && !run.line.includes('-down-'))
+      carryingM += run.lengthM
   for (const run of frame.runs)
     if (!run.line.startsWith('tie-') && run.line !== 'water') strungM += run.lengthM
   if (!kind || carryingM === 0) return { cropNPerM: 0, leafNPerM: 0, windNPerM: 0 }
@@ -66,26 +80,48 @@ export function wireLoads(frame: Frame, design: FrameDesign, conditions: Conditi
   return {
     leafNPerM: perM(leafKgPerM2),
     cropNPerM: perM(leafKgPerM2 + wetKgPerM2 + cropKgPerM2),
-    windNPerM: isOpen ? (leafWindNPerM(outline.heightM, outline.middleM, conditions.windMPerS) * outline.widthM) / strungM : 0, // prettier-ignore
+    windNPerM: isOpen
+      ? (leafWindNPerM(outline.heightM, outline.middleM, conditions.windMPerS) * outline.widthM) / strungM
+      : 0,
   }
 }
 
-/** Ties that a year's growth takes on a metre of carrying wire: by how the kind holds on. Pairs and cross-arms hold shoots by themselves. */
+/**
+ * Ties that a year's growth takes on a metre of carrying wire: by how the kind holds on. Pairs and cross-arms
+ * hold shoots by themselves.
+ */
 const TIES_PER_M: Readonly<Record<Hold, number>> = {
-  'trained-wood': 5, leaning: 4, none: 4, tendrils: 1.5, 'leaf-stalks': 1, twining: 0.5, 'aerial-roots': 0.5,
-} // prettier-ignore
+  'trained-wood': 5,
+  leaning: 4,
+  none: 4,
+  tendrils: 1.5,
+  'leaf-stalks': 1,
+  twining: 0.5,
+  'aerial-roots': 0.5,
+}
 const MIDDLING_TIES_PER_M = 3
 /** Share of tying that is left on a pair of foliage wires against a single one. */
 const PAIR_SHARE = 0.25
 
 /**
- * Ties that a frame takes in a year, for comparing designs: metres of wire by how the kind holds, wires in pairs counted
- * at a quarter, a tie for each hand's breadth of stake, leg or pole. Round figures from growers' counts.
+ * Ties that a frame takes in a year, for comparing designs: metres of wire by how the kind holds, wires in
+ * pairs counted at a quarter, a tie for each hand's breadth of stake, leg or pole. Round figures from
+ * growers' counts.
  */
 export function tiesPerYear(frame: Frame, kind: PlantKind | undefined): number {
   const perM = kind ? TIES_PER_M[kind.holds] : MIDDLING_TIES_PER_M
   const isPair = (line: string) => /^w\d+[ab]$/.test(line)
-  const wireM = frame.runs.reduce((sum, run) => (run.line === 'water' || run.line.startsWith('tie-') ? sum : sum + run.lengthM * (isPair(run.line) ? PAIR_SHARE : 1)), 0) // prettier-ignore
-  const uprightM = frame.members.reduce((sum, m) => (['stake', 'leg', 'core', 'column', 'hoop'].includes(m.part) ? sum + m.cutLengthM - m.buriedM : sum), 0) // prettier-ignore
+  const wireM = frame.runs.reduce(
+    (sum, run) =>
+      run.line === 'water' || run.line.startsWith('tie-')
+        ? sum
+        : sum + run.lengthM * (isPair(run.line) ? PAIR_SHARE : 1),
+    0,
+  )
+  const uprightM = frame.members.reduce(
+    (sum, m) =>
+      ['stake', 'leg', 'core', 'column', 'hoop'].includes(m.part) ? sum + m.cutLengthM - m.buriedM : sum,
+    0,
+  )
   return Math.round(perM * wireM + (perM / 2) * uprightM)
 }

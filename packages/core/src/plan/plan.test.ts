@@ -10,35 +10,52 @@ import type { FramePlan, MaterialItem } from './index.ts'
 const kinds = Object.keys(patternArbs) as PatternKind[]
 const quantity = (plan: FramePlan, is: (item: MaterialItem) => boolean) =>
   plan.takeOff!.items.filter(is).reduce((sum, item) => sum + item.quantity, 0)
-const good = (plan: FramePlan, goodId: string) => quantity(plan, (item) => item.what === 'good' && item.goodId === goodId) // prettier-ignore
+const good = (plan: FramePlan, goodId: string) =>
+  quantity(plan, (item) => item.what === 'good' && item.goodId === goodId)
 
 describe('a frame’s bill', () => {
   it.each(kinds)('equals the count of what its drawing shows: %s', (kind) => {
     let compared = 0
     fc.assert(
-      fc.property(patternArbs[kind] as fc.Arbitrary<Pattern>, fc.integer({ min: 1, max: 3 }), (pattern, repeat) => {
-        const plan = planFrame(siteOf(6, 2.4), designOf(pattern, { repeat }))
-        if (plan.problems.length > 0) return
-        compared++
-        const list = drawFrame(plan.frame!, { view: 'elevation', ...options })
-        const drawn = (is: (mark: (typeof list)[number]) => boolean) => list.filter(is).length * repeat
-        expect(quantity(plan, (item) => item.what === 'fixing')).toBe(drawn((m) => m.kind === 'node'))
-        for (const [joint, goodId] of [['staple', 'staple'], ['lashing', 'lashing'], ['bolt', 'bolt']] as const)
-          expect(good(plan, goodId)).toBe(drawn((m) => m.kind === 'joint' && m.joint === joint))
-        expect(quantity(plan, (item) => item.what === 'screw')).toBe(drawn((m) => m.kind === 'anchor'))
-        expect(good(plan, 'tub') + good(plan, 'pot') + good(plan, 'pole-module')).toBe(drawn((m) => m.kind === 'area' && m.role === 'tub'))
-        // Every member is a piece cut from what is bought, and every wire drawn is in the pieces strung.
-        const cuts = plan.stock.reduce((sum, one) => sum + one.cutting.rolls.reduce((n, roll) => n + roll.cuts.length, 0), 0)
-        expect(cuts).toBe(drawn((m) => m.kind === 'member'))
-        const strung = plan.strings.reduce((sum, one) => sum + one.stringing!.pieces.reduce((n, piece) => n + piece.runs.length, 0), 0)
-        expect(strung * repeat).toBe(drawn((m) => m.kind === 'line'))
-        for (const one of plan.strings) {
-          const bought = one.cutting!.rolls.reduce((sum, roll) => sum + roll.lengthM, 0)
-          expect(bought + 1e-6).toBeGreaterThanOrEqual(one.stringing!.cutLengthM * repeat)
-        }
-      }),
+      fc.property(
+        patternArbs[kind] as fc.Arbitrary<Pattern>,
+        fc.integer({ min: 1, max: 3 }),
+        (pattern, repeat) => {
+          const plan = planFrame(siteOf(6, 2.4), designOf(pattern, { repeat }))
+          if (plan.problems.length > 0) return
+          compared++
+          const list = drawFrame(plan.frame!, { view: 'elevation', ...options })
+          const drawn = (is: (mark: (typeof list)[number]) => boolean) => list.filter(is).length * repeat
+          expect(quantity(plan, (item) => item.what === 'fixing')).toBe(drawn((m) => m.kind === 'node'))
+          for (const [joint, goodId] of [
+            ['staple', 'staple'],
+            ['lashing', 'lashing'],
+            ['bolt', 'bolt'],
+          ] as const)
+            expect(good(plan, goodId)).toBe(drawn((m) => m.kind === 'joint' && m.joint === joint))
+          expect(quantity(plan, (item) => item.what === 'screw')).toBe(drawn((m) => m.kind === 'anchor'))
+          expect(good(plan, 'tub') + good(plan, 'pot') + good(plan, 'pole-module')).toBe(
+            drawn((m) => m.kind === 'area' && m.role === 'tub'),
+          )
+          // Every member is a piece cut from what is bought, and every wire drawn is in the pieces strung.
+          const cuts = plan.stock.reduce(
+            (sum, one) => sum + one.cutting.rolls.reduce((n, roll) => n + roll.cuts.length, 0),
+            0,
+          )
+          expect(cuts).toBe(drawn((m) => m.kind === 'member'))
+          const strung = plan.strings.reduce(
+            (sum, one) => sum + one.stringing!.pieces.reduce((n, piece) => n + piece.runs.length, 0),
+            0,
+          )
+          expect(strung * repeat).toBe(drawn((m) => m.kind === 'line'))
+          for (const one of plan.strings) {
+            const bought = one.cutting!.rolls.reduce((sum, roll) => sum + roll.lengthM, 0)
+            expect(bought + 1e-6).toBeGreaterThanOrEqual(one.stringing!.cutLengthM * repeat)
+          }
+        },
+      ),
       { numRuns: 25 },
-    ) // prettier-ignore
+    )
     expect(compared).toBeGreaterThan(4)
   })
 })
@@ -48,23 +65,37 @@ describe('every kind of frame', () => {
     '%s carries a plant, and every check has a need, a holding and a verdict that fits them',
     (kind) => {
       fc.assert(
-      fc.property(patternArbs[kind] as fc.Arbitrary<Pattern>, (pattern) => {
-        const plan = planFrame(siteOf(6, 2.4, { surface: 'boards' }), designOf(pattern, { plantKindId: 'hardy-kiwi' }))
-        for (const check of plan.checks) {
-          expect(Number.isFinite(check.need) && check.need > 0).toBe(true)
-          expect(check.holding[0]).toBeLessThanOrEqual(check.holding[1] + 1e-9)
-          const expected = check.need <= check.holding[0] * (1 + 1e-9) ? 'holds' : check.need <= check.holding[1] ? 'doubtful' : 'fails'
-          expect(check.verdict).toBe(expected)
-          expect(check.assumptions.length).toBeGreaterThan(0)
-        }
-      }),
-      { numRuns: 15 },
-    ) // prettier-ignore
+        fc.property(patternArbs[kind] as fc.Arbitrary<Pattern>, (pattern) => {
+          const plan = planFrame(
+            siteOf(6, 2.4, { surface: 'boards' }),
+            designOf(pattern, { plantKindId: 'hardy-kiwi' }),
+          )
+          for (const check of plan.checks) {
+            expect(Number.isFinite(check.need) && check.need > 0).toBe(true)
+            expect(check.holding[0]).toBeLessThanOrEqual(check.holding[1] + 1e-9)
+            const expected =
+              check.need <= check.holding[0] * (1 + 1e-9)
+                ? 'holds'
+                : check.need <= check.holding[1]
+                  ? 'doubtful'
+                  : 'fails'
+            expect(check.verdict).toBe(expected)
+            expect(check.assumptions.length).toBeGreaterThan(0)
+          }
+        }),
+        { numRuns: 15 },
+      )
     },
   )
 })
 
-const diamonds: Pattern = { kind: 'diamonds', cell: { by: 'width', widthM: 0.8 }, cellHeightM: null, rows: 1, closeCutEnd: false } // prettier-ignore
+const diamonds: Pattern = {
+  kind: 'diamonds',
+  cell: { by: 'width', widthM: 0.8 },
+  cellHeightM: null,
+  rows: 1,
+  closeCutEnd: false,
+}
 const wall = siteOf(9.2, 1.65, { firstForkM: 0.3 })
 
 describe('planFrame', () => {
@@ -84,9 +115,19 @@ describe('planFrame', () => {
   })
 
   it('says so when something is not in the catalogue, and throws nothing', () => {
-    const fan: Pattern = { kind: 'fan', ribs: 5, spreadDeg: 120, wireStepM: 0.3, maxSupportSpacingM: 2, ribReachM: null, ribStockId: 'unobtainium' } // prettier-ignore
+    const fan: Pattern = {
+      kind: 'fan',
+      ribs: 5,
+      spreadDeg: 120,
+      wireStepM: 0.3,
+      maxSupportSpacingM: 2,
+      ribReachM: null,
+      ribStockId: 'unobtainium',
+    }
     expect(planFrame(wall, designOf(fan)).problems.map((p) => p.code)).toEqual(['frame/unknown-stock'])
-    expect(planFrame(wall, { ...design, wireId: 'thread' }).problems.map((p) => p.code)).toEqual(['frame/unknown-stock']) // prettier-ignore
+    expect(planFrame(wall, { ...design, wireId: 'thread' }).problems.map((p) => p.code)).toEqual([
+      'frame/unknown-stock',
+    ])
   })
 
   it('buys for all repeats together: never more rolls than one after the other, and as many parts', () => {
@@ -109,11 +150,23 @@ describe('planFrame', () => {
 })
 
 const row: RowPattern = {
-  kind: 'row', maxPostSpacingM: 6, postHeightM: 1.9, postBuriedM: 0.6, postStockId: 'post-round-80', endStockId: 'post-round-100', endBuriedM: 0.8, endLeanDeg: 10,
-  end: { kind: 'tied-back', attachHeightM: 1.5, angleDeg: 45, screwId: 'screw-eye-1200' }, armStockId: 'batten-20x30',
-  levels: [{ heightM: 0.7, slot: 'main', form: 'single', spreadM: 0, liftM: 0 }, { heightM: 1.2, slot: 'light', form: 'pair', spreadM: 0, liftM: 0 }],
-  waterHeightM: null, plantSpacingM: 1.5,
-} // prettier-ignore
+  kind: 'row',
+  maxPostSpacingM: 6,
+  postHeightM: 1.9,
+  postBuriedM: 0.6,
+  postStockId: 'post-round-80',
+  endStockId: 'post-round-100',
+  endBuriedM: 0.8,
+  endLeanDeg: 10,
+  end: { kind: 'tied-back', attachHeightM: 1.5, angleDeg: 45, screwId: 'screw-eye-1200' },
+  armStockId: 'batten-20x30',
+  levels: [
+    { heightM: 0.7, slot: 'main', form: 'single', spreadM: 0, liftM: 0 },
+    { heightM: 1.2, slot: 'light', form: 'pair', spreadM: 0, liftM: 0 },
+  ],
+  waterHeightM: null,
+  plantSpacingM: 1.5,
+}
 const field = siteOf(36, 2, { surface: 'open' })
 const rowDesign = designOf(row, { wireId: 'high-tensile-2.5', tensionN: 700, plantKindId: 'wine-grape' })
 
@@ -143,7 +196,13 @@ describe('what a row carries', () => {
   })
 
   it('asks more of its anchor with every wire, and less where it is tied higher', () => {
-    const lower = planFrame(field, { ...rowDesign, pattern: { ...row, end: { kind: 'tied-back', attachHeightM: 1, angleDeg: 45, screwId: 'screw-eye-1200' } } }) // prettier-ignore
+    const lower = planFrame(field, {
+      ...rowDesign,
+      pattern: {
+        ...row,
+        end: { kind: 'tied-back', attachHeightM: 1, angleDeg: 45, screwId: 'screw-eye-1200' },
+      },
+    })
     expect(check('anchor-pull', lower).need).toBeGreaterThan(check('anchor-pull').need)
     const fewer = planFrame(field, { ...rowDesign, pattern: { ...row, levels: row.levels.slice(0, 1) } })
     expect(check('anchor-pull', fewer).need).toBeLessThan(check('anchor-pull').need)
@@ -152,7 +211,10 @@ describe('what a row carries', () => {
   it('believes the drive log over the guess', () => {
     const drive = { depthAlongM: 1.1, angleFromVerticalRad: 0.7, reworks: 0, torqueNm: null, pullTestN: null }
     const drives = (rest: object) => new Map([['anchor-left', { ...drive, ...rest }]])
-    const left = (rest: object) => planFrame(field, rowDesign, { drives: drives(rest) }).checks.find((c) => c.code === 'anchor-pull' && c.subject === 'A1')! // prettier-ignore
+    const left = (rest: object) =>
+      planFrame(field, rowDesign, { drives: drives(rest) }).checks.find(
+        (c) => c.code === 'anchor-pull' && c.subject === 'A1',
+      )!
     expect(left({ reworks: 3 }).holding[0]).toBeLessThan(left({}).holding[0])
     expect(left({ pullTestN: 3000 })).toMatchObject({ holding: [2000, 2000] })
     expect(left({}).assumptions).toContain('drive-as-logged')
@@ -164,7 +226,7 @@ describe('what a row carries', () => {
     const free = planFrame(field, { ...bare, pattern: light })
     const sideways = check('end-sideways', free)
     expect(sideways.advice.depthM).toBeGreaterThan(0.8)
-    const deep = planFrame(field, { ...bare, pattern: { ...light, endBuriedM: sideways.advice.depthM! } }) // prettier-ignore
+    const deep = planFrame(field, { ...bare, pattern: { ...light, endBuriedM: sideways.advice.depthM! } })
     expect(check('end-sideways', deep).verdict).toBe('holds')
     expect(free.lines[0]!.endStiffnessNPerM).toBeGreaterThan(0)
     const rigid = planFrame(field, { ...bare, pattern: { ...light, end: row.end } })
@@ -175,9 +237,29 @@ describe('what a row carries', () => {
 })
 
 describe('a pot', () => {
-  const spiral: Pattern = { kind: 'spiral', stakes: 3, circleRadiusM: 0.15, heightM: 1.4, buriedM: 0.25, startHeightM: 0.2, turns: 6, wrapsPerContact: 1, knotEvery: 3, knotAllowanceM: 0.05, winding: 'anticlockwise', top: 'ring', stakeStockId: 'cane-18', topStockId: 'rod-steel-6', pot: { shape: 'round', widthM: 0.4, heightM: 0.4 } } // prettier-ignore
+  const spiral: Pattern = {
+    kind: 'spiral',
+    stakes: 3,
+    circleRadiusM: 0.15,
+    heightM: 1.4,
+    buriedM: 0.25,
+    startHeightM: 0.2,
+    turns: 6,
+    wrapsPerContact: 1,
+    knotEvery: 3,
+    knotAllowanceM: 0.05,
+    winding: 'anticlockwise',
+    top: 'ring',
+    stakeStockId: 'cane-18',
+    topStockId: 'rod-steel-6',
+    pot: { shape: 'round', widthM: 0.4, heightM: 0.4 },
+  }
   const storm = { ...usualConditions, windMPerS: 40 }
-  const tips = (widthM: number) => planFrame(siteOf(1, 2, { surface: 'open', conditions: storm }), designOf({ ...spiral, pot: { shape: 'round', widthM, heightM: 0.4 } })).checks.find((c) => c.code === 'tub-tips')! // prettier-ignore
+  const tips = (widthM: number) =>
+    planFrame(
+      siteOf(1, 2, { surface: 'open', conditions: storm }),
+      designOf({ ...spiral, pot: { shape: 'round', widthM, heightM: 0.4 } }),
+    ).checks.find((c) => c.code === 'tub-tips')!
 
   it('stands harder winds the wider it is, and says what ballast would do', () => {
     expect(tips(0.6).holding[0]).toBeGreaterThan(tips(0.4).holding[0])
@@ -185,7 +267,8 @@ describe('a pot', () => {
   })
 
   it('is wound the way its kind twines, or it is said', () => {
-    const wound = (plantKindId: string | null, pattern: Pattern = spiral) => isWoundWrongly(designOf(pattern, { plantKindId })) // prettier-ignore
+    const wound = (plantKindId: string | null, pattern: Pattern = spiral) =>
+      isWoundWrongly(designOf(pattern, { plantKindId }))
     expect(wound('hop')).toBe(true)
     expect(wound('hop', { ...spiral, winding: 'clockwise' })).toBe(false)
     expect(wound('pear')).toBeNull()
@@ -209,14 +292,21 @@ describe('a shopping list', () => {
     designOf(diamonds, { handlingLengthM: 10, rolls: [{ lengthM: 25, price: 14 }] }),
   )
   const two = planFrame(wall, designOf(diamonds, { handlingLengthM: 10, repeat: 2 }))
-  const frames = [{ name: 'A', plan: one }, { name: 'B', plan: two }] // prettier-ignore
+  const frames = [
+    { name: 'A', plan: one },
+    { name: 'B', plan: two },
+  ]
   const eyes = (stores: Parameters<typeof shoppingList>[1]) =>
     shoppingList(frames, stores, standardCatalogue).lines.find((line) => line.item.what === 'fixing')!
 
   it('adds up all frames and takes off what is on hand, never below nothing', () => {
     expect(eyes([])).toMatchObject({ need: 108, onHand: 0, item: { quantity: 108 } })
-    expect(eyes([{ what: 'fixing', refId: 'eye-100', lengthM: null, quantity: 30 }])).toMatchObject({ item: { quantity: 78 } }) // prettier-ignore
-    expect(eyes([{ what: 'fixing', refId: 'eye-100', lengthM: null, quantity: 500 }])).toMatchObject({ item: { quantity: 0, price: 0 } }) // prettier-ignore
+    expect(eyes([{ what: 'fixing', refId: 'eye-100', lengthM: null, quantity: 30 }])).toMatchObject({
+      item: { quantity: 78 },
+    })
+    expect(eyes([{ what: 'fixing', refId: 'eye-100', lengthM: null, quantity: 500 }])).toMatchObject({
+      item: { quantity: 0, price: 0 },
+    })
   })
 
   it('cuts every piece of every frame, from stores first', () => {

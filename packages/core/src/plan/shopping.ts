@@ -2,7 +2,14 @@ import type { FramePlan } from './frame-plan.ts'
 import type { MaterialItem } from './take-off.ts'
 import { CoreError } from '../errors/index.ts'
 import { cutFromRolls, cutFromStores, priceOf } from '../materials/index.ts'
-import type { Catalogue, CutOnHand, CuttingPlan, LengthOnHand, PieceDemand, RollSize } from '../materials/index.ts' // prettier-ignore
+import type {
+  Catalogue,
+  CutOnHand,
+  CuttingPlan,
+  LengthOnHand,
+  PieceDemand,
+  RollSize,
+} from '../materials/index.ts'
 
 /** What lies in the shed: by length where it is cut, by number otherwise. */
 export interface InStores {
@@ -30,7 +37,9 @@ export interface CutMaterial {
   readonly onHand: readonly LengthOnHand[]
   readonly fromStores: readonly CutOnHand[]
   readonly rolls: readonly RollSize[]
-  /** What to cut from new ones; pieces as indices into `pieces`. `null` where one is longer than all on sale. */
+  /**
+   * What to cut from new ones; pieces as indices into `pieces`. `null` where one is longer than all on sale.
+   */
   readonly cutting: CuttingPlan | null
 }
 
@@ -48,12 +57,22 @@ export interface ShoppingList {
   readonly cut: readonly CutMaterial[]
 }
 
-/** Everything that these frames need, less what is on hand, and how to cut it from stores and from what is bought. */
-export function shoppingList(frames: readonly WantedFrame[], stores: readonly InStores[], catalogue: Catalogue): ShoppingList {
+/**
+ * Everything that these frames need, less what is on hand, and how to cut it from stores and from what is
+ * bought.
+ */
+export function shoppingList(
+  frames: readonly WantedFrame[],
+  stores: readonly InStores[],
+  catalogue: Catalogue,
+): ShoppingList {
   const cut = cutMaterials(frames, stores, catalogue)
-  const lines = [...cut.flatMap((material) => linesOfCut(material)), ...countedLines(frames, stores, catalogue)]
+  const lines = [
+    ...cut.flatMap((material) => linesOfCut(material)),
+    ...countedLines(frames, stores, catalogue),
+  ]
   return { lines, cost: lines.reduce((sum, line) => sum + line.item.price, 0), cut }
-} // prettier-ignore
+}
 
 interface Gathered {
   readonly what: 'roll' | 'stock'
@@ -62,7 +81,11 @@ interface Gathered {
   rolls: readonly RollSize[]
 }
 
-function cutMaterials(frames: readonly WantedFrame[], stores: readonly InStores[], catalogue: Catalogue): CutMaterial[] {
+function cutMaterials(
+  frames: readonly WantedFrame[],
+  stores: readonly InStores[],
+  catalogue: Catalogue,
+): CutMaterial[] {
   const gathered = new Map<string, Gathered>()
   const gather = (what: 'roll' | 'stock', refId: string, rolls: readonly RollSize[]): Gathered => {
     const key = `${what} ${refId}`
@@ -76,18 +99,30 @@ function cutMaterials(frames: readonly WantedFrame[], stores: readonly InStores[
     const { repeat } = plan
     for (const { wire, choice, stringing } of plan.strings)
       for (const [lengthM, quantity] of byLength((stringing?.pieces ?? []).map((piece) => piece.cutLengthM)))
-        gather('roll', wire.id, choice.rolls).pieces.push({ lengthM, quantity: quantity * repeat, frame: name })
+        gather('roll', wire.id, choice.rolls).pieces.push({
+          lengthM,
+          quantity: quantity * repeat,
+          frame: name,
+        })
     for (const { stock, lengthsM } of plan.stock)
       for (const [lengthM, quantity] of byLength(lengthsM))
-        gather('stock', stock.id, stock.lengths).pieces.push({ lengthM, quantity: quantity * repeat, frame: name })
+        gather('stock', stock.id, stock.lengths).pieces.push({
+          lengthM,
+          quantity: quantity * repeat,
+          frame: name,
+        })
   }
   return [...gathered.values()].map(({ what, refId, pieces, rolls }) => {
     const sale = what === 'roll' ? (catalogue.wires.find((wire) => wire.id === refId)?.rolls ?? rolls) : rolls
-    const onHand = stores.flatMap((one) => one.what === what && one.refId === refId && one.lengthM !== null ? [{ lengthM: one.lengthM, quantity: one.quantity }] : [])
+    const onHand = stores.flatMap((one) =>
+      one.what === what && one.refId === refId && one.lengthM !== null
+        ? [{ lengthM: one.lengthM, quantity: one.quantity }]
+        : [],
+    )
     const { cut: fromStores, rest } = cutFromStores(pieces, onHand)
     return { what, refId, pieces, onHand, fromStores, rolls: sale, cutting: tryCut(rest, sale) }
   })
-} // prettier-ignore
+}
 
 function tryCut(rest: readonly PieceDemand[], rolls: readonly RollSize[]): CuttingPlan | null {
   try {
@@ -114,17 +149,34 @@ function linesOfCut({ what, refId, rolls, cutting, fromStores }: CutMaterial): S
     if (quantity === 0) return []
     const price = quantity * (roll.price ?? 0)
     const head = { lengthM: roll.lengthM, quantity, price }
-    return [{ item: what === 'roll' ? { what, wireId: refId, ...head } : { what, stockId: refId, ...head }, need: quantity, onHand: fromStores.length }] // prettier-ignore
+    return [
+      {
+        item: what === 'roll' ? { what, wireId: refId, ...head } : { what, stockId: refId, ...head },
+        need: quantity,
+        onHand: fromStores.length,
+      },
+    ]
   })
   if (bought.length > 0 || fromStores.length === 0) return bought
   const nothing = { lengthM: rolls[0]?.lengthM ?? 0, quantity: 0, price: 0 }
-  return [{ item: what === 'roll' ? { what, wireId: refId, ...nothing } : { what, stockId: refId, ...nothing }, need: 0, onHand: fromStores.length }] // prettier-ignore
+  return [
+    {
+      item: what === 'roll' ? { what, wireId: refId, ...nothing } : { what, stockId: refId, ...nothing },
+      need: 0,
+      onHand: fromStores.length,
+    },
+  ]
 }
 
 type Counted = Extract<MaterialItem, { what: 'fixing' | 'screw' | 'good' }>
-const refOf = (item: Counted) => (item.what === 'fixing' ? item.fixingId : item.what === 'screw' ? item.screwId : item.goodId) // prettier-ignore
+const refOf = (item: Counted) =>
+  item.what === 'fixing' ? item.fixingId : item.what === 'screw' ? item.screwId : item.goodId
 
-function countedLines(frames: readonly WantedFrame[], stores: readonly InStores[], catalogue: Catalogue): ShoppingLine[] {
+function countedLines(
+  frames: readonly WantedFrame[],
+  stores: readonly InStores[],
+  catalogue: Catalogue,
+): ShoppingLine[] {
   const needs = new Map<string, { item: Counted; need: number }>()
   for (const { plan } of frames) {
     for (const item of plan.takeOff?.items ?? []) {
@@ -134,11 +186,14 @@ function countedLines(frames: readonly WantedFrame[], stores: readonly InStores[
     }
   }
   return [...needs.values()].map(({ item, need }) => {
-    const onHand = stores.reduce((sum, one) => (one.what === item.what && one.refId === refOf(item) ? sum + one.quantity : sum), 0)
+    const onHand = stores.reduce(
+      (sum, one) => (one.what === item.what && one.refId === refOf(item) ? sum + one.quantity : sum),
+      0,
+    )
     const quantity = Math.max(0, Math.round((need - onHand) * 10) / 10)
     return { item: { ...item, quantity, price: quantity * unitPrice(item, catalogue) }, need, onHand }
   })
-} // prettier-ignore
+}
 
 function unitPrice(item: Counted, catalogue: Catalogue): number {
   switch (item.what) {

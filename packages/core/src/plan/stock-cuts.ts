@@ -22,7 +22,8 @@ export function planStock(frame: Frame, catalogue: Catalogue, repeat: number, at
     if (!stock) return []
     // Alike lengths are one demand, or a hundred posts would be a hundred pieces to try in every order.
     const byMm = new Map<number, number>()
-    for (const lengthM of lengthsM) byMm.set(Math.ceil(lengthM * 1000 - 1e-6), (byMm.get(Math.ceil(lengthM * 1000 - 1e-6)) ?? 0) + 1) // prettier-ignore
+    for (const lengthM of lengthsM)
+      byMm.set(Math.ceil(lengthM * 1000 - 1e-6), (byMm.get(Math.ceil(lengthM * 1000 - 1e-6)) ?? 0) + 1)
     const demands = [...byMm].map(([mm, count]) => ({ lengthM: mm / 1000, quantity: count * repeat }))
     const cutting = attempt(() => cutFromRolls(demands, stock.lengths))
     return cutting ? [{ stock, pieces: lengthsM.length, lengthsM, cutting }] : []

@@ -22,15 +22,31 @@ export function choiceOf(design: FrameDesign, slot: WireSlot): WireChoice {
   return slot === 'light' && design.light ? design.light : design
 }
 
-/** Stringing and cutting for each wire that the pattern is strung with; steps that refuse their input go to `attempt`. */
-export function planStrings(frame: Frame, design: FrameDesign, catalogue: Catalogue, attempt: Attempt): StringPlan[] {
+/**
+ * Stringing and cutting for each wire that the pattern is strung with; steps that refuse their input go to
+ * `attempt`.
+ */
+export function planStrings(
+  frame: Frame,
+  design: FrameDesign,
+  catalogue: Catalogue,
+  attempt: Attempt,
+): StringPlan[] {
   return wireSlots(design.pattern).flatMap((slot) => {
     const choice = choiceOf(design, slot)
     const wire = attempt(() => requireWire(catalogue, choice.wireId))
     if (!wire) return []
-    const runs = frame.runs.filter((run) => run.slot === slot).map((run) => ({ from: run.from, to: run.to, lengthM: run.lengthM + run.wrapM })) // prettier-ignore
-    const limits = { handlingLengthM: design.handlingLengthM, endWrapM: design.endWrapM, ...(design.endsAt === 'edge' ? { endsAt: edgeNodes(frame) } : {}) }
-    const stringing = attempt(() => planStringing({ nodes: frame.nodes.map((node) => node.at), runs }, limits))
+    const runs = frame.runs
+      .filter((run) => run.slot === slot)
+      .map((run) => ({ from: run.from, to: run.to, lengthM: run.lengthM + run.wrapM }))
+    const limits = {
+      handlingLengthM: design.handlingLengthM,
+      endWrapM: design.endWrapM,
+      ...(design.endsAt === 'edge' ? { endsAt: edgeNodes(frame) } : {}),
+    }
+    const stringing = attempt(() =>
+      planStringing({ nodes: frame.nodes.map((node) => node.at), runs }, limits),
+    )
     const cutting =
       stringing &&
       attempt(() =>
@@ -41,21 +57,31 @@ export function planStrings(frame: Frame, design: FrameDesign, catalogue: Catalo
       )
     return [{ slot, wire, choice, stringing, cutting }]
   })
-} // prettier-ignore
+}
 
-/** Ends of lines, and nodes of a wall on the outline of its pattern, where they were meant to be before any moved off a spot. */
+/**
+ * Ends of lines, and nodes of a wall on the outline of its pattern, where they were meant to be before any
+ * moved off a spot.
+ */
 export function edgeNodes(frame: Frame): ReadonlySet<number> {
   const eyes = frame.nodes.filter((node) => node.joint === 'eye').map((node) => node.ideal)
-  const reach = (values: readonly number[]) => [values.reduce((a, b) => Math.min(a, b), Infinity), values.reduce((a, b) => Math.max(a, b), -Infinity)] as const
+  const reach = (values: readonly number[]) =>
+    [
+      values.reduce((a, b) => Math.min(a, b), Infinity),
+      values.reduce((a, b) => Math.max(a, b), -Infinity),
+    ] as const
   const [left, right] = reach(eyes.map((at) => at.xM))
   const [low, high] = reach(eyes.map((at) => at.yM))
-  const isOn = (value: number, edges: readonly number[]) => edges.some((edge) => Math.abs(value - edge) < EDGE_M)
+  const isOn = (value: number, edges: readonly number[]) =>
+    edges.some((edge) => Math.abs(value - edge) < EDGE_M)
   return new Set(
     frame.nodes.flatMap(({ joint, ideal }, i) =>
-      joint === 'end' || (joint === 'eye' && (isOn(ideal.xM, [left, right]) || isOn(ideal.yM, [low, high]))) ? [i] : [],
+      joint === 'end' || (joint === 'eye' && (isOn(ideal.xM, [left, right]) || isOn(ideal.yM, [low, high])))
+        ? [i]
+        : [],
     ),
   )
-} // prettier-ignore
+}
 
 /** Nodes so near to the outline are on it. */
 const EDGE_M = 1e-3

@@ -5,20 +5,59 @@ import { isMasonry, isString, priceOf } from '../materials/index.ts'
 import type { Catalogue, Fixing, GoodId, Surface } from '../materials/index.ts'
 
 export type MaterialItem =
-  | { readonly what: 'roll'; readonly wireId: string; readonly lengthM: number; readonly quantity: number; readonly price: number }
-  | { readonly what: 'stock'; readonly stockId: string; readonly lengthM: number; readonly quantity: number; readonly price: number }
+  | {
+      readonly what: 'roll'
+      readonly wireId: string
+      readonly lengthM: number
+      readonly quantity: number
+      readonly price: number
+    }
+  | {
+      readonly what: 'stock'
+      readonly stockId: string
+      readonly lengthM: number
+      readonly quantity: number
+      readonly price: number
+    }
   | { readonly what: 'fixing'; readonly fixingId: string; readonly quantity: number; readonly price: number }
   | { readonly what: 'screw'; readonly screwId: string; readonly quantity: number; readonly price: number }
-  | { readonly what: 'good'; readonly goodId: GoodId; readonly quantity: number; readonly price: number } // prettier-ignore
+  | { readonly what: 'good'; readonly goodId: GoodId; readonly quantity: number; readonly price: number }
 
 /** Cautions at the step where the harm can happen; words are in the translation files. */
 export type Caution =
-  | 'eye-protection' | 'hidden-services' | 'drilling-dust' | 'ladder' | 'own-wall' | 'buried-services' | 'auger-kick'
-  | 'heavy' | 'over-people' | 'cover-loads' | 'tall-ends' | 'cane-tips' | 'cement' | 'plastic-dust' | 'bare-mesh' // prettier-ignore
+  | 'eye-protection'
+  | 'hidden-services'
+  | 'drilling-dust'
+  | 'ladder'
+  | 'own-wall'
+  | 'buried-services'
+  | 'auger-kick'
+  | 'heavy'
+  | 'over-people'
+  | 'cover-loads'
+  | 'tall-ends'
+  | 'cane-tips'
+  | 'cement'
+  | 'plastic-dust'
+  | 'bare-mesh'
 export type StepKind = 'mark' | 'drill' | 'dig' | 'drive' | 'build' | 'string' | 'cover' | 'fill'
 export type Tool =
-  | 'tape' | 'level' | 'string-line' | 'drill' | 'bit' | 'bar' | 'pliers' | 'cutter' | 'spade' | 'auger' | 'tamper'
-  | 'torque-bar' | 'saw' | 'spanner' | 'knife' | 'pegs' // prettier-ignore
+  | 'tape'
+  | 'level'
+  | 'string-line'
+  | 'drill'
+  | 'bit'
+  | 'bar'
+  | 'pliers'
+  | 'cutter'
+  | 'spade'
+  | 'auger'
+  | 'tamper'
+  | 'torque-bar'
+  | 'saw'
+  | 'spanner'
+  | 'knife'
+  | 'pegs'
 export type Gear = 'goggles' | 'gloves' | 'dust-mask' | 'boots' | 'ear-defenders' | 'helper'
 
 /** One step of the work, in order: how long, with what, in what, minding what. */
@@ -71,7 +110,9 @@ export function takeOff(input: TakeOffInput): TakeOff {
   return {
     items,
     cost: items.reduce((sum, item) => sum + item.price, 0),
-    drill: hasEyes ? { plugMm: masonry ? fixing.plugMm : null, bitMm: masonry ? fixing.plugMm : fixing.woodPilotMm } : null, // prettier-ignore
+    drill: hasEyes
+      ? { plugMm: masonry ? fixing.plugMm : null, bitMm: masonry ? fixing.plugMm : fixing.woodPilotMm }
+      : null,
     steps,
     minutes: steps.reduce((sum, step) => sum + step.minutes, 0),
     cautions: [...new Set(steps.flatMap((step) => step.cautions))],
@@ -84,13 +125,27 @@ function cutItems({ strings, stock }: TakeOffInput): MaterialItem[] {
   for (const { wire, choice, cutting } of strings) {
     choice.rolls.forEach((roll, size) => {
       const quantity = cutting?.rolls.filter((cut) => cut.size === size).length ?? 0
-      if (quantity > 0) items.push({ what: 'roll', wireId: wire.id, lengthM: roll.lengthM, quantity, price: quantity * (roll.price ?? 0) }) // prettier-ignore
+      if (quantity > 0)
+        items.push({
+          what: 'roll',
+          wireId: wire.id,
+          lengthM: roll.lengthM,
+          quantity,
+          price: quantity * (roll.price ?? 0),
+        })
     })
   }
   for (const { stock: of, cutting } of stock) {
     of.lengths.forEach((length, size) => {
       const quantity = cutting.rolls.filter((cut) => cut.size === size).length
-      if (quantity > 0) items.push({ what: 'stock', stockId: of.id, lengthM: length.lengthM, quantity, price: quantity * length.price }) // prettier-ignore
+      if (quantity > 0)
+        items.push({
+          what: 'stock',
+          stockId: of.id,
+          lengthM: length.lengthM,
+          quantity,
+          price: quantity * length.price,
+        })
     })
   }
   return items
@@ -140,7 +195,10 @@ function jointCount(frame: Frame, joint: Frame['nodes'][number]['joint']): numbe
   return frame.nodes.reduce((sum, node) => sum + (node.joint === joint ? 1 : 0), 0)
 }
 
-/** Posts under a roof or cover are set in concrete, in a hole bored for them; those of rows are tamped in. Litres. */
+/**
+ * Posts under a roof or cover are set in concrete, in a hole bored for them; those of rows are tamped in.
+ * Litres.
+ */
 export function concreteLitres(frame: Frame): number {
   const perMetre = (Math.PI / 4) * (HOLE_M ** 2 - POST_IN_HOLE_M ** 2) * 1000
   return frame.members.reduce((sum, m) => sum + (m.part === 'post' ? m.buriedM * perMetre : 0), 0)
@@ -163,10 +221,23 @@ function workSteps({ frame, strings, stock, surface, catalogue, repeat }: TakeOf
     gear: Gear[],
     cautions: (Caution | false)[],
   ) => {
-    if (minutes > 0) steps.push({ kind, minutes: minutes * repeat, tools, gear, cautions: cautions.filter((c) => c !== false) }) // prettier-ignore
+    if (minutes > 0)
+      steps.push({
+        kind,
+        minutes: minutes * repeat,
+        tools,
+        gear,
+        cautions: cautions.filter((c) => c !== false),
+      })
   }
   const marks = eyes + frame.members.filter((m) => m.foot && m.label).length + frame.anchors.length
-  add('mark', marks * rates.markNode, eyes > 0 ? ['tape', 'level', 'string-line'] : ['tape', 'pegs', 'string-line'], [], []) // prettier-ignore
+  add(
+    'mark',
+    marks * rates.markNode,
+    eyes > 0 ? ['tape', 'level', 'string-line'] : ['tape', 'pegs', 'string-line'],
+    [],
+    [],
+  )
   add(
     'drill',
     eyes * (masonry ? rates.drillMasonry : rates.drillWood),
@@ -174,12 +245,26 @@ function workSteps({ frame, strings, stock, surface, catalogue, repeat }: TakeOf
     masonry ? ['goggles', 'gloves', 'dust-mask', 'ear-defenders'] : ['goggles', 'gloves'],
     ['hidden-services', masonry && 'drilling-dust', isHigh && 'ladder', 'own-wall'],
   )
-  add('dig', posts * rates.setPost, ['spade', 'auger', 'tamper', 'level'], ['gloves', 'boots', 'goggles', 'helper'], ['buried-services', 'auger-kick', 'heavy', concreteLitres(frame) > 0 && 'cement']) // prettier-ignore
-  add('drive', frame.anchors.length * rates.driveScrew, ['torque-bar'], ['gloves', 'boots', 'helper'], ['buried-services', 'auger-kick']) // prettier-ignore
+  add(
+    'dig',
+    posts * rates.setPost,
+    ['spade', 'auger', 'tamper', 'level'],
+    ['gloves', 'boots', 'goggles', 'helper'],
+    ['buried-services', 'auger-kick', 'heavy', concreteLitres(frame) > 0 && 'cement'],
+  )
+  add(
+    'drive',
+    frame.anchors.length * rates.driveScrew,
+    ['torque-bar'],
+    ['gloves', 'boots', 'helper'],
+    ['buried-services', 'auger-kick'],
+  )
   const cuts = stock.reduce((sum, plan) => sum + plan.pieces, 0)
   add(
     'build',
-    cuts * rates.cutMember + (jointCount(frame, 'lashing') + bolts) * rates.makeJoint + (inGround.length - posts) * rates.pushStake, // prettier-ignore
+    cuts * rates.cutMember +
+      (jointCount(frame, 'lashing') + bolts) * rates.makeJoint +
+      (inGround.length - posts) * rates.pushStake,
     bolts > 0 ? ['saw', 'tape', 'spanner'] : ['saw', 'tape'],
     ['gloves', 'goggles'],
     [
@@ -203,7 +288,13 @@ function workSteps({ frame, strings, stock, surface, catalogue, repeat }: TakeOf
     isWound ? [] : ['eye-protection', isHigh && 'ladder', frame.kind === 'row' && isHigh && 'tall-ends'],
   )
   const coverM2 = frame.sheets.reduce((sum, sheet) => sum + sheet.areaM2, 0)
-  add('cover', coverM2 * rates.coverM2, ['knife', 'pliers'], ['gloves'], frame.kind === 'net' ? ['cover-loads', 'ladder'] : []) // prettier-ignore
+  add(
+    'cover',
+    coverM2 * rates.coverM2,
+    ['knife', 'pliers'],
+    ['gloves'],
+    frame.kind === 'net' ? ['cover-loads', 'ladder'] : [],
+  )
   const litres = frame.fills.reduce((sum, fill) => sum + fill.litres, 0)
   add('fill', (litres / 10) * rates.fillTenLitres, [], ['gloves'], ['heavy'])
   return steps

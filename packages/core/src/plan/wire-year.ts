@@ -3,7 +3,10 @@ import { stateUnder } from './wires.ts'
 import type { WireLine, WireLoads } from './wires.ts'
 import type { Hemisphere } from '../season/index.ts'
 
-/** A month in the life of a wire: pull in its coldest night and its warmest day, sag with the load of the season. */
+/**
+ * A month in the life of a wire: pull in its coldest night and its warmest day, sag with the load of the
+ * season.
+ */
 export interface WireMonth {
   /** 1 to 12. */
   readonly month: number
@@ -14,25 +17,34 @@ export interface WireMonth {
   readonly sagM: number
 }
 
-/** Half the distance between a month's coldest night and warmest day, degrees: temperate gardens show 8 to 12. */
+/**
+ * Half the distance between a month's coldest night and warmest day, degrees: temperate gardens show 8 to 12.
+ */
 const HALF_RANGE_C = 10
 /** Share of full leaf by month of the northern year, and of the crop's weight. */
 const LEAF = [0, 0, 0.1, 0.4, 0.8, 1, 1, 1, 1, 0.6, 0.1, 0]
 const CROP = [0, 0, 0, 0, 0, 0.2, 0.5, 0.8, 1, 0.3, 0, 0]
 
-/** Coldest night and warmest day of a month, from the coldest and the hottest that the place knows: a cosine of the year. */
-export function monthRange(month: number, { coldestC, hottestC }: Conditions, hemisphere: Hemisphere): readonly [number, number] {
+/**
+ * Coldest night and warmest day of a month, from the coldest and the hottest that the place knows: a cosine
+ * of the year.
+ */
+export function monthRange(
+  month: number,
+  { coldestC, hottestC }: Conditions,
+  hemisphere: Hemisphere,
+): readonly [number, number] {
   const warmest = hemisphere === 'north' ? 7 : 1
   const half = Math.min(HALF_RANGE_C, (hottestC - coldestC) / 4)
   const middle = (coldestC + hottestC) / 2
   const swing = (hottestC - coldestC) / 2 - half
   const mean = middle + swing * Math.cos((2 * Math.PI * (month - warmest)) / 12)
   return [mean - half, mean + half]
-} // prettier-ignore
+}
 
 /**
- * Pull and sag month by month, for a wire that has stretched for good by `permanentStrain` since it was strained; 0 for
- * one that is set anew each spring. Leaf and crop come and go with the season.
+ * Pull and sag month by month, for a wire that has stretched for good by `permanentStrain` since it was
+ * strained; 0 for one that is set anew each spring. Leaf and crop come and go with the season.
  */
 export function wireYear(
   line: WireLine,
@@ -46,16 +58,26 @@ export function wireYear(
     const season = hemisphere === 'north' ? i : (i + 6) % 12
     const [coldC, warmC] = monthRange(month, conditions, hemisphere)
     const carries = line.slot === 'main' && !line.id.startsWith('tie-')
-    const plantNPerM = carries ? loads.leafNPerM * LEAF[season]! + (loads.cropNPerM - loads.leafNPerM) * CROP[season]! : 0 // prettier-ignore
-    const at = (temperatureC: number, verticalNPerM: number) => stateUnder(line, { temperatureC, verticalNPerM, windNPerM: 0, permanentStrain }) // prettier-ignore
+    const plantNPerM = carries
+      ? loads.leafNPerM * LEAF[season]! + (loads.cropNPerM - loads.leafNPerM) * CROP[season]!
+      : 0
+    const at = (temperatureC: number, verticalNPerM: number) =>
+      stateUnder(line, { temperatureC, verticalNPerM, windNPerM: 0, permanentStrain })
     const warm = at(warmC, plantNPerM)
-    return { month, coldC, warmC, coldTensionN: at(coldC, plantNPerM).tensionN, warmTensionN: warm.tensionN, sagM: warm.sagM } // prettier-ignore
+    return {
+      month,
+      coldC,
+      warmC,
+      coldTensionN: at(coldC, plantNPerM).tensionN,
+      warmTensionN: warm.tensionN,
+      sagM: warm.sagM,
+    }
   })
 }
 
 /**
- * The bare pull of the wire at a temperature: what to strain it to today so that at the design's own temperature it has
- * the pull that the design asks for, or, after permanent stretch, what is left of it.
+ * The bare pull of the wire at a temperature: what to strain it to today so that at the design's own
+ * temperature it has the pull that the design asks for, or, after permanent stretch, what is left of it.
  */
 export function tensionToday(line: WireLine, todayC: number, permanentStrain = 0): number {
   return stateUnder(line, { temperatureC: todayC, verticalNPerM: 0, windNPerM: 0, permanentStrain }).tensionN

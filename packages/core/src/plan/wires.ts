@@ -6,7 +6,10 @@ import { axialStiffnessN, isString, wireWeightNPerM } from '../materials/index.t
 import type { Wire } from '../materials/index.ts'
 import type { Conditions } from './design.ts'
 
-/** What a wire meets: bare in the coldest night, bare in the greatest heat, hot under wet crop, in a storm in leaf, iced. */
+/**
+ * What a wire meets: bare in the coldest night, bare in the greatest heat, hot under wet crop, in a storm in
+ * leaf, iced.
+ */
 export const scenarios = ['set', 'cold', 'hot', 'loaded', 'storm', 'ice'] as const
 export type Scenario = (typeof scenarios)[number]
 
@@ -59,12 +62,24 @@ export const LEAF_SOLIDITY = 0.5
 export const LEAF_DRAG = 0.8
 
 export function cableOf(wire: Wire): CableMaterial {
-  return { weightNPerM: wireWeightNPerM(wire), axialStiffnessN: axialStiffnessN(wire), expansionPerC: wire.expansionPerC } // prettier-ignore
+  return {
+    weightNPerM: wireWeightNPerM(wire),
+    axialStiffnessN: axialStiffnessN(wire),
+    expansionPerC: wire.expansionPerC,
+  }
 }
 
-/** Wind on a leafy band of this height, newtons for each metre of its length; `middleM` is where its middle stands above the ground. */
+/**
+ * Wind on a leafy band of this height, newtons for each metre of its length; `middleM` is where its middle
+ * stands above the ground.
+ */
 export function leafWindNPerM(heightM: number, middleM: number, windMPerS: number): number {
-  return windForceN({ speedMPerS: gustAt(middleM, windMPerS), areaM2: heightM, solidity: LEAF_SOLIDITY, dragCoefficient: LEAF_DRAG }) // prettier-ignore
+  return windForceN({
+    speedMPerS: gustAt(middleM, windMPerS),
+    areaM2: heightM,
+    solidity: LEAF_SOLIDITY,
+    dragCoefficient: LEAF_DRAG,
+  })
 }
 
 interface Choice {
@@ -73,8 +88,8 @@ interface Choice {
 }
 
 /**
- * Every straight wire of a frame in every scenario. Lines that are alike to the millimetre are computed once. String is
- * wound, not strained, and left out.
+ * Every straight wire of a frame in every scenario. Lines that are alike to the millimetre are computed once.
+ * String is wound, not strained, and left out.
  */
 export function wireLines(
   frame: Frame,
@@ -102,7 +117,7 @@ export function wireLines(
     { ids: string[]; slot: WireSlot; spans: number[]; rise: number; along: number }
   >()
   for (const [line, { slot, spans, rise, along }] of spansByLine) {
-    const key = `${slot} ${spans.length === 1 ? Math.round(rise * 1000) : ''} ${spans.map((s) => Math.round(s * 1000)).join(' ')}` // prettier-ignore
+    const key = `${slot} ${spans.length === 1 ? Math.round(rise * 1000) : ''} ${spans.map((s) => Math.round(s * 1000)).join(' ')}`
     const group = groups.get(key)
     if (group) group.ids.push(line)
     else groups.set(key, { ids: [line], slot, spans, rise, along })
@@ -179,9 +194,13 @@ function loadIn(
     case 'hot':
       return { temperatureC: conditions.hottestC, verticalNPerM: 0, windNPerM: 0 }
     case 'loaded':
-      return loads.cropNPerM > 0 ? { temperatureC: conditions.hottestC, verticalNPerM: loads.cropNPerM, windNPerM: 0 } : null // prettier-ignore
+      return loads.cropNPerM > 0
+        ? { temperatureC: conditions.hottestC, verticalNPerM: loads.cropNPerM, windNPerM: 0 }
+        : null
     case 'storm':
-      return loads.windNPerM > 0 ? { temperatureC: STORM_C, verticalNPerM: loads.cropNPerM, windNPerM: loads.windNPerM } : null // prettier-ignore
+      return loads.windNPerM > 0
+        ? { temperatureC: STORM_C, verticalNPerM: loads.cropNPerM, windNPerM: loads.windNPerM }
+        : null
     case 'ice': {
       if (conditions.iceMm === 0) return null
       const ring = Math.PI * conditions.iceMm * (conditions.iceMm + wire.diameterMm) * 1e-6
@@ -190,7 +209,10 @@ function loadIn(
   }
 }
 
-/** Pull and greatest sag of a line under any load: slanting single spans by the slanting cable, all others as level ones. */
+/**
+ * Pull and greatest sag of a line under any load: slanting single spans by the slanting cable, all others as
+ * level ones.
+ */
 export function stateUnder(
   line: Pick<WireLine, 'wire' | 'spansM' | 'setTensionN' | 'setC' | 'slope' | 'endStiffnessNPerM'>,
   met: Met,
@@ -199,10 +221,23 @@ export function stateUnder(
   if (line.slope > 0 && met.windNPerM === 0) {
     const lengthM = line.spansM[0]!
     const across = lengthM / Math.hypot(1, line.slope)
-    const slant = slantState(cable, { horizontalDistanceM: across, heightDifferenceM: across * line.slope, tensionN: line.setTensionN, temperatureC: line.setC }, met) // prettier-ignore
+    const slant = slantState(
+      cable,
+      {
+        horizontalDistanceM: across,
+        heightDifferenceM: across * line.slope,
+        tensionN: line.setTensionN,
+        temperatureC: line.setC,
+      },
+      met,
+    )
     return { tensionN: Math.max(slant.tensionAN, slant.tensionBN), sagM: slant.maxSagBelowChordM }
   }
   const ends = line.endStiffnessNPerM === null ? {} : { endStiffnessNPerM: line.endStiffnessNPerM }
-  const state = cableState(cable, { spansM: line.spansM, horizontalTensionN: line.setTensionN, temperatureC: line.setC, ...ends }, met) // prettier-ignore
+  const state = cableState(
+    cable,
+    { spansM: line.spansM, horizontalTensionN: line.setTensionN, temperatureC: line.setC, ...ends },
+    met,
+  )
   return { tensionN: state.maxTensionN, sagM: state.sagsInPlaneM.reduce((a, b) => Math.max(a, b), 0) }
 }

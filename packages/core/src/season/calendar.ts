@@ -3,7 +3,10 @@ export type CalendarDate = string
 
 const DATE = /^(\d{4})-(\d{2})-(\d{2})$/
 
-/** Days since 1970-01-01 (proleptic Gregorian; H. Hinnant, "chrono-compatible low-level date algorithms", 2013). NaN for text that is no date. */
+/**
+ * Days since 1970-01-01 (proleptic Gregorian; H. Hinnant, "chrono-compatible low-level date algorithms",
+ * 2013). NaN for text that is no date.
+ */
 export function dayNumber(date: CalendarDate): number {
   const match = DATE.exec(date)
   if (!match) return Number.NaN

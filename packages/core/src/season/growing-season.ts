@@ -5,15 +5,19 @@ export type Hemisphere = 'north' | 'south'
 
 /** Half a year: the south's seasons are the north's, this many days later. */
 const HALF_YEAR_DAYS = 182
-/** Wood thickens from about early April, fastest in July, until about mid-October (north); a default for cool climates. */
+/**
+ * Wood thickens from about early April, fastest in July, until about mid-October (north); a default for cool
+ * climates.
+ */
 const GROWTH_START_DAY = 95
 const GROWTH_DAYS = 190
 /** From leaf fall on, this summer's shoot counts as one-year wood. */
 const LEAF_FALL_MONTH_DAY = '-11-01'
 
 /**
- * Seasons of thickening that have passed since year 0, as a rising number with fractions: its difference over two days
- * is the share of a year's thickening between them. Within a year it follows u − sin(2πu)/2π, slow at both ends.
+ * Seasons of thickening that have passed since year 0, as a rising number with fractions: its difference over
+ * two days is the share of a year's thickening between them. Within a year it follows u − sin(2πu)/2π, slow
+ * at both ends.
  */
 export function seasonsOfGrowth(date: CalendarDate, hemisphere: Hemisphere, allYear: boolean): number {
   return seasonsAtDay(dayNumber(date), hemisphere, allYear)
@@ -29,7 +33,10 @@ export function seasonsAtDay(day: number, hemisphere: Hemisphere, allYear: boole
   return year + u - Math.sin(2 * Math.PI * u) / (2 * Math.PI)
 }
 
-/** The growing season that a day belongs to: it ends at leaf fall, and the days after it count towards the next. */
+/**
+ * The growing season that a day belongs to: it ends at leaf fall, and the days after it count towards the
+ * next.
+ */
 export function woodYear(date: CalendarDate, hemisphere: Hemisphere): number {
   const shifted = hemisphere === 'north' ? date : dateOfDay(dayNumber(date) - HALF_YEAR_DAYS)
   const year = yearOf(shifted)

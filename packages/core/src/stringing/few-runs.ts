@@ -4,8 +4,9 @@ import type { RunGraph } from './trails.ts'
 export const MOST_FEW_RUNS = 12
 
 /**
- * The fewest groups of `runs` (indices into the graph, at most `MOST_FEW_RUNS`) of which each can be strung in one go
- * within the room, by dynamic programming over all sets of runs. Every run must fit the room by itself.
+ * The fewest groups of `runs` (indices into the graph, at most `MOST_FEW_RUNS`) of which each can be strung
+ * in one go within the room, by dynamic programming over all sets of runs. Every run must fit the room by
+ * itself.
  */
 export function fewestGroups(graph: RunGraph, runs: readonly number[], roomM: number): number[][] {
   const sets = 1 << runs.length

@@ -38,12 +38,12 @@ const LENGTH_TOLERANCE_M = 1e-6
 const MAX_OPENINGS = 64
 
 /**
- * Continuous pieces that cover every run exactly once, end only at nodes and are no longer than the handling length.
- * Each of the fewest Euler walks is cut as late as possible, which is the fewest for that walk; closed walks are opened
- * where that saves a piece. A connected part of few runs that this does not prove fewest is searched through. `leastPieces`
- * is the bound to hold the plan against. With `endsAt` a walk is cut at those nodes only, and elsewhere just where the room
- * leaves no choice or a walk has to end (an odd node); it may then take more pieces. Throws `stringing/piece-too-short`
- * when a single run does not fit.
+ * Continuous pieces that cover every run exactly once, end only at nodes and are no longer than the handling
+ * length. Each of the fewest Euler walks is cut as late as possible, which is the fewest for that walk;
+ * closed walks are opened where that saves a piece. A connected part of few runs that this does not prove
+ * fewest is searched through. `leastPieces` is the bound to hold the plan against. With `endsAt` a walk is
+ * cut at those nodes only, and elsewhere just where the room leaves no choice or a walk has to end (an odd
+ * node); it may then take more pieces. Throws `stringing/piece-too-short` when a single run does not fit.
  */
 export function planStringing(graph: RunGraph, limits: StringingLimits): StringingPlan {
   const handling = requirePositive('handlingLengthM', limits.handlingLengthM)
@@ -107,7 +107,10 @@ function cutTrail(graph: RunGraph, trail: Trail, { roomM, mayEnd }: Cutting): Tr
   return slices(trail, opening, ends)
 }
 
-/** Where pieces end, each as late as the room and the wish allow, as numbers of runs walked from the opening on. */
+/**
+ * Where pieces end, each as late as the room and the wish allow, as numbers of runs walked from the opening
+ * on.
+ */
 function greedyEnds(
   lengths: readonly number[],
   wanted: readonly boolean[],
@@ -145,7 +148,10 @@ function slices(trail: Trail, opening: number, ends: readonly number[]): Trail[]
   })
 }
 
-/** Pieces needed for runs of these lengths in any order: their sum over the room, or their number over how many of the shortest fit. */
+/**
+ * Pieces needed for runs of these lengths in any order: their sum over the room, or their number over how
+ * many of the shortest fit.
+ */
 function leastForRuns(lengths: readonly number[], roomM: number): number {
   const sumM = lengths.reduce((sum, length) => sum + length, 0)
   const shortestM = lengths.reduce((least, length) => Math.min(least, length), Infinity)
@@ -163,7 +169,10 @@ function partsOf(graph: RunGraph, trails: readonly Trail[]): Trail[][] {
   return [...parts.values()]
 }
 
-/** One connected part, in its fewest walks: cut along them, or from scratch where that may save a piece and is quick. */
+/**
+ * One connected part, in its fewest walks: cut along them, or from scratch where that may save a piece and is
+ * quick.
+ */
 function stringPart(
   graph: RunGraph,
   walks: readonly Trail[],

@@ -88,7 +88,9 @@ describe('planStringing', () => {
     )
   })
 
-  /** Every way to lay the runs in walks: a run begins a piece or goes on at an end of the piece that is open. */
+  /**
+   * Every way to lay the runs in walks: a run begins a piece or goes on at an end of the piece that is open.
+   */
   function fewestByEnumeration(graph: RunGraph, roomM: number): number {
     let best = Infinity
     const free = new Set(graph.runs.keys())
@@ -101,25 +103,35 @@ describe('planStringing', () => {
       for (const i of [...free]) {
         const run = graph.runs[i]!
         free.delete(i)
-        for (const [from, to] of [[run.from, run.to], [run.to, run.from]] as const) {
+        for (const [from, to] of [
+          [run.from, run.to],
+          [run.to, run.from],
+        ] as const) {
           if (from === at && run.lengthM <= leftM + 1e-9) goOn(to, leftM - run.lengthM, pieces)
           else goOn(to, roomM - run.lengthM, pieces + 1)
         }
         free.add(i)
       }
-    } // prettier-ignore
+    }
     goOn(-1, 0, 0)
     return best
   }
 
   it('ends only where that is wanted, but for odd nodes and stretches without a wanted node', () => {
-    const wantedArb = fc.tuple(graphArb, fc.double({ min: 6, max: 30, noNaN: true }), fc.infiniteStream(fc.boolean())) // prettier-ignore
+    const wantedArb = fc.tuple(
+      graphArb,
+      fc.double({ min: 6, max: 30, noNaN: true }),
+      fc.infiniteStream(fc.boolean()),
+    )
     fc.assert(
       fc.property(wantedArb, ([graph, handlingLengthM, chances]) => {
         const endsAt = new Set([...graph.nodes.keys()].filter(() => chances.next().value))
         const plan = planStringing(graph, { handlingLengthM, endWrapM: 0.15, endsAt })
-        expect(plan.pieces.flatMap((piece) => piece.runs).sort((a, b) => a - b)).toEqual(graph.runs.map((_, i) => i)) // prettier-ignore
-        const isOdd = (node: number) => graph.runs.filter((run) => run.from === node || run.to === node).length % 2 === 1 // prettier-ignore
+        expect(plan.pieces.flatMap((piece) => piece.runs).sort((a, b) => a - b)).toEqual(
+          graph.runs.map((_, i) => i),
+        )
+        const isOdd = (node: number) =>
+          graph.runs.filter((run) => run.from === node || run.to === node).length % 2 === 1
         let elsewhere = 0
         for (const { nodes, cutLengthM } of plan.pieces) {
           expect(cutLengthM).toBeLessThanOrEqual(handlingLengthM + 1e-6)
@@ -133,7 +145,13 @@ describe('planStringing', () => {
   })
 
   it('refuses a handling length that one run and its wraps exceed, with both lengths', () => {
-    const graph = { nodes: [{ xM: 0, yM: 0 }, { xM: 2, yM: 0 }], runs: [{ from: 0, to: 1, lengthM: 2 }] } // prettier-ignore
+    const graph = {
+      nodes: [
+        { xM: 0, yM: 0 },
+        { xM: 2, yM: 0 },
+      ],
+      runs: [{ from: 0, to: 1, lengthM: 2 }],
+    }
     expect(() => planStringing(graph, { handlingLengthM: 2.2, endWrapM: 0.15 })).toThrow(
       expect.objectContaining({
         code: 'stringing/piece-too-short',
@@ -143,8 +161,19 @@ describe('planStringing', () => {
   })
 
   it('goes straight on at a crossing rather than turning', () => {
-    const nodes = [{ xM: 0, yM: 1 }, { xM: 1, yM: 1 }, { xM: 2, yM: 1 }, { xM: 1, yM: 0 }, { xM: 1, yM: 2 }] // prettier-ignore
-    const runs = [[0, 1], [1, 3], [1, 4], [1, 2]].map(([from, to]) => ({ from: from!, to: to!, lengthM: 1 })) // prettier-ignore
+    const nodes = [
+      { xM: 0, yM: 1 },
+      { xM: 1, yM: 1 },
+      { xM: 2, yM: 1 },
+      { xM: 1, yM: 0 },
+      { xM: 1, yM: 2 },
+    ]
+    const runs = [
+      [0, 1],
+      [1, 3],
+      [1, 4],
+      [1, 2],
+    ].map(([from, to]) => ({ from: from!, to: to!, lengthM: 1 }))
     const [first] = planStringing({ nodes, runs }, { handlingLengthM: 9, endWrapM: 0 }).pieces
     expect(first!.nodes.slice(0, 3)).toEqual([0, 1, 2])
   })

@@ -20,9 +20,10 @@ interface Half {
 const VIRTUAL = -1
 
 /**
- * The fewest walks that follow every run exactly once: for each connected part max(1, odd nodes / 2) (Euler 1736;
- * Listing 1847). Odd nodes are joined in pairs by imagined runs, a closed tour is walked by Hierholzer's method, and the
- * tour is opened at the imagined runs. At a node the walk goes on as straight as it can, as a wire lies best.
+ * The fewest walks that follow every run exactly once: for each connected part max(1, odd nodes / 2) (Euler
+ * 1736; Listing 1847). Odd nodes are joined in pairs by imagined runs, a closed tour is walked by
+ * Hierholzer's method, and the tour is opened at the imagined runs. At a node the walk goes on as straight as
+ * it can, as a wire lies best.
  */
 export function fewestTrails(graph: RunGraph): Trail[] {
   const halves = halvesByNode(graph)
@@ -83,7 +84,10 @@ function connectedParts(halves: readonly (readonly Half[])[]): number[][] {
   return parts
 }
 
-/** One walk over all runs reachable from `start`, imagined ones included. Runs in time linear in runs times degree. */
+/**
+ * One walk over all runs reachable from `start`, imagined ones included. Runs in time linear in runs times
+ * degree.
+ */
 function hierholzer(start: number, halves: readonly (readonly Half[])[], points: readonly Point[]): Trail {
   const used = new Set<number>()
   const stack: { node: number; run: number | null }[] = [{ node: start, run: null }]

@@ -17,7 +17,10 @@ export interface DateRange {
 export interface LookAgain {
   readonly dueOn: CalendarDate
   readonly why: LookReason
-  /** When the loop becomes tight, at the fast and the slow end of the kind's thickening; `null` if not in ten years. */
+  /**
+   * When the loop becomes tight, at the fast and the slow end of the kind's thickening; `null` if not in ten
+   * years.
+   */
   readonly tight: DateRange | null
   readonly materialEnds: DateRange
 }
@@ -32,9 +35,9 @@ const AGAIN_DAYS = { tight: 14, material: 60 } as const
 const YEAR_DAYS = 365
 
 /**
- * The day to look at a tie again and why: the first of spring-off after tying, the earliest day the loop can be tight,
- * the earliest day its material can fail, and a year since the last look. A day that has been looked at since moves on;
- * a postponement moves the result, never forward in time.
+ * The day to look at a tie again and why: the first of spring-off after tying, the earliest day the loop can
+ * be tight, the earliest day its material can fail, and a year since the last look. A day that has been
+ * looked at since moves on; a postponement moves the result, never forward in time.
  */
 export function lookAgain(
   tie: Tie,

@@ -2,10 +2,11 @@ import { requirePositive, requireRange } from '../errors/index.ts'
 import type { Hitch } from '../wood/index.ts'
 
 /**
- * Inner length in mm of a loop that just fits round a stem and its support, two circles of diameters `stemMm` and
- * `supportMm` (> 0) whose edges are `gapMm` (≥ 0) apart. With C the distance of centres, R and r the larger and smaller
- * radius: belt 2√(C²−(R−r)²) + π(R+r) + 2(R−r) asin((R−r)/C); figure-eight 2√(C²−(R+r)²) + (R+r)(π + 2 asin((R+r)/C)).
- * Plane geometry of open and crossed belts (any machinery handbook). Throws `core/*` otherwise.
+ * Inner length in mm of a loop that just fits round a stem and its support, two circles of diameters `stemMm`
+ * and `supportMm` (> 0) whose edges are `gapMm` (≥ 0) apart. With C the distance of centres, R and r the
+ * larger and smaller radius: belt 2√(C²−(R−r)²) + π(R+r) + 2(R−r) asin((R−r)/C); figure-eight 2√(C²−(R+r)²) +
+ * (R+r)(π + 2 asin((R+r)/C)). Plane geometry of open and crossed belts (any machinery handbook). Throws
+ * `core/*` otherwise.
  */
 export function requiredLoopMm(hitch: Hitch, stemMm: number, supportMm: number, gapMm = 0): number {
   requirePositive('stemDiameterMm', stemMm)
@@ -45,8 +46,8 @@ export function tightDiameterMm(loop: Loop): number {
 }
 
 /**
- * Days after tying at which the loop becomes tight, for a stem whose diameter on a day is `diameterMm(day)` (never
- * falling): 0 when it is tight from the start, `null` when it is not within `horizonDays`.
+ * Days after tying at which the loop becomes tight, for a stem whose diameter on a day is `diameterMm(day)`
+ * (never falling): 0 when it is tight from the start, `null` when it is not within `horizonDays`.
  */
 export function tightDay(
   loop: Loop,

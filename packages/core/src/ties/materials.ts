@@ -1,4 +1,7 @@
-/** What ties are made of. `life` in days from weathering outdoors; `stretch` the share by which a loop gives by itself. */
+/**
+ * What ties are made of. `life` in days from weathering outdoors; `stretch` the share by which a loop gives
+ * by itself.
+ */
 export interface TieMaterial {
   readonly id: string
   readonly lifeDays: readonly [number, number]

@@ -66,14 +66,39 @@ describe('loops', () => {
 
 const pear = findKind('pear')!
 const stem: Stem = {
-  id: 's', plantId: 'p', part: 'arm', parentStemId: null, points: [{ xM: 0, yM: 0.5 }, { xM: 1, yM: 0.5 }],
-  drawnOn: '2026-03-01', ageAtDrawing: 1, diameterMm: 12, diameterOn: '2026-03-01', cuts: [], removedOn: null, removedWhy: null,
-} // prettier-ignore
+  id: 's',
+  plantId: 'p',
+  part: 'arm',
+  parentStemId: null,
+  points: [
+    { xM: 0, yM: 0.5 },
+    { xM: 1, yM: 0.5 },
+  ],
+  drawnOn: '2026-03-01',
+  ageAtDrawing: 1,
+  diameterMm: 12,
+  diameterOn: '2026-03-01',
+  cuts: [],
+  removedOn: null,
+  removedWhy: null,
+}
 const tie: Tie = {
-  id: 't', stemId: 's', plantId: 'p', at: { xM: 0.5, yM: 0.5 }, materialId: 'rubber-coated-wire', hitch: 'figureEight',
-  supportDiameterMm: 2, stemDiameterMm: 12, loopLengthMm: requiredLoopMm('figureEight', 12, 2) + 10, madeOn: '2026-03-01',
-  setOn: '2026-03-01', lookedOn: null, postponedUntil: null, endedOn: null, endedWhy: null,
-} // prettier-ignore
+  id: 't',
+  stemId: 's',
+  plantId: 'p',
+  at: { xM: 0.5, yM: 0.5 },
+  materialId: 'rubber-coated-wire',
+  hitch: 'figureEight',
+  supportDiameterMm: 2,
+  stemDiameterMm: 12,
+  loopLengthMm: requiredLoopMm('figureEight', 12, 2) + 10,
+  madeOn: '2026-03-01',
+  setOn: '2026-03-01',
+  lookedOn: null,
+  postponedUntil: null,
+  endedOn: null,
+  endedWhy: null,
+}
 const wireTie = findTieMaterial('rubber-coated-wire')!
 
 describe('lookAgain', () => {
@@ -102,7 +127,10 @@ describe('lookAgain', () => {
   it('ends with the material when that comes first', () => {
     const raffia = findTieMaterial('raffia')!
     const loose = { ...tie, loopLengthMm: 400, lookedOn: '2026-03-04' }
-    expect(lookAgain(loose, stem, pear, raffia, 'north')).toMatchObject({ why: 'material', dueOn: addDays('2026-03-01', 180) }) // prettier-ignore
+    expect(lookAgain(loose, stem, pear, raffia, 'north')).toMatchObject({
+      why: 'material',
+      dueOn: addDays('2026-03-01', 180),
+    })
   })
 
   it('moves on after a look and never to an earlier day by a postponement', () => {
@@ -124,7 +152,13 @@ describe('lookAgain', () => {
         fc.double({ min: 5, max: 300, noNaN: true }),
         (d, slack) => {
           const loopLengthMm = requiredLoopMm('belt', d, 3) + slack
-          const any = lookAgain({ ...tie, hitch: 'belt', stemDiameterMm: d, supportDiameterMm: 3, loopLengthMm }, stem, pear, wireTie, 'north') // prettier-ignore
+          const any = lookAgain(
+            { ...tie, hitch: 'belt', stemDiameterMm: d, supportDiameterMm: 3, loopLengthMm },
+            stem,
+            pear,
+            wireTie,
+            'north',
+          )
           expect(dayNumber(any.dueOn)).toBeGreaterThanOrEqual(dayNumber('2026-02-20'))
         },
       ),

@@ -6,20 +6,48 @@ const MM_PER_INCH = 25.4
 
 /** British Imperial Standard Wire Gauge (Order in Council, 1884), inches for numbers 6 to 20. */
 const SWG_INCHES: Readonly<Record<number, number>> = {
-  6: 0.192, 7: 0.176, 8: 0.16, 9: 0.144, 10: 0.128, 11: 0.116, 12: 0.104, 13: 0.092, 14: 0.08, 15: 0.072,
-  16: 0.064, 17: 0.056, 18: 0.048, 19: 0.04, 20: 0.036,
-} // prettier-ignore
+  6: 0.192,
+  7: 0.176,
+  8: 0.16,
+  9: 0.144,
+  10: 0.128,
+  11: 0.116,
+  12: 0.104,
+  13: 0.092,
+  14: 0.08,
+  15: 0.072,
+  16: 0.064,
+  17: 0.056,
+  18: 0.048,
+  19: 0.04,
+  20: 0.036,
+}
 
 /** Steel Wire Gauge (Washburn and Moen), inches for numbers 6 to 20; 12½ as fence wire is drawn. */
 const STEEL_INCHES: Readonly<Record<number, number>> = {
-  6: 0.192, 7: 0.177, 8: 0.162, 9: 0.1483, 10: 0.135, 11: 0.1205, 12: 0.1055, 12.5: 0.099, 13: 0.0915, 14: 0.08,
-  15: 0.072, 16: 0.0625, 17: 0.054, 18: 0.0475, 19: 0.041, 20: 0.0348,
-} // prettier-ignore
+  6: 0.192,
+  7: 0.177,
+  8: 0.162,
+  9: 0.1483,
+  10: 0.135,
+  11: 0.1205,
+  12: 0.1055,
+  12.5: 0.099,
+  13: 0.0915,
+  14: 0.08,
+  15: 0.072,
+  16: 0.0625,
+  17: 0.054,
+  18: 0.0475,
+  19: 0.041,
+  20: 0.0348,
+}
 
 /**
- * Diameter in millimetres of a gauge number in a named system, for 6 to 20 and 12.5. The system is never guessed:
- * number 12 is 2.05, 2.64 or 2.68 mm. AWG by formula (ASTM B258: d = 0.127 mm · 92^((36−n)/39)), the others by
- * table; SWG has no halves, 12.5 is the mean of its neighbours. Throws `units/unknown-gauge` for anything else.
+ * Diameter in millimetres of a gauge number in a named system, for 6 to 20 and 12.5. The system is never
+ * guessed: number 12 is 2.05, 2.64 or 2.68 mm. AWG by formula (ASTM B258: d = 0.127 mm · 92^((36−n)/39)), the
+ * others by table; SWG has no halves, 12.5 is the mean of its neighbours. Throws `units/unknown-gauge` for
+ * anything else.
  */
 export function gaugeToDiameterMm(system: GaugeSystem, gauge: number): number {
   const halfOrWhole = gauge === 12.5 || (Number.isInteger(gauge) && gauge >= 6 && gauge <= 20)

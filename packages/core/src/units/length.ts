@@ -16,23 +16,56 @@ export type Parsed =
   { readonly ok: true; readonly value: number } | { readonly ok: false; readonly reason: ParseFailure }
 
 const UNIT_WORDS: Readonly<Record<string, LengthUnit | 'yd'>> = {
-  m: 'm', metre: 'm', metres: 'm', meter: 'm', meters: 'm',
-  cm: 'cm', centimetre: 'cm', centimetres: 'cm', centimeter: 'cm', centimeters: 'cm',
-  mm: 'mm', millimetre: 'mm', millimetres: 'mm', millimeter: 'mm', millimeters: 'mm',
-  ft: 'ft', foot: 'ft', feet: 'ft', "'": 'ft',
-  in: 'in', inch: 'in', inches: 'in', ins: 'in', '"': 'in',
-  yd: 'yd', yds: 'yd', yard: 'yd', yards: 'yd',
-} // prettier-ignore
+  m: 'm',
+  metre: 'm',
+  metres: 'm',
+  meter: 'm',
+  meters: 'm',
+  cm: 'cm',
+  centimetre: 'cm',
+  centimetres: 'cm',
+  centimeter: 'cm',
+  centimeters: 'cm',
+  mm: 'mm',
+  millimetre: 'mm',
+  millimetres: 'mm',
+  millimeter: 'mm',
+  millimeters: 'mm',
+  ft: 'ft',
+  foot: 'ft',
+  feet: 'ft',
+  "'": 'ft',
+  in: 'in',
+  inch: 'in',
+  inches: 'in',
+  ins: 'in',
+  '"': 'in',
+  yd: 'yd',
+  yds: 'yd',
+  yard: 'yd',
+  yards: 'yd',
+}
 
 const VULGAR: Readonly<Record<string, string>> = {
-  '½': '1/2', '¼': '1/4', '¾': '3/4', '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8', '⅓': '1/3', '⅔': '2/3',
-} // prettier-ignore
+  '½': '1/2',
+  '¼': '1/4',
+  '¾': '3/4',
+  '⅛': '1/8',
+  '⅜': '3/8',
+  '⅝': '5/8',
+  '⅞': '7/8',
+  '⅓': '1/3',
+  '⅔': '2/3',
+}
 
 /** A whole number, decimal, fraction or mixed number ("6 1/2", "6-1/2"), then perhaps a unit. */
 const TERM =
   /^\s*(?:(\d+)[\s-]+(\d+)\/(\d+)|(\d+)\/(\d+)|(\d+(?:\.\d*)?|\.\d+))\s*([a-z]+|'|")?\.?\s*(?:,|and|&)?/
 
-/** Folds the many ways of typing quotes, fractions and decimal commas into one. `null` where a comma could mean two things. */
+/**
+ * Folds the many ways of typing quotes, fractions and decimal commas into one. `null` where a comma could
+ * mean two things.
+ */
 export function normaliseNumberText(text: string): string | null {
   let s = text.trim().toLowerCase()
   for (const [glyph, fraction] of Object.entries(VULGAR)) s = s.replaceAll(glyph, ` ${fraction}`)
@@ -49,9 +82,9 @@ export function normaliseNumberText(text: string): string | null {
 }
 
 /**
- * Length in metres from what people write: `9.2 m`, `1,65 m`, `38 ft`, `4'6"`, `4 ft 6 1/2 in`, `54in`, `30'2`.
- * A bare number takes `bareUnit`; a bare number behind feet is inches. A leading minus is kept, so that a range check
- * can name it. Never throws: text that is no length gives the reason.
+ * Length in metres from what people write: `9.2 m`, `1,65 m`, `38 ft`, `4'6"`, `4 ft 6 1/2 in`, `54in`,
+ * `30'2`. A bare number takes `bareUnit`; a bare number behind feet is inches. A leading minus is kept, so
+ * that a range check can name it. Never throws: text that is no length gives the reason.
  */
 export function parseLength(text: string, bareUnit: LengthUnit): Parsed {
   const normal = normaliseNumberText(text)
@@ -68,7 +101,8 @@ export function parseLength(text: string, bareUnit: LengthUnit): Parsed {
     const word = match[7]
     const unit = word === undefined ? impliedUnit(previous, bareUnit) : UNIT_WORDS[word]
     if (number === undefined || unit === undefined) return { ok: false, reason: 'not-a-length' }
-    // Each part must be of a smaller unit than the one before, or "4 6 m" and "3 in 2 ft" would pass as lengths.
+    // Each part must be of a smaller unit than the one before, or "4 6 m" and "3 in 2 ft" would pass as
+    // lengths.
     if (previous !== undefined && METRES_PER[unit] >= METRES_PER[previous])
       return { ok: false, reason: 'not-a-length' }
     metres += number * METRES_PER[unit]
@@ -95,8 +129,9 @@ function impliedUnit(previous: LengthUnit | 'yd' | undefined, bareUnit: LengthUn
 export type LengthStyle = 'long' | 'short' | 'fine'
 
 /**
- * A length as people of that unit system read it. `long`: walls and rows (m with two decimals; feet and inches to 1/2).
- * `short`: distances to mark out (cm with one decimal; inches to 1/16). `fine`: diameters and sag (mm; decimals of an inch).
+ * A length as people of that unit system read it. `long`: walls and rows (m with two decimals; feet and
+ * inches to 1/2). `short`: distances to mark out (cm with one decimal; inches to 1/16). `fine`: diameters and
+ * sag (mm; decimals of an inch).
  */
 export function formatLength(metres: number, system: UnitSystem, style: LengthStyle = 'long'): string {
   if (!Number.isFinite(metres)) return '–'

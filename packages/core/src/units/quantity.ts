@@ -7,12 +7,22 @@ export const STANDARD_GRAVITY = 9.80665
 export const KG_PER_LB = 0.45359237
 
 const NEWTONS_PER: Readonly<Record<string, number>> = {
-  n: 1, newton: 1, newtons: 1, kn: 1000, dan: 10,
-  lb: KG_PER_LB * STANDARD_GRAVITY, lbs: KG_PER_LB * STANDARD_GRAVITY, lbf: KG_PER_LB * STANDARD_GRAVITY,
-  kg: STANDARD_GRAVITY, kgf: STANDARD_GRAVITY, kp: STANDARD_GRAVITY,
-} // prettier-ignore
+  n: 1,
+  newton: 1,
+  newtons: 1,
+  kn: 1000,
+  dan: 10,
+  lb: KG_PER_LB * STANDARD_GRAVITY,
+  lbs: KG_PER_LB * STANDARD_GRAVITY,
+  lbf: KG_PER_LB * STANDARD_GRAVITY,
+  kg: STANDARD_GRAVITY,
+  kgf: STANDARD_GRAVITY,
+  kp: STANDARD_GRAVITY,
+}
 
-/** Pull in newtons from `900 N`, `200 lb`, `90 kgf`, `0,9 kN`. A bare number takes `bareUnit`. Never throws. */
+/**
+ * Pull in newtons from `900 N`, `200 lb`, `90 kgf`, `0,9 kN`. A bare number takes `bareUnit`. Never throws.
+ */
 export function parseForce(text: string, bareUnit: 'N' | 'lbf'): Parsed {
   return parseWithUnit(text, (unit) => NEWTONS_PER[unit === '' ? bareUnit.toLowerCase() : unit], 0)
 }

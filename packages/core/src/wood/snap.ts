@@ -6,7 +6,10 @@ export interface Snap {
   readonly to: 'node' | 'run' | 'wood' | 'free'
 }
 
-/** Pulls a drawn point onto the nearest node, else the nearest run, else the nearest wood within `reachM`; else leaves it. */
+/**
+ * Pulls a drawn point onto the nearest node, else the nearest run, else the nearest wood within `reachM`;
+ * else leaves it.
+ */
 export function snapPoint(
   p: Point,
   near: {

@@ -6,7 +6,10 @@ import type { Stem } from './wood.ts'
 /** Wood of this many seasons and more thickens at the kind's older rate. */
 const OLDER_FROM_SEASONS = 2
 
-/** Seasons the wood has behind it on a day: 0 a shoot of this summer, 1 one-year wood, and so on. Never negative. */
+/**
+ * Seasons the wood has behind it on a day: 0 a shoot of this summer, 1 one-year wood, and so on. Never
+ * negative.
+ */
 export function stemAge(stem: Stem, on: CalendarDate, hemisphere: Hemisphere): number {
   return Math.max(0, stem.ageAtDrawing + woodYear(on, hemisphere) - woodYear(stem.drawnOn, hemisphere))
 }
@@ -20,8 +23,9 @@ export function thickeningMmPerYear(kind: PlantKind, ageSeasons: number, pace: T
 }
 
 /**
- * Diameter in mm on a day number, grown from a known diameter on another day at a yearly rate that follows the growing
- * season. Days before the known one give the known diameter: wood is not drawn thinner than it was measured.
+ * Diameter in mm on a day number, grown from a known diameter on another day at a yearly rate that follows
+ * the growing season. Days before the known one give the known diameter: wood is not drawn thinner than it
+ * was measured.
  */
 export function thickenedMm(
   known: { readonly diameterMm: number; readonly day: number },

@@ -7,8 +7,9 @@ const SAME_PLACE_M = 0.02
 const NODE_REACH_M = 0.03
 
 /**
- * Where a stem can be tied: at frame nodes that its line passes, where it crosses a run, and at its own corners that lie
- * on a run; in order along the stem. The last 2 % before the tip is left free, since soft tips are never tied.
+ * Where a stem can be tied: at frame nodes that its line passes, where it crosses a run, and at its own
+ * corners that lie on a run; in order along the stem. The last 2 % before the tip is left free, since soft
+ * tips are never tied.
  */
 export function tiePoints(
   stem: readonly Point[],

@@ -4,9 +4,22 @@ import { snapPoint, stemAge, stemDiameterMm, tiePoints } from './index.ts'
 import type { Stem } from './index.ts'
 
 const stem: Stem = {
-  id: 's', plantId: 'p', part: 'cane', parentStemId: null, points: [{ xM: 0, yM: 0 }, { xM: 0, yM: 2 }],
-  drawnOn: '2026-07-01', ageAtDrawing: 0, diameterMm: 5, diameterOn: '2026-07-01', cuts: [], removedOn: null, removedWhy: null,
-} // prettier-ignore
+  id: 's',
+  plantId: 'p',
+  part: 'cane',
+  parentStemId: null,
+  points: [
+    { xM: 0, yM: 0 },
+    { xM: 0, yM: 2 },
+  ],
+  drawnOn: '2026-07-01',
+  ageAtDrawing: 0,
+  diameterMm: 5,
+  diameterOn: '2026-07-01',
+  cuts: [],
+  removedOn: null,
+  removedWhy: null,
+}
 
 describe('age and thickness', () => {
   it('turn a shoot into one-year wood at leaf fall and never make wood younger', () => {
@@ -28,9 +41,19 @@ describe('age and thickness', () => {
 describe('snapPoint', () => {
   const near = {
     nodes: [{ xM: 1, yM: 1 }],
-    runs: [[{ xM: 0, yM: 1 }, { xM: 2, yM: 1 }]] as const,
-    wood: [[{ xM: 0, yM: 0 }, { xM: 0, yM: 2 }]],
-  } // prettier-ignore
+    runs: [
+      [
+        { xM: 0, yM: 1 },
+        { xM: 2, yM: 1 },
+      ],
+    ] as const,
+    wood: [
+      [
+        { xM: 0, yM: 0 },
+        { xM: 0, yM: 2 },
+      ],
+    ],
+  }
 
   it('prefers nodes to runs to wood, and leaves far points alone', () => {
     expect(snapPoint({ xM: 1.03, yM: 1.02 }, near, 0.05)).toEqual({ point: { xM: 1, yM: 1 }, to: 'node' })
@@ -41,16 +64,28 @@ describe('snapPoint', () => {
 })
 
 describe('tiePoints', () => {
-  const runs = [0.5, 1, 1.5, 2].map((yM) => [{ xM: -1, yM }, { xM: 1, yM }] as const) // prettier-ignore
+  const runs = [0.5, 1, 1.5, 2].map(
+    (yM) =>
+      [
+        { xM: -1, yM },
+        { xM: 1, yM },
+      ] as const,
+  )
 
   it('lie where an upright crosses the wires, in order, and never at the soft tip', () => {
     expect(tiePoints(stem.points, { nodes: [], runs }).map((p) => p.at.yM)).toEqual([0.5, 1, 1.5])
   })
 
   it('lie at the nodes of a wire that the stem follows, once each', () => {
-    const laid = [{ xM: 0, yM: 1 }, { xM: 2, yM: 1 }] // prettier-ignore
+    const laid = [
+      { xM: 0, yM: 1 },
+      { xM: 2, yM: 1 },
+    ]
     const nodes = [0, 0.8, 1.6].map((xM) => ({ xM, yM: 1 }))
-    const wire = [[nodes[0]!, nodes[1]!], [nodes[1]!, nodes[2]!]] as const // prettier-ignore
+    const wire = [
+      [nodes[0]!, nodes[1]!],
+      [nodes[1]!, nodes[2]!],
+    ] as const
     expect(tiePoints(laid, { nodes, runs: wire }).map((p) => p.alongM)).toEqual([0.8, 1.6])
   })
 })

@@ -9,7 +9,10 @@ export const hitches = ['figureEight', 'belt'] as const
 /** `belt`: one loop round stem and support; `figureEight`: crossed once between them. */
 export type Hitch = (typeof hitches)[number]
 
-/** One stretch of wood as it is on the day asked for. Its line runs from its base to its tip, metres on the elevation. */
+/**
+ * One stretch of wood as it is on the day asked for. Its line runs from its base to its tip, metres on the
+ * elevation.
+ */
 export interface Stem {
   readonly id: string
   readonly plantId: string

@@ -15,8 +15,9 @@ export interface Reason {
 }
 
 /**
- * What an answer means for what was sent. Only `refused` says that it never will be taken as it is; a server that is away,
- * busy or failing, a session that is over, a right that was withdrawn say nothing about the thing itself.
+ * What an answer means for what was sent. Only `refused` says that it never will be taken as it is; a server
+ * that is away, busy or failing, a session that is over, a right that was withdrawn say nothing about the
+ * thing itself.
  */
 export type Meaning =
   | { readonly is: 'taken' }
@@ -51,7 +52,9 @@ export function meaningOf(reply: Reply): Meaning {
 
 export type EntryVerdict = { readonly answer: 'taken' } | ({ readonly answer: 'held' | 'refused' } & Reason)
 
-/** The answers to a batch of entries, one for each; null where the body is not that, whatever its status said. */
+/**
+ * The answers to a batch of entries, one for each; null where the body is not that, whatever its status said.
+ */
 export function verdictsIn(body: unknown, count: number): readonly EntryVerdict[] | null {
   const answers = (body as { answers?: unknown } | null)?.answers
   if (!Array.isArray(answers) || answers.length !== count) return null

@@ -19,15 +19,19 @@ export interface HybridClock {
   readonly meet: (id: string) => void
 }
 
-/** Where the greatest id that the server has is kept between visits; ids of our own that it never took are not. */
+/**
+ * Where the greatest id that the server has is kept between visits; ids of our own that it never took are
+ * not.
+ */
 export interface ClockMemory {
   readonly read: () => string | null
   readonly write: (id: string) => void
 }
 
 /**
- * Ids in the order in which things were written, on any device: what is written after an entry was read sorts after it, even
- * where the clock here is behind the one there. While the device's clock is ahead of all that was seen, ids tell its time.
+ * Ids in the order in which things were written, on any device: what is written after an entry was read sorts
+ * after it, even where the clock here is behind the one there. While the device's clock is ahead of all that
+ * was seen, ids tell its time.
  */
 export function createClock(memory: ClockMemory, now: () => number = Date.now): HybridClock {
   let seen: string | null = memory.read()

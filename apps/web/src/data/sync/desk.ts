@@ -34,7 +34,10 @@ export interface SyncDesk {
   /** Sends it once more, as it is. */
   readonly tryAgain: (key: string) => Promise<void>
   readonly letGo: (key: string) => Promise<void>
-  /** Sends an entry in a mended form, under an id of its own: the clock that made the old one may have been at fault. */
+  /**
+   * Sends an entry in a mended form, under an id of its own: the clock that made the old one may have been at
+   * fault.
+   */
   readonly mend: (key: string, change: (entry: JournalEntry) => JournalEntry) => Promise<void>
   /** Sends a save that met a newer version, now based on that one. */
   readonly saveOver: (key: string) => Promise<void>

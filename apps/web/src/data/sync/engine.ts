@@ -28,11 +28,16 @@ export type Outcome = 'saved' | 'waiting' | 'clashed' | 'refused'
 export interface Sync {
   /** Looks at what is in the outbox and sends what can be sent. */
   readonly start: () => Promise<void>
-  /** Something has changed that may let held things through: a connection, a session, a window that is looked at again. */
+  /**
+   * Something has changed that may let held things through: a connection, a session, a window that is looked
+   * at again.
+   */
   readonly wake: () => void
   /** Takes what another window has written. */
   readonly reload: () => Promise<void>
-  /** Puts an item into the outbox. Resolves when it is kept there: what happens to it then is another matter. */
+  /**
+   * Puts an item into the outbox. Resolves when it is kept there: what happens to it then is another matter.
+   */
   readonly add: (items: readonly Item[]) => Promise<void>
   /** Puts a save into the outbox and resolves with what became of it, or that it waits. */
   readonly addSave: (
@@ -120,7 +125,10 @@ export function createSync(ports: SyncPorts): Sync {
     waiters.delete(saveId)
   }
 
-  /** Between the sending and the answer the writer may have gone on: what is there now counts, not what was read before. */
+  /**
+   * Between the sending and the answer the writer may have gone on: what is there now counts, not what was
+   * read before.
+   */
   const apply = async (send: Send, settled: Settled, reply: Reply) => {
     const answers: (() => void)[] = []
     if (send.kind === 'document') {

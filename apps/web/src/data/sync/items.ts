@@ -12,9 +12,10 @@ export interface DocumentSave {
 }
 
 /**
- * How an item stands. `waiting` is sent at the next occasion. `held` was answered that it cannot be taken yet: sent again now
- * and then. `refused` never will be as it is, and `clashed` met a newer version: both lie in the tray until their writer
- * decides. Nothing but the server's word that it has it, or the writer's that it may go, takes an item away.
+ * How an item stands. `waiting` is sent at the next occasion. `held` was answered that it cannot be taken
+ * yet: sent again now and then. `refused` never will be as it is, and `clashed` met a newer version: both lie
+ * in the tray until their writer decides. Nothing but the server's word that it has it, or the writer's that
+ * it may go, takes an item away.
  */
 export type ItemState =
   | { readonly is: 'waiting' }
@@ -43,7 +44,10 @@ export interface DocumentItem extends Common {
   readonly kind: 'document'
   readonly area: DocumentArea
   readonly documentId: string
-  /** The first may have been sent already, its answer lost; what was saved since then is behind it. Never empty. */
+  /**
+   * The first may have been sent already, its answer lost; what was saved since then is behind it. Never
+   * empty.
+   */
   readonly saves: readonly [DocumentSave, DocumentSave?]
   readonly isTried: boolean
 }
@@ -60,7 +64,10 @@ export const entryKey = (entryId: string) => `entry ${entryId}`
 export const documentKey = (documentId: string, accountId: string | null) =>
   `document ${documentId} ${accountId ?? ''}`
 export const photoKey = (fileId: string) => `photo ${fileId}`
-/** A save that was refused or met a newer version makes way for later ones of the same document, and keeps its own place. */
+/**
+ * A save that was refused or met a newer version makes way for later ones of the same document, and keeps its
+ * own place.
+ */
 export const asideKey = (saveId: string) => `aside ${saveId}`
 
 export const isInTray = ({ state }: Item) => state.is !== 'waiting'

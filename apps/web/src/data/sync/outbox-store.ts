@@ -12,7 +12,10 @@ interface Kept extends DBSchema {
 
 export interface OutboxStore {
   readonly all: () => Promise<Item[]>
-  /** Writes what `change` makes of the item under the key, in one transaction: two windows do not undo each other's. */
+  /**
+   * Writes what `change` makes of the item under the key, in one transaction: two windows do not undo each
+   * other's.
+   */
   readonly update: (key: string, change: (before: Item | undefined) => Item | undefined) => Promise<void>
   /** All of them or none; on the disk when it returns, as far as the browser can tell. */
   readonly put: (items: readonly Item[]) => Promise<void>
@@ -104,8 +107,8 @@ interface EarlierRelease extends DBSchema {
 const EARLIER = 'klados-outbox'
 
 /**
- * What the release before this left unsent, moved over; it did not say whose it was. A window of that release may be open
- * still, so its database stays as it is, and is looked into at every start.
+ * What the release before this left unsent, moved over; it did not say whose it was. A window of that release
+ * may be open still, so its database stays as it is, and is looked into at every start.
  */
 export async function moveEarlierOutbox(store: OutboxStore): Promise<number> {
   const db = await openDB<EarlierRelease>(EARLIER, 1, {

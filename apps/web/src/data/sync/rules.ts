@@ -66,7 +66,8 @@ function keptBy(
     const needed = byKey.get(key)
     if (!needed || needed === item) continue
     if (needed.state.is === 'refused') return 'refused'
-    // Entries go in one request in the order of their ids; a document that the server has already keeps nobody waiting.
+    // Entries go in one request in the order of their ids; a document that the server has already keeps
+    // nobody waiting.
     if (needed.kind === 'document' && needed.saves[0].basedOn > 0) continue
     if (needed.kind === 'entry' && needed.state.is === 'waiting') continue
     kept = 'waits'
@@ -75,8 +76,8 @@ function keptBy(
 }
 
 /**
- * The next request, or null when there is nothing more to send now. Photos come before the places that show them, documents
- * before the entries that name them; entries in the order in which they were written.
+ * The next request, or null when there is nothing more to send now. Photos come before the places that show
+ * them, documents before the entries that name them; entries in the order in which they were written.
  */
 export function nextSend(items: readonly Item[], occasion: Occasion): Send | null {
   const own = items.filter(({ accountId }) => accountId === occasion.accountId)
@@ -226,8 +227,9 @@ function takenDocument(item: DocumentItem, reply: Reply): Settled {
 }
 
 /**
- * A save behind what waits of the same document already. One that was never sent makes way for the newer; one that was may
- * be stored although its answer was lost, so it stays in front, and what comes after is based on what it makes.
+ * A save behind what waits of the same document already. One that was never sent makes way for the newer; one
+ * that was may be stored although its answer was lost, so it stays in front, and what comes after is based on
+ * what it makes.
  */
 export function withSave(waiting: DocumentItem | undefined, item: DocumentItem): DocumentItem {
   if (!waiting) return item

@@ -1,6 +1,8 @@
 import type { OutboxStore } from './outbox-store.ts'
 
-/** Runs `work` while no other window of this browser sends; false when another one does. `keep` prolongs it. */
+/**
+ * Runs `work` while no other window of this browser sends; false when another one does. `keep` prolongs it.
+ */
 export type SenderLock = (work: (keep: () => Promise<void>) => Promise<void>) => Promise<boolean>
 
 /** Longer than a request may take, so that a window that lives never loses it in the middle. */

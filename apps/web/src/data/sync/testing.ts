@@ -20,7 +20,10 @@ export const ours = (status: number, body: unknown = {}, retryAfterS: number | n
 export const refusal = (status: number, code: string, more: object = {}): Reply =>
   ours(status, { error: { code, message: code, ...more } })
 
-/** A server in miniature, as the real one answers: each entry by itself, versions of documents, saves by their id. */
+/**
+ * A server in miniature, as the real one answers: each entry by itself, versions of documents, saves by their
+ * id.
+ */
 export function fakeServer() {
   const entries = new Map<string, JournalEntry>()
   const saves = new Map<string, number>()

@@ -148,7 +148,10 @@ interface QuestionsProps extends Asked {
   readonly onStop: () => void
 }
 
-/** Documents that the garden has newer than the file, or other: each wants its answer before anything is changed. */
+/**
+ * Documents that the garden has newer than the file, or other: each wants its answer before anything is
+ * changed.
+ */
 function Questions({ questions, onAnswer, onStop }: QuestionsProps) {
   const { t } = useTranslation()
   const [answers, setAnswers] = useState<ImportAnswers>({})
@@ -160,24 +163,50 @@ function Questions({ questions, onAnswer, onStop }: QuestionsProps) {
       <p>{t('exchange.questions', { count: questions.length })}</p>
       <ul className="flex max-h-96 flex-col overflow-y-auto">
         {questions.map(({ kind, id, name, stored, file }) => (
-          <li key={id} className="flex flex-wrap items-end gap-x-4 gap-y-1 border-b border-dotted border-faint py-2">
+          <li
+            key={id}
+            className="flex flex-wrap items-end gap-x-4 gap-y-1 border-b border-dotted border-faint py-2"
+          >
             <span className="min-w-0 flex-1 basis-48">
               <span className="block font-semibold">{t(`exchange.kind.${kind}`, { name })}</span>
               <span className="block text-[13px] text-slate">
-                {t('exchange.stored', { version: stored.version, date: formatDate(stored.savedAt.slice(0, 10)), by: stored.savedBy })};{' '}
-                {file.savedAt ? t('exchange.inFile', { version: file.version, date: formatDate(file.savedAt.slice(0, 10)) }) : t('exchange.inOldFile')}
+                {t('exchange.stored', {
+                  version: stored.version,
+                  date: formatDate(stored.savedAt.slice(0, 10)),
+                  by: stored.savedBy,
+                })}
+                ;{' '}
+                {file.savedAt
+                  ? t('exchange.inFile', {
+                      version: file.version,
+                      date: formatDate(file.savedAt.slice(0, 10)),
+                    })
+                  : t('exchange.inOldFile')}
               </span>
             </span>
-            <Choice label={t('exchange.stands')} value={answers[id] ?? ''} options={(['keep', 'take'] as const).map((value) => ({ value, label: t(`exchange.${value}`) }))} onChange={(answer) => setAnswers((old) => ({ ...old, [id]: answer as 'keep' | 'take' }))} />
+            <Choice
+              label={t('exchange.stands')}
+              value={answers[id] ?? ''}
+              options={(['keep', 'take'] as const).map((value) => ({ value, label: t(`exchange.${value}`) }))}
+              onChange={(answer) => setAnswers((old) => ({ ...old, [id]: answer as 'keep' | 'take' }))}
+            />
           </li>
         ))}
       </ul>
       <div className="flex flex-wrap gap-3">
-        <button type="button" className="btn btn-main" disabled={!isWhole} onClick={() => onAnswer(answers)}>{t('exchange.goOn')}</button>
-        <button type="button" className="btn" onClick={() => all('keep')}>{t('exchange.keepAll')}</button>
-        <button type="button" className="btn" onClick={() => all('take')}>{t('exchange.takeAll')}</button>
-        <button type="button" className="btn btn-plain px-0" onClick={onStop}>{t('exchange.leave')}</button>
+        <button type="button" className="btn btn-main" disabled={!isWhole} onClick={() => onAnswer(answers)}>
+          {t('exchange.goOn')}
+        </button>
+        <button type="button" className="btn" onClick={() => all('keep')}>
+          {t('exchange.keepAll')}
+        </button>
+        <button type="button" className="btn" onClick={() => all('take')}>
+          {t('exchange.takeAll')}
+        </button>
+        <button type="button" className="btn btn-plain px-0" onClick={onStop}>
+          {t('exchange.leave')}
+        </button>
       </div>
     </div>
-  ) // prettier-ignore
+  )
 }

@@ -53,24 +53,47 @@ function Settings({ garden }: { garden: Garden }) {
       onSubmit={(event) => void handleSubmit((settings) => save({ gardenId: garden.id, settings }))(event)}
     >
       <h1>{t('garden.title')}</h1>
-      {error && <Message tone="limit">{error.fields?.map((f) => `${f.path}: ${f.message}`).join('. ') ?? refusalWords(t, error)}</Message>}
+      {error && (
+        <Message tone="limit">
+          {error.fields?.map((f) => `${f.path}: ${f.message}`).join('. ') ?? refusalWords(t, error)}
+        </Message>
+      )}
       <fieldset disabled={!canWrite} className="flex flex-col gap-3">
-        <Field label={t('garden.name')}>{(ids) => <input {...ids} {...register('name')} className="input" />}</Field>
+        <Field label={t('garden.name')}>
+          {(ids) => <input {...ids} {...register('name')} className="input" />}
+        </Field>
         <Field label={t('garden.latitude')} hint={t('garden.latitudeHint')}>
-          {(ids) => <input {...ids} {...register('latitudeDeg', { valueAsNumber: true })} className="input" type="number" step="0.1" />}
+          {(ids) => (
+            <input
+              {...ids}
+              {...register('latitudeDeg', { valueAsNumber: true })}
+              className="input"
+              type="number"
+              step="0.1"
+            />
+          )}
         </Field>
         <Field label={t('garden.currency')}>
-          {(ids) => <input {...ids} {...register('currency', { setValueAs: (v: string) => v.trim().toUpperCase() })} className="input" maxLength={3} />}
+          {(ids) => (
+            <input
+              {...ids}
+              {...register('currency', { setValueAs: (v: string) => v.trim().toUpperCase() })}
+              className="input"
+              maxLength={3}
+            />
+          )}
         </Field>
         {canWrite && (
           <button type="submit" className="btn btn-main self-start">
             {t('garden.save')}
           </button>
         )}
-        <p role="status" className="text-verdigris">{outcome.isSuccess && t('garden.saved')}</p>
+        <p role="status" className="text-verdigris">
+          {outcome.isSuccess && t('garden.saved')}
+        </p>
       </fieldset>
     </form>
-  ) // prettier-ignore
+  )
 }
 
 function Members({ garden }: { garden: Garden }) {
@@ -102,7 +125,10 @@ function Members({ garden }: { garden: Garden }) {
       {failure && <Message tone="limit">{failure}</Message>}
       <ul className="flex flex-col gap-2">
         {garden.members.map((member) => (
-          <li key={member.accountId} className="flex flex-wrap items-end gap-3 border-b border-dotted border-faint pb-2">
+          <li
+            key={member.accountId}
+            className="flex flex-wrap items-end gap-3 border-b border-dotted border-faint pb-2"
+          >
             <span className="min-w-0 flex-1">
               <span className="block truncate font-semibold">{member.name}</span>
               <span className="block truncate text-slate">{member.email}</span>
@@ -113,23 +139,49 @@ function Members({ garden }: { garden: Garden }) {
                   label={t('garden.role')}
                   value={member.role}
                   options={options}
-                  onChange={(value) => void tell(setMember({ gardenId: garden.id, accountId: member.accountId, role: value as Role }))}
+                  onChange={(value) =>
+                    void tell(
+                      setMember({ gardenId: garden.id, accountId: member.accountId, role: value as Role }),
+                    )
+                  }
                 />
                 <button
                   type="button"
                   className="btn"
                   aria-label={t('garden.remove', { name: member.name })}
-                  onClick={() => void tell(setMember({ gardenId: garden.id, accountId: member.accountId, role: null }))}
+                  onClick={() =>
+                    void tell(setMember({ gardenId: garden.id, accountId: member.accountId, role: null }))
+                  }
                 >
                   ×
                 </button>
                 {member.accountId !== session?.account?.id && (
-                  <button type="button" className="btn btn-plain px-0" aria-label={t('garden.resetFor', { name: member.name })} onClick={() => void resetLink(member.accountId)}>{t('garden.reset')}</button>
+                  <button
+                    type="button"
+                    className="btn btn-plain px-0"
+                    aria-label={t('garden.resetFor', { name: member.name })}
+                    onClick={() => void resetLink(member.accountId)}
+                  >
+                    {t('garden.reset')}
+                  </button>
                 )}
                 {link?.accountId === member.accountId && (
                   <div className="basis-full">
-                    <Field label={t('garden.resetLink', { name: member.name, until: formatDate(link.until.slice(0, 10)) })}>
-                      {(ids) => <input {...ids} className="input" readOnly value={link.url} onFocus={(event) => event.target.select()} />}
+                    <Field
+                      label={t('garden.resetLink', {
+                        name: member.name,
+                        until: formatDate(link.until.slice(0, 10)),
+                      })}
+                    >
+                      {(ids) => (
+                        <input
+                          {...ids}
+                          className="input"
+                          readOnly
+                          value={link.url}
+                          onFocus={(event) => event.target.select()}
+                        />
+                      )}
                     </Field>
                   </div>
                 )}
@@ -143,16 +195,35 @@ function Members({ garden }: { garden: Garden }) {
       {canWrite && (
         <form
           className="flex flex-col gap-3"
-          onSubmit={(event) => void handleSubmit(async ({ email }) => {
-            if (await tell(addMember({ gardenId: garden.id, email, role }))) reset()
-          })(event)}
+          onSubmit={(event) =>
+            void handleSubmit(async ({ email }) => {
+              if (await tell(addMember({ gardenId: garden.id, email, role }))) reset()
+            })(event)
+          }
         >
           <h2>{t('garden.add')}</h2>
-          <Field label={t('garden.email')}>{(ids) => <input {...ids} {...register('email', { required: true })} className="input" type="email" autoComplete="off" />}</Field>
-          <Pick label={t('garden.role')} value={role} options={options} onChange={(value) => setRole(value as Role)} />
-          <button type="submit" className="btn self-start">{t('garden.addButton')}</button>
+          <Field label={t('garden.email')}>
+            {(ids) => (
+              <input
+                {...ids}
+                {...register('email', { required: true })}
+                className="input"
+                type="email"
+                autoComplete="off"
+              />
+            )}
+          </Field>
+          <Pick
+            label={t('garden.role')}
+            value={role}
+            options={options}
+            onChange={(value) => setRole(value as Role)}
+          />
+          <button type="submit" className="btn self-start">
+            {t('garden.addButton')}
+          </button>
         </form>
       )}
     </section>
-  ) // prettier-ignore
+  )
 }

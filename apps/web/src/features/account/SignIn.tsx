@@ -80,7 +80,12 @@ export function SignIn() {
         {session?.hasDemo && (
           <div className="slip flex flex-col gap-3">
             <p>{t('account.demoText')}</p>
-            <button type="button" className="btn btn-main" disabled={demo.isLoading} onClick={() => void enter(signInDemo(undefined))}>
+            <button
+              type="button"
+              className="btn btn-main"
+              disabled={demo.isLoading}
+              onClick={() => void enter(signInDemo(undefined))}
+            >
               {t('account.demo')}
             </button>
           </div>
@@ -90,19 +95,36 @@ export function SignIn() {
           {failure && <Message tone="limit">{failure}</Message>}
           {isNew && text('name', t('account.name'), 'text', 'name')}
           {isNew && text('gardenName', t('account.gardenName'), 'text', 'off')}
-          {text('email', t('account.email'), 'email', 'email', { ...required, pattern: { value: /^\S+@\S+\.\S+$/, message: t('account.badEmail') } })}
-          {text('password', t('account.password'), 'password', isNew ? 'new-password' : 'current-password', isNew ? { ...required, minLength: { value: 10, message: t('account.shortPassword') } } : required, isNew ? t('account.passwordHint') : undefined)}
+          {text('email', t('account.email'), 'email', 'email', {
+            ...required,
+            pattern: { value: /^\S+@\S+\.\S+$/, message: t('account.badEmail') },
+          })}
+          {text(
+            'password',
+            t('account.password'),
+            'password',
+            isNew ? 'new-password' : 'current-password',
+            isNew ? { ...required, minLength: { value: 10, message: t('account.shortPassword') } } : required,
+            isNew ? t('account.passwordHint') : undefined,
+          )}
           <button type="submit" className="btn btn-main" disabled={isSubmitting}>
             {t(isNew ? 'account.signUp' : 'account.signIn')}
           </button>
-          <button type="button" className="btn btn-plain self-start px-0" onClick={() => { setIsNew(!isNew); setFailure(undefined) }}>
+          <button
+            type="button"
+            className="btn btn-plain self-start px-0"
+            onClick={() => {
+              setIsNew(!isNew)
+              setFailure(undefined)
+            }}
+          >
             {t(isNew ? 'account.have' : 'account.new')}
           </button>
           {!isNew && <p className="text-[13px] text-slate">{t('account.forgot')}</p>}
         </form>
       </section>
     </main>
-  ) // prettier-ignore
+  )
 }
 
 function SampleDrawing() {

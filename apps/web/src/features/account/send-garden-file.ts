@@ -13,8 +13,9 @@ const SENDING_SHARE = 0.5
 const away: ImportEnd = { error: { code: 'server/away', message: 'The server does not answer' } }
 
 /**
- * Sends a garden's file and follows what the server says of it, line by line. Stopped, or cut off, it has changed nothing:
- * the server calls it off when the line closes. XMLHttpRequest, since fetch does not tell how much has been sent.
+ * Sends a garden's file and follows what the server says of it, line by line. Stopped, or cut off, it has
+ * changed nothing: the server calls it off when the line closes. XMLHttpRequest, since fetch does not tell
+ * how much has been sent.
  */
 export function sendGardenFile(
   url: string,

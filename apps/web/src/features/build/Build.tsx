@@ -21,7 +21,9 @@ import { DriveForm } from './DriveForm.tsx'
 import { Tensions } from './Tensions.tsx'
 import type { NewEntry } from '../../data/journal.ts'
 
-/** On site, mark by mark: what is next, where it goes, and how it really went; then the wires and their pull. */
+/**
+ * On site, mark by mark: what is next, where it goes, and how it really went; then the wires and their pull.
+ */
 export function Build() {
   const { gardenId, placeId, frameId } = useParams() as { gardenId: string; placeId: string; frameId: string }
   const { t } = useTranslation()
@@ -50,7 +52,11 @@ function Site({ gardenId, place, document }: SiteProps) {
   const [tab, setTab] = useState<'marks' | 'wires'>('marks')
   const rows = plan.markOut?.rows ?? []
   const isDone = (row: MarkOutRow) =>
-    row.what === 'node' ? condition.fixings.has(row.nodeId) : row.what === 'post' ? condition.posts.has(row.nodeId) : condition.drives.has(row.nodeId) // prettier-ignore
+    row.what === 'node'
+      ? condition.fixings.has(row.nodeId)
+      : row.what === 'post'
+        ? condition.posts.has(row.nodeId)
+        : condition.drives.has(row.nodeId)
   const [chosen, setChosen] = useState<string | null>(null)
   const current = rows.find((row) => row.nodeId === chosen) ?? rows.find((row) => !isDone(row)) ?? null
   const done = rows.filter(isDone).length
@@ -66,21 +72,68 @@ function Site({ gardenId, place, document }: SiteProps) {
         <h1>{t('build.title', { frame: document.body.name, place: place.body.name })}</h1>
         <Link to={`/g/${gardenId}/places/${place.id}/frame/${document.id}`}>{t('sheet.back')}</Link>
       </div>
-      <StillElevation label={t('sheet.elevation')} wall={place.body} surface={place.body.surface} list={list} chosenId={current?.nodeId ?? null} maxHeight="190px" />
-      {plan.lines.length > 0 && <Choice label={t('build.what')} value={tab} options={[{ value: 'marks', label: t('build.marks', { done, of: rows.length }) }, { value: 'wires', label: t('build.wires') }]} onChange={setTab} />}
+      <StillElevation
+        label={t('sheet.elevation')}
+        wall={place.body}
+        surface={place.body.surface}
+        list={list}
+        chosenId={current?.nodeId ?? null}
+        maxHeight="190px"
+      />
+      {plan.lines.length > 0 && (
+        <Choice
+          label={t('build.what')}
+          value={tab}
+          options={[
+            { value: 'marks', label: t('build.marks', { done, of: rows.length }) },
+            { value: 'wires', label: t('build.wires') },
+          ]}
+          onChange={setTab}
+        />
+      )}
       {tab === 'wires' && plan.lines.length > 0 ? (
-        <Tensions gardenId={gardenId} place={place} frameId={document.id} plan={plan} condition={condition} canWrite={canWrite} recorder={recorder} />
+        <Tensions
+          gardenId={gardenId}
+          place={place}
+          frameId={document.id}
+          plan={plan}
+          condition={condition}
+          canWrite={canWrite}
+          recorder={recorder}
+        />
       ) : (
         <>
-          <p role="status" className="text-slate">{done === rows.length ? t('build.allDone') : t('build.progress', { done, of: rows.length })}</p>
-          {current && canWrite && <MarkCard key={current.nodeId} place={place} frameId={document.id} row={current} wasDone={isDone(current)} onWrite={write} />}
-          {recorder.last && <button type="button" className="btn min-h-12 self-start" onClick={recorder.undo}>{t('wood.undo', { what: recorder.last.what })}</button>}
+          <p role="status" className="text-slate">
+            {done === rows.length ? t('build.allDone') : t('build.progress', { done, of: rows.length })}
+          </p>
+          {current && canWrite && (
+            <MarkCard
+              key={current.nodeId}
+              place={place}
+              frameId={document.id}
+              row={current}
+              wasDone={isDone(current)}
+              onWrite={write}
+            />
+          )}
+          {recorder.last && (
+            <button type="button" className="btn min-h-12 self-start" onClick={recorder.undo}>
+              {t('wood.undo', { what: recorder.last.what })}
+            </button>
+          )}
           <ol className="grid grid-cols-[repeat(auto-fill,minmax(64px,1fr))] gap-2">
             {rows.map((row) => (
               <li key={`${row.what} ${row.nodeId}`}>
-                <button type="button" className={`btn min-h-12 w-full flex-col !gap-0 ${isDone(row) ? 'btn-main' : ''} ${row === current ? 'outline outline-2 outline-offset-1 outline-[var(--verdigris)]' : ''}`} aria-pressed={row === current} onClick={() => setChosen(row.nodeId)}>
+                <button
+                  type="button"
+                  className={`btn min-h-12 w-full flex-col !gap-0 ${isDone(row) ? 'btn-main' : ''} ${row === current ? 'outline outline-2 outline-offset-1 outline-[var(--verdigris)]' : ''}`}
+                  aria-pressed={row === current}
+                  onClick={() => setChosen(row.nodeId)}
+                >
                   <span className="text-[15px]">{row.label}</span>
-                  <span className="text-[11.5px] font-normal">{t(isDone(row) ? 'build.isDone' : 'build.isOpen')}</span>
+                  <span className="text-[11.5px] font-normal">
+                    {t(isDone(row) ? 'build.isDone' : 'build.isOpen')}
+                  </span>
                 </button>
               </li>
             ))}
@@ -88,7 +141,7 @@ function Site({ gardenId, place, document }: SiteProps) {
         </>
       )}
     </div>
-  ) // prettier-ignore
+  )
 }
 
 interface MarkCardProps {
@@ -99,7 +152,9 @@ interface MarkCardProps {
   readonly onWrite: (what: string, entry: Pick<NewEntry, 'kind' | 'body'>) => void
 }
 
-/** One mark, large enough to read at arm's length: where it goes, done in one tap, or where it went instead. */
+/**
+ * One mark, large enough to read at arm's length: where it goes, done in one tap, or where it went instead.
+ */
 function MarkCard({ place, frameId, row, wasDone, onWrite }: MarkCardProps) {
   const { t } = useTranslation()
   const units = useUnits()
@@ -120,29 +175,81 @@ function MarkCard({ place, frameId, row, wasDone, onWrite }: MarkCardProps) {
     <section className="slip flex flex-col gap-3">
       <div className="flex items-baseline gap-4">
         <h2 className="text-[30px]">{row.label}</h2>
-        <p className="text-slate">{t(`build.${row.what}`)}{wasDone ? `, ${t('build.isDone')}` : ''}</p>
+        <p className="text-slate">
+          {t(`build.${row.what}`)}
+          {wasDone ? `, ${t('build.isDone')}` : ''}
+        </p>
       </div>
       <dl className="grid grid-cols-2 gap-2 text-[22px] font-bold">
-        <div><dt className="text-[13px] font-normal text-slate">{t('frame.nodeAlong', { end: t(`place.${place.body.viewingEnd}`) })}</dt><dd>{units.length(row.alongM, style)}</dd></div>
-        {row.what === 'node' && <div><dt className="text-[13px] font-normal text-slate">{t('frame.nodeHeight')}</dt><dd>{units.length(row.heightM, 'short')}</dd></div>}
-        {Math.abs(row.outM) > 1e-3 && <div><dt className="text-[13px] font-normal text-slate">{t('slip.back')}</dt><dd>{units.length(row.outM, 'short')}</dd></div>}
+        <div>
+          <dt className="text-[13px] font-normal text-slate">
+            {t('frame.nodeAlong', { end: t(`place.${place.body.viewingEnd}`) })}
+          </dt>
+          <dd>{units.length(row.alongM, style)}</dd>
+        </div>
+        {row.what === 'node' && (
+          <div>
+            <dt className="text-[13px] font-normal text-slate">{t('frame.nodeHeight')}</dt>
+            <dd>{units.length(row.heightM, 'short')}</dd>
+          </div>
+        )}
+        {Math.abs(row.outM) > 1e-3 && (
+          <div>
+            <dt className="text-[13px] font-normal text-slate">{t('slip.back')}</dt>
+            <dd>{units.length(row.outM, 'short')}</dd>
+          </div>
+        )}
       </dl>
-      {row.movedM > 5e-4 && <p className="text-ochre">{t('elevation.moved', { distance: units.length(row.movedM, 'short') })}</p>}
+      {row.movedM > 5e-4 && (
+        <p className="text-ochre">{t('elevation.moved', { distance: units.length(row.movedM, 'short') })}</p>
+      )}
       {row.what === 'anchor' ? (
         <DriveForm frameId={frameId} row={row} onWrite={(entry) => onWrite(what, entry)} />
       ) : (
         <>
-          <button type="button" className="btn btn-main min-h-14 text-[17px]" onClick={() => write(row.alongM, row.heightM)}>{t(`build.asMarked.${row.what}`)}</button>
-          {!isElsewhere && <button type="button" className="btn min-h-12" onClick={() => setIsElsewhere(true)}>{t('build.elsewhere')}</button>}
+          <button
+            type="button"
+            className="btn btn-main min-h-14 text-[17px]"
+            onClick={() => write(row.alongM, row.heightM)}
+          >
+            {t(`build.asMarked.${row.what}`)}
+          </button>
+          {!isElsewhere && (
+            <button type="button" className="btn min-h-12" onClick={() => setIsElsewhere(true)}>
+              {t('build.elsewhere')}
+            </button>
+          )}
           {isElsewhere && (
             <div className="grid grid-cols-2 items-end gap-2">
-              <LengthField label={t('frame.nodeAlong', { end: t(`place.${place.body.viewingEnd}`) })} style={style} minM={0} maxM={place.body.widthM} valueM={alongM} onChange={setAlongM} />
-              {row.what === 'node' && <LengthField label={t('frame.nodeHeight')} style="short" minM={0} maxM={50} valueM={heightM} onChange={setHeightM} />}
-              <button type="button" className="btn btn-main col-span-2 min-h-12" onClick={() => write(alongM, heightM)}>{t('build.setThere')}</button>
+              <LengthField
+                label={t('frame.nodeAlong', { end: t(`place.${place.body.viewingEnd}`) })}
+                style={style}
+                minM={0}
+                maxM={place.body.widthM}
+                valueM={alongM}
+                onChange={setAlongM}
+              />
+              {row.what === 'node' && (
+                <LengthField
+                  label={t('frame.nodeHeight')}
+                  style="short"
+                  minM={0}
+                  maxM={50}
+                  valueM={heightM}
+                  onChange={setHeightM}
+                />
+              )}
+              <button
+                type="button"
+                className="btn btn-main col-span-2 min-h-12"
+                onClick={() => write(alongM, heightM)}
+              >
+                {t('build.setThere')}
+              </button>
             </div>
           )}
         </>
       )}
     </section>
-  ) // prettier-ignore
+  )
 }

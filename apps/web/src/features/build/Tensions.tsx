@@ -25,7 +25,10 @@ interface TensionsProps {
   readonly recorder: Recorder
 }
 
-/** The pull of each wire: what to set it to today, what it was set to and found at, readings from a meter or a file. */
+/**
+ * The pull of each wire: what to set it to today, what it was set to and found at, readings from a meter or a
+ * file.
+ */
 export function Tensions({ place, frameId, plan, condition, canWrite, recorder }: TensionsProps) {
   const { t } = useTranslation()
   const units = useUnits()
@@ -35,47 +38,118 @@ export function Tensions({ place, frameId, plan, condition, canWrite, recorder }
   const [temperatureC, setTemperatureC] = useState(line.setC)
   const [tensionN, setTensionN] = useState(Math.round(line.setTensionN))
   const log = condition.tensions.get(lineId) ?? []
-  const entry = (kind: 'wire.tensioned' | 'wire.measured', of: { line: string; tensionN: number; temperatureC: number; on: string }): NewEntry =>
-    ({ kind, placeId: place.id, plantId: null, at: of.on, body: { v: 1, frameId, line: of.line, tensionN: of.tensionN, temperatureC: of.temperatureC } }) as NewEntry
+  const entry = (
+    kind: 'wire.tensioned' | 'wire.measured',
+    of: { line: string; tensionN: number; temperatureC: number; on: string },
+  ): NewEntry =>
+    ({
+      kind,
+      placeId: place.id,
+      plantId: null,
+      at: of.on,
+      body: { v: 1, frameId, line: of.line, tensionN: of.tensionN, temperatureC: of.temperatureC },
+    }) as NewEntry
   const write = (kind: 'wire.tensioned' | 'wire.measured', pull: number) =>
-    recorder.write(t(`tension.${kind === 'wire.tensioned' ? 'didSet' : 'didFind'}`, { wire: lineId, pull: units.force(pull) }), [entry(kind, { line: lineId, tensionN: pull, temperatureC, on: todayHere() })])
-  const readMeter = () => setTensionN(simulatedReading(pullNow(line, log.at(-1), temperatureC), meterChance(lineId, log.length)))
+    recorder.write(
+      t(`tension.${kind === 'wire.tensioned' ? 'didSet' : 'didFind'}`, {
+        wire: lineId,
+        pull: units.force(pull),
+      }),
+      [entry(kind, { line: lineId, tensionN: pull, temperatureC, on: todayHere() })],
+    )
+  const readMeter = () =>
+    setTensionN(simulatedReading(pullNow(line, log.at(-1), temperatureC), meterChance(lineId, log.length)))
   return (
     <section className="flex flex-col gap-3">
       <Message tone="plain">{t('caution.eye-protection')}</Message>
       <div className="grid grid-cols-2 items-end gap-2">
-        <Pick label={t('tension.wire')} value={lineId} options={ids.map((id) => ({ value: id, label: id }))} onChange={setLineId} />
+        <Pick
+          label={t('tension.wire')}
+          value={lineId}
+          options={ids.map((id) => ({ value: id, label: id }))}
+          onChange={setLineId}
+        />
         <TemperatureField label={t('wire.todayC')} valueC={temperatureC} onChange={setTemperatureC} />
       </div>
-      <p className="text-[22px] font-bold">{t('tension.setTo', { pull: units.force(tensionToday(line, temperatureC)) })}</p>
+      <p className="text-[22px] font-bold">
+        {t('tension.setTo', { pull: units.force(tensionToday(line, temperatureC)) })}
+      </p>
       {canWrite && (
         <div className="slip flex flex-col gap-3">
           <ForceField label={t('tension.pull')} valueN={tensionN} onChange={setTensionN} />
           <div className="grid grid-cols-2 gap-2">
-            <button type="button" className="btn btn-main min-h-14 text-[17px]" onClick={() => write('wire.tensioned', tensionN)}>{t('tension.set')}</button>
-            <button type="button" className="btn min-h-14 text-[17px]" onClick={() => write('wire.measured', tensionN)}>{t('tension.found')}</button>
+            <button
+              type="button"
+              className="btn btn-main min-h-14 text-[17px]"
+              onClick={() => write('wire.tensioned', tensionN)}
+            >
+              {t('tension.set')}
+            </button>
+            <button
+              type="button"
+              className="btn min-h-14 text-[17px]"
+              onClick={() => write('wire.measured', tensionN)}
+            >
+              {t('tension.found')}
+            </button>
           </div>
-          <button type="button" className="btn min-h-12" onClick={readMeter}>{t('tension.meter')}</button>
+          <button type="button" className="btn min-h-12" onClick={readMeter}>
+            {t('tension.meter')}
+          </button>
           <p className="text-slate">{t('tension.meterHint')}</p>
         </div>
       )}
-      {recorder.last && <button type="button" className="btn min-h-12 self-start" onClick={recorder.undo}>{t('wood.undo', { what: recorder.last.what })}</button>}
+      {recorder.last && (
+        <button type="button" className="btn min-h-12 self-start" onClick={recorder.undo}>
+          {t('wood.undo', { what: recorder.last.what })}
+        </button>
+      )}
       <h2>{t('tension.log')}</h2>
-      {log.length === 0 ? <p className="text-slate">{t('tension.none')}</p> : (
+      {log.length === 0 ? (
+        <p className="text-slate">{t('tension.none')}</p>
+      ) : (
         <ol>
-          {log.map((one, i) => <li key={i} className="flex gap-3 border-b border-dotted border-faint py-1"><span className="flex-1">{formatDate(one.on)}, {t(`wire.last.${one.what}`, { temperature: units.temperature(one.temperatureC) })}</span><strong>{units.force(one.tensionN)}</strong></li>)}
+          {log.map((one, i) => (
+            <li key={i} className="flex gap-3 border-b border-dotted border-faint py-1">
+              <span className="flex-1">
+                {formatDate(one.on)},{' '}
+                {t(`wire.last.${one.what}`, { temperature: units.temperature(one.temperatureC) })}
+              </span>
+              <strong>{units.force(one.tensionN)}</strong>
+            </li>
+          ))}
         </ol>
       )}
-      {canWrite && <ImportReadings ids={new Set(ids)} onReadings={(readings) => recorder.write(t('tension.imported', { count: readings.length }), readings.map((reading) => entry('wire.measured', reading)))} />}
+      {canWrite && (
+        <ImportReadings
+          ids={new Set(ids)}
+          onReadings={(readings) =>
+            recorder.write(
+              t('tension.imported', { count: readings.length }),
+              readings.map((reading) => entry('wire.measured', reading)),
+            )
+          }
+        />
+      )}
     </section>
   )
-} // prettier-ignore
+}
 
-/** What pulls on the wire as the journal has it last, at another temperature; the design's pull where nothing is written. */
-function pullNow(line: WireLine, last: { tensionN: number; temperatureC: number } | undefined, temperatureC: number): number {
+/**
+ * What pulls on the wire as the journal has it last, at another temperature; the design's pull where nothing
+ * is written.
+ */
+function pullNow(
+  line: WireLine,
+  last: { tensionN: number; temperatureC: number } | undefined,
+  temperatureC: number,
+): number {
   if (!last) return tensionToday(line, temperatureC)
-  return stateUnder({ ...line, setTensionN: last.tensionN, setC: last.temperatureC }, { temperatureC, verticalNPerM: 0, windNPerM: 0 }).tensionN
-} // prettier-ignore
+  return stateUnder(
+    { ...line, setTensionN: last.tensionN, setC: last.temperatureC },
+    { temperatureC, verticalNPerM: 0, windNPerM: 0 },
+  ).tensionN
+}
 
 /** The stand-in meter errs the same way each time it is clipped on in the same place, as real ones do. */
 function meterChance(lineId: string, count: number): number {
@@ -86,7 +160,9 @@ function meterChance(lineId: string, count: number): number {
 
 interface ImportReadingsProps {
   readonly ids: ReadonlySet<string>
-  readonly onReadings: (readings: readonly { line: string; tensionN: number; temperatureC: number; on: string }[]) => void // prettier-ignore
+  readonly onReadings: (
+    readings: readonly { line: string; tensionN: number; temperatureC: number; on: string }[],
+  ) => void
 }
 
 function ImportReadings({ ids, onReadings }: ImportReadingsProps) {
@@ -99,16 +175,30 @@ function ImportReadings({ ids, onReadings }: ImportReadingsProps) {
     const { readReadings } = await import('../../documents/readings-csv.ts')
     const { readings, problems } = readReadings(text, ids, todayHere())
     if (readings.length > 0) onReadings(readings)
-    setNews([t('tension.imported', { count: readings.length }), ...problems.slice(0, 5).map(({ row, what }) => t(`tension.problem.${what}`, { row }))]) // prettier-ignore
+    setNews([
+      t('tension.imported', { count: readings.length }),
+      ...problems.slice(0, 5).map(({ row, what }) => t(`tension.problem.${what}`, { row })),
+    ])
   }
   return (
     <div className="flex flex-col gap-2">
       <label className="btn min-h-12 cursor-pointer self-start">
         {t('tension.import')}
-        <input type="file" className="sr-only" accept=".csv,text/csv" onChange={(event) => void take(event.target.files?.[0])} />
+        <input
+          type="file"
+          className="sr-only"
+          accept=".csv,text/csv"
+          onChange={(event) => void take(event.target.files?.[0])}
+        />
       </label>
       <p className="text-slate">{t('tension.importHint')}</p>
-      {news.length > 0 && <Message tone="plain">{news.map((line) => <p key={line}>{line}</p>)}</Message>}
+      {news.length > 0 && (
+        <Message tone="plain">
+          {news.map((line) => (
+            <p key={line}>{line}</p>
+          ))}
+        </Message>
+      )}
     </div>
-  ) // prettier-ignore
+  )
 }

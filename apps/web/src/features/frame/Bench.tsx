@@ -55,7 +55,9 @@ const SAME_STEP_MS = 1500
 const STEP_M = { metric: 0.01, imperial: 0.0127 } as const
 const VIEWS = ['elevation', 'side', 'plan'] as const
 
-/** The frame bench: measured inputs, the elevation that follows every keystroke, and the slip of consequences. */
+/**
+ * The frame bench: measured inputs, the elevation that follows every keystroke, and the slip of consequences.
+ */
 export function Bench({ gardenId, place, frameId, stored, draft, siblings }: BenchProps) {
   const { t } = useTranslation()
   const units = useUnits()
@@ -112,7 +114,13 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
     const id = nextNodeId(design.pattern)
     const round = (m: number) => Math.round(Math.max(0, m) * 1000) / 1000
     const node = { id, xM: Math.min(place.body.widthM, round(at.xM)), yM: round(at.yM), isStart: false }
-    change(`add ${id}`, { pattern: { ...design.pattern, nodes: [...design.pattern.nodes, node], runs: [...design.pattern.runs, [nodeId, id]] } }) // prettier-ignore
+    change(`add ${id}`, {
+      pattern: {
+        ...design.pattern,
+        nodes: [...design.pattern.nodes, node],
+        runs: [...design.pattern.runs, [nodeId, id]],
+      },
+    })
     setNodeId(id)
   }
   const key = (event: React.KeyboardEvent): boolean => {
@@ -145,7 +153,9 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
   const copy = () => {
     const copyId = uuidv7()
     const copied: FrameBody = { ...body, name: t('frame.copyOf', { name: body.name }).slice(0, 80) }
-    dispatch(changed({ draft: { frameId: copyId, basedOn: 0, body: copied }, body: copied, isContinued: false })) // prettier-ignore
+    dispatch(
+      changed({ draft: { frameId: copyId, basedOn: 0, body: copied }, body: copied, isContinued: false }),
+    )
     void navigate(`/g/${gardenId}/places/${place.id}/frame/${copyId}`)
   }
   const kindName = t(`frame.${design.pattern.kind}`)
@@ -157,28 +167,69 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
           <h1>{place.body.name}</h1>
           {siblings.length > 1 && (
             <div className="w-48">
-              <Pick label={t('frame.which')} value={frameId} options={siblings.map((s) => ({ value: s.id, label: s.name }))} onChange={(id) => void navigate(`${base}/frame/${id}`)} />
+              <Pick
+                label={t('frame.which')}
+                value={frameId}
+                options={siblings.map((s) => ({ value: s.id, label: s.name }))}
+                onChange={(id) => void navigate(`${base}/frame/${id}`)}
+              />
             </div>
           )}
           <p className="min-w-52 flex-1 text-slate">
             {kindName}, {units.length(place.body.widthM)} × {units.length(place.body.usableHeightM)}.{' '}
             <Link to={`${base}/measures`}>{t('places.measure')}</Link>
-            {siblings.length > 1 && <>{' '}<Link to={`${base}/variants`}>{t('frame.compare')}</Link></>}
+            {siblings.length > 1 && (
+              <>
+                {' '}
+                <Link to={`${base}/variants`}>{t('frame.compare')}</Link>
+              </>
+            )}
           </p>
           {canWrite && (
             <div className="flex flex-wrap gap-2">
-              <button type="button" className="btn" disabled={!draft?.past.length} onClick={() => dispatch(undone(frameId))}>{t('frame.undo')}</button>
-              <button type="button" className="btn" disabled={!draft?.future.length} onClick={() => dispatch(redone(frameId))}>{t('frame.redo')}</button>
-              <button type="button" className="btn btn-plain px-1" onClick={copy}>{t('frame.variant')}</button>
-              <Link className="btn btn-plain px-1" to={`${base}/frame/new`}>{t('frame.another')}</Link>
+              <button
+                type="button"
+                className="btn"
+                disabled={!draft?.past.length}
+                onClick={() => dispatch(undone(frameId))}
+              >
+                {t('frame.undo')}
+              </button>
+              <button
+                type="button"
+                className="btn"
+                disabled={!draft?.future.length}
+                onClick={() => dispatch(redone(frameId))}
+              >
+                {t('frame.redo')}
+              </button>
+              <button type="button" className="btn btn-plain px-1" onClick={copy}>
+                {t('frame.variant')}
+              </button>
+              <Link className="btn btn-plain px-1" to={`${base}/frame/new`}>
+                {t('frame.another')}
+              </Link>
             </div>
           )}
         </div>
-        {frame?.hasDepth && <Choice isInline label={t('frame.view')} value={view} options={VIEWS.map((value) => ({ value, label: t(`frame.views.${value}`) }))} onChange={setView} />}
+        {frame?.hasDepth && (
+          <Choice
+            isInline
+            label={t('frame.view')}
+            value={view}
+            options={VIEWS.map((value) => ({ value, label: t(`frame.views.${value}`) }))}
+            onChange={setView}
+          />
+        )}
         {/* It stays in sight while one types and steps; what takes the focus scrolls clear of it. */}
         <div className={`bg-plaster lg:sticky lg:top-0 lg:z-10 ${plan.frame ? '' : '[&>*]:opacity-45'}`}>
           <Elevation
-            label={t('frame.drawing', { pattern: kindName, place: place.body.name, nodes: frame?.nodes.length ?? 0, runs: frame?.runs.length ?? 0 })}
+            label={t('frame.drawing', {
+              pattern: kindName,
+              place: place.body.name,
+              nodes: frame?.nodes.length ?? 0,
+              runs: frame?.runs.length ?? 0,
+            })}
             wall={place.body}
             surface={place.body.surface}
             list={list}
@@ -187,19 +238,41 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
             showNumbers
             tapeAlong
             onPress={press}
-            {...(canWrite && view === 'elevation' ? { onDrag: (at: Point, hit: Hit) => moveNode(hit.id, at) } : {})}
+            {...(canWrite && view === 'elevation'
+              ? { onDrag: (at: Point, hit: Hit) => moveNode(hit.id, at) }
+              : {})}
             onKey={key}
-            underlay={(v) => view === 'elevation' && (
-              <>
-                {place.body.photo && <PhotoUnderlay gardenId={gardenId} photo={place.body.photo} view={v} />}
-                {others.length > 0 && <g className="draw-sibling" aria-hidden="true" pointerEvents="none"><Marks list={others} view={v} movedText={() => ''} /></g>}
-              </>
-            )}
-            overlay={(v) => frame && view === 'elevation' && <BenchOverlay view={v} place={place} frame={frame} plan={plan} nodeId={nodeId} step={step} />}
+            underlay={(v) =>
+              view === 'elevation' && (
+                <>
+                  {place.body.photo && (
+                    <PhotoUnderlay gardenId={gardenId} photo={place.body.photo} view={v} />
+                  )}
+                  {others.length > 0 && (
+                    <g className="draw-sibling" aria-hidden="true" pointerEvents="none">
+                      <Marks list={others} view={v} movedText={() => ''} />
+                    </g>
+                  )}
+                </>
+              )
+            }
+            overlay={(v) =>
+              frame &&
+              view === 'elevation' && (
+                <BenchOverlay view={v} place={place} frame={frame} plan={plan} nodeId={nodeId} step={step} />
+              )
+            }
           />
         </div>
         <Troubles plan={plan} />
-        {canWrite && <Fit gardenId={gardenId} place={place} design={design} onTake={(pattern) => change('fit', { pattern, dragged: {} })} />}
+        {canWrite && (
+          <Fit
+            gardenId={gardenId}
+            place={place}
+            design={design}
+            onTake={(pattern) => change('fit', { pattern, dragged: {} })}
+          />
+        )}
         <Inputs
           gardenId={gardenId}
           place={place.body}
@@ -218,12 +291,33 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
       </section>
       <div className="flex flex-col gap-5">
         <Slip label={t('slip.label')}>
-          <Saving gardenId={gardenId} place={place} frameId={frameId} stored={stored} draft={draft} body={body} plan={plan} currency={garden?.currency ?? 'EUR'} canWrite={canWrite} />
-          <Consequences gardenId={gardenId} place={place} frameId={frameId} design={design} plan={plan} currency={garden?.currency ?? 'EUR'} nodeId={nodeId} onNode={setNodeId} step={step} onStep={setStep} />
+          <Saving
+            gardenId={gardenId}
+            place={place}
+            frameId={frameId}
+            stored={stored}
+            draft={draft}
+            body={body}
+            plan={plan}
+            currency={garden?.currency ?? 'EUR'}
+            canWrite={canWrite}
+          />
+          <Consequences
+            gardenId={gardenId}
+            place={place}
+            frameId={frameId}
+            design={design}
+            plan={plan}
+            currency={garden?.currency ?? 'EUR'}
+            nodeId={nodeId}
+            onNode={setNodeId}
+            step={step}
+            onStep={setStep}
+          />
         </Slip>
       </div>
     </div>
-  ) // prettier-ignore
+  )
 }
 
 function useBenchList(gardenId: string, place: Place, frame: Frame | null, view: ViewDirection): DisplayList {
@@ -248,7 +342,9 @@ function useSiblingMarks(
         .filter((sibling) => sibling.id !== frameId)
         .flatMap((sibling) => {
           const frame = layOut(place.body, sibling.body.design, catalogue)
-          return frame ? drawLaid(frame, catalogue).filter((mark) => mark.kind === 'line' || mark.kind === 'member') : [] // prettier-ignore
+          return frame
+            ? drawLaid(frame, catalogue).filter((mark) => mark.kind === 'line' || mark.kind === 'member')
+            : []
         }),
     [siblings, frameId, place, catalogue],
   )
@@ -284,7 +380,10 @@ interface OverlayProps {
   readonly step: Step | null
 }
 
-/** What was asked for: the chosen node's distances from the datum, and the chosen piece of wire as far as it is strung. */
+/**
+ * What was asked for: the chosen node's distances from the datum, and the chosen piece of wire as far as it
+ * is strung.
+ */
 function BenchOverlay({ view, place, frame, plan, nodeId, step }: OverlayProps) {
   const units = useUnits()
   const node = frame.nodes.find((one) => one.id === nodeId && one.number > 0)
@@ -295,14 +394,32 @@ function BenchOverlay({ view, place, frame, plan, nodeId, step }: OverlayProps) 
   const last = way && step ? frame.nodes[way.nodes[step.runs]!] : undefined
   return (
     <>
-      {way && step && <polyline className="draw-wire-chosen" points={way.nodes.slice(0, step.runs + 1).map(pointAt).join(' ')} />}
+      {way && step && (
+        <polyline
+          className="draw-wire-chosen"
+          points={way.nodes
+            .slice(0, step.runs + 1)
+            .map(pointAt)
+            .join(' ')}
+        />
+      )}
       {last && <circle className="draw-chosen-halo" cx={view.x(last.at.xM)} cy={view.y(last.at.yM)} r={8} />}
       {node && (
         <>
-          <DimensionShape view={view} from={{ xM: datumM, yM: node.at.yM }} to={node.at} text={units.length(Math.abs(node.at.xM - datumM), 'short')} />
-          <DimensionShape view={view} from={{ xM: node.at.xM, yM: 0 }} to={node.at} text={units.length(node.at.yM, 'short')} />
+          <DimensionShape
+            view={view}
+            from={{ xM: datumM, yM: node.at.yM }}
+            to={node.at}
+            text={units.length(Math.abs(node.at.xM - datumM), 'short')}
+          />
+          <DimensionShape
+            view={view}
+            from={{ xM: node.at.xM, yM: 0 }}
+            to={node.at}
+            text={units.length(node.at.yM, 'short')}
+          />
         </>
       )}
     </>
-  ) // prettier-ignore
+  )
 }

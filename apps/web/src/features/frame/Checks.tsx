@@ -14,7 +14,10 @@ const TONE = {
   fails: 'text-iron font-semibold',
 }
 
-/** Will it hold: what is needed against what there is, the weakest first; each opens to how it is known and what to change. */
+/**
+ * Will it hold: what is needed against what there is, the weakest first; each opens to how it is known and
+ * what to change.
+ */
 export function Checks({ plan, catalogue }: { plan: FramePlan; catalogue: Catalogue }) {
   const { t } = useTranslation()
   const { checks } = plan
@@ -23,15 +26,31 @@ export function Checks({ plan, catalogue }: { plan: FramePlan; catalogue: Catalo
   const isStructural = checks.some((check) => check.isStructural)
   return (
     <SlipSection title={t('check.title')}>
-      <div role="status" className={open.length === 0 ? 'text-verdigris' : open[0]!.verdict === 'fails' ? 'text-iron font-semibold' : 'text-ochre font-semibold'}>
-        {t(open.length === 0 ? 'check.allHold' : open[0]!.verdict === 'fails' ? 'check.someFail' : 'check.someDoubtful', { count: open.length, of: checks.length })}
+      <div
+        role="status"
+        className={
+          open.length === 0
+            ? 'text-verdigris'
+            : open[0]!.verdict === 'fails'
+              ? 'text-iron font-semibold'
+              : 'text-ochre font-semibold'
+        }
+      >
+        {t(
+          open.length === 0
+            ? 'check.allHold'
+            : open[0]!.verdict === 'fails'
+              ? 'check.someFail'
+              : 'check.someDoubtful',
+          { count: open.length, of: checks.length },
+        )}
       </div>
       {checks.map((check, i) => (
         <CheckRow key={`${check.code} ${check.subject} ${i}`} check={check} catalogue={catalogue} />
       ))}
       {isStructural && <p className="mt-1 text-slate">{t('check.structural')}</p>}
     </SlipSection>
-  ) // prettier-ignore
+  )
 }
 
 function CheckRow({ check, catalogue }: { check: Check; catalogue: Catalogue }) {
@@ -44,7 +63,10 @@ function CheckRow({ check, catalogue }: { check: Check; catalogue: Catalogue }) 
     share >= 10
       ? t('check.ample')
       : t('check.ratio', { ratio: share.toFixed(Math.abs(share - 1) < 0.1 ? 2 : 1) })
-  const range = high - low > low * 0.005 ? t('check.range', { low: amount(units, check.unit, low), high: amount(units, check.unit, high) }) : amount(units, check.unit, low) // prettier-ignore
+  const range =
+    high - low > low * 0.005
+      ? t('check.range', { low: amount(units, check.unit, low), high: amount(units, check.unit, high) })
+      : amount(units, check.unit, low)
   return (
     <details className="border-b border-dotted border-faint py-[3px]">
       <summary className="flex items-baseline gap-3">
@@ -52,20 +74,27 @@ function CheckRow({ check, catalogue }: { check: Check; catalogue: Catalogue }) 
         <span className={TONE[check.verdict]}>{t(`check.verdict.${check.verdict}`, { ratio })}</span>
       </summary>
       <div className="flex flex-col gap-1 py-1 pl-3 text-slate">
-        <p>{t(`check.needs.${check.code}`, { need: amount(units, check.unit, check.need), holding: range })}</p>
+        <p>
+          {t(`check.needs.${check.code}`, { need: amount(units, check.unit, check.need), holding: range })}
+        </p>
         {check.verdict !== 'holds' && (
           <p className="text-ink">
             {t(`check.remedy.${check.code}`, {
               depth: check.advice.depthM === undefined ? '' : units.length(check.advice.depthM),
-              ballast: check.advice.ballastKg === undefined ? '' : formatMass(check.advice.ballastKg, units.system),
+              ballast:
+                check.advice.ballastKg === undefined ? '' : formatMass(check.advice.ballastKg, units.system),
             })}
           </p>
         )}
-        <p>{t('check.assumes')}: {check.assumptions.map((one) => t(`assumption.${one}`)).join('; ')}.</p>
-        <p>{t('check.source')}: {t(`source.${check.source}`)}.</p>
+        <p>
+          {t('check.assumes')}: {check.assumptions.map((one) => t(`assumption.${one}`)).join('; ')}.
+        </p>
+        <p>
+          {t('check.source')}: {t(`source.${check.source}`)}.
+        </p>
       </div>
     </details>
-  ) // prettier-ignore
+  )
 }
 
 function useSubject(check: Check, catalogue: Catalogue): string {
@@ -75,7 +104,9 @@ function useSubject(check: Check, catalogue: Catalogue): string {
   if (wire) return names.wire(wire)
   const stock = catalogue.stock.find((one) => one.id === check.subject)
   if (stock) return names.stock(stock)
-  return check.subject === 'beam' || check.subject === 'rafter' || check.subject === 'pot' ? t(`check.subject.${check.subject}`) : check.subject // prettier-ignore
+  return check.subject === 'beam' || check.subject === 'rafter' || check.subject === 'pot'
+    ? t(`check.subject.${check.subject}`)
+    : check.subject
 }
 
 function amount(units: Units, unit: Check['unit'], value: number): string {

@@ -63,7 +63,13 @@ function PatternFigures({ gardenId, place, design, plan, currency }: Consequence
   const dragged = count('dragged')
   const posts = frame.members.filter((member) => member.foot !== null && member.label !== null).length
   const figure = (unit: string, value: number) =>
-    unit === 'm' ? units.length(value) : unit === 'm2' ? units.area(value) : unit === 'litres' ? t('slip.litres', { litres: value.toFixed(1) }) : String(Math.round(value * 100) / 100) // prettier-ignore
+    unit === 'm'
+      ? units.length(value)
+      : unit === 'm2'
+        ? units.area(value)
+        : unit === 'litres'
+          ? t('slip.litres', { litres: value.toFixed(1) })
+          : String(Math.round(value * 100) / 100)
   return (
     <SlipGroup title={t('slip.pattern')}>
       {frame.cells && (
@@ -71,25 +77,68 @@ function PatternFigures({ gardenId, place, design, plan, currency }: Consequence
           {t(frame.cells.half > 0 ? 'slip.cellsWholeHalf' : 'slip.cellsWhole', { ...frame.cells })}
         </SlipRow>
       )}
-      {frame.cells && frame.cells.remainderM > 5e-4 && <SlipRow label={t('slip.remainder')}>{units.length(frame.cells.remainderM, 'short')}</SlipRow>}
-      {fixings.length > 0 && <SlipRow label={t('slip.nodes')} isDeciding={!frame.cells}>{fixings.length}</SlipRow>}
-      {posts > 0 && <SlipRow label={t('slip.posts')} isDeciding={fixings.length === 0}>{posts}</SlipRow>}
-      {frame.anchors.length > 0 && <SlipRow label={t('slip.anchors')}>{frame.anchors.length}</SlipRow>}
-      {frame.figures.map((one) => <SlipRow key={one.key} label={t(`figure.${one.key}`)}>{figure(one.unit, one.value)}</SlipRow>)}
-      {moved > 0 && <SlipRow label={t('slip.moved')} tone="due">{moved}</SlipRow>}
-      {dragged > 0 && <SlipRow label={t('slip.dragged')}>{dragged}</SlipRow>}
-      {isWoundWrongly(design) === true && <SlipRow label={t('slip.winding')} tone="limit">{t('slip.windsOther')}</SlipRow>}
-      {isWoundWrongly(design) === false && <SlipRow label={t('slip.winding')} tone="sound">{t('slip.windsSame')}</SlipRow>}
-      {wants && <SlipRow label={t('slip.plants')}>{t('slip.plantsOf', { have: wants.have, want: wants.want })}</SlipRow>}
-      {takeOff?.drill && (
-        <SlipRow label={t('slip.drill')}>
-          {takeOff.drill.plugMm === null ? t('slip.pilotBit', { bit: takeOff.drill.bitMm }) : t('slip.plugBit', { bit: takeOff.drill.bitMm, plug: takeOff.drill.plugMm })}
+      {frame.cells && frame.cells.remainderM > 5e-4 && (
+        <SlipRow label={t('slip.remainder')}>{units.length(frame.cells.remainderM, 'short')}</SlipRow>
+      )}
+      {fixings.length > 0 && (
+        <SlipRow label={t('slip.nodes')} isDeciding={!frame.cells}>
+          {fixings.length}
         </SlipRow>
       )}
-      {takeOff && <SlipRow label={design.repeat > 1 ? t('slip.costOf', { count: design.repeat }) : t('slip.cost')} isDeciding>{formatMoney(takeOff.cost, currency)}</SlipRow>}
-      {takeOff && <SlipRow label={t('slip.hours')}>{t('slip.hoursOf', { hours: (takeOff.minutes / 60).toFixed(1) })}</SlipRow>}
+      {posts > 0 && (
+        <SlipRow label={t('slip.posts')} isDeciding={fixings.length === 0}>
+          {posts}
+        </SlipRow>
+      )}
+      {frame.anchors.length > 0 && <SlipRow label={t('slip.anchors')}>{frame.anchors.length}</SlipRow>}
+      {frame.figures.map((one) => (
+        <SlipRow key={one.key} label={t(`figure.${one.key}`)}>
+          {figure(one.unit, one.value)}
+        </SlipRow>
+      ))}
+      {moved > 0 && (
+        <SlipRow label={t('slip.moved')} tone="due">
+          {moved}
+        </SlipRow>
+      )}
+      {dragged > 0 && <SlipRow label={t('slip.dragged')}>{dragged}</SlipRow>}
+      {isWoundWrongly(design) === true && (
+        <SlipRow label={t('slip.winding')} tone="limit">
+          {t('slip.windsOther')}
+        </SlipRow>
+      )}
+      {isWoundWrongly(design) === false && (
+        <SlipRow label={t('slip.winding')} tone="sound">
+          {t('slip.windsSame')}
+        </SlipRow>
+      )}
+      {wants && (
+        <SlipRow label={t('slip.plants')}>
+          {t('slip.plantsOf', { have: wants.have, want: wants.want })}
+        </SlipRow>
+      )}
+      {takeOff?.drill && (
+        <SlipRow label={t('slip.drill')}>
+          {takeOff.drill.plugMm === null
+            ? t('slip.pilotBit', { bit: takeOff.drill.bitMm })
+            : t('slip.plugBit', { bit: takeOff.drill.bitMm, plug: takeOff.drill.plugMm })}
+        </SlipRow>
+      )}
+      {takeOff && (
+        <SlipRow
+          label={design.repeat > 1 ? t('slip.costOf', { count: design.repeat }) : t('slip.cost')}
+          isDeciding
+        >
+          {formatMoney(takeOff.cost, currency)}
+        </SlipRow>
+      )}
+      {takeOff && (
+        <SlipRow label={t('slip.hours')}>
+          {t('slip.hoursOf', { hours: (takeOff.minutes / 60).toFixed(1) })}
+        </SlipRow>
+      )}
     </SlipGroup>
-  ) // prettier-ignore
+  )
 }
 
 function Wires({ gardenId, place, frameId, design, plan, currency }: ConsequencesProps) {
@@ -113,38 +162,93 @@ function Wires({ gardenId, place, frameId, design, plan, currency }: Consequence
           <div key={slot} className="mb-2">
             {plan.strings.length > 1 && <h3 className="font-semibold">{names.wire(wire)}</h3>}
             <dl>
-            {stringing && <SlipRow label={t('slip.net')}>{units.length(stringing.netLengthM)}</SlipRow>}
-            {stringing && <SlipRow label={t('slip.cut')} isDeciding>{units.length(stringing.cutLengthM)}</SlipRow>}
-            {cutting && (
-              <SlipRow label={<>{t('slip.buy')} <span className="text-slate">({cutting.isProvenLeast ? t(isPriced ? 'slip.provenCost' : 'slip.proven') : isPriced ? t('slip.notProvenCost', { saving: formatMoney(cutting.cost - cutting.leastCost, currency) }) : t('slip.notProven')})</span></>} isDeciding>
-                {bought.join(' + ')}
-              </SlipRow>
-            )}
-            {cutting && cutting.rolls.length <= 6 && <SlipRow label={t('slip.offcuts')}>{cutting.rolls.map((roll) => units.length(roll.offcutM)).join(', ')}</SlipRow>}
+              {stringing && <SlipRow label={t('slip.net')}>{units.length(stringing.netLengthM)}</SlipRow>}
+              {stringing && (
+                <SlipRow label={t('slip.cut')} isDeciding>
+                  {units.length(stringing.cutLengthM)}
+                </SlipRow>
+              )}
+              {cutting && (
+                <SlipRow
+                  label={
+                    <>
+                      {t('slip.buy')}{' '}
+                      <span className="text-slate">
+                        (
+                        {cutting.isProvenLeast
+                          ? t(isPriced ? 'slip.provenCost' : 'slip.proven')
+                          : isPriced
+                            ? t('slip.notProvenCost', {
+                                saving: formatMoney(cutting.cost - cutting.leastCost, currency),
+                              })
+                            : t('slip.notProven')}
+                        )
+                      </span>
+                    </>
+                  }
+                  isDeciding
+                >
+                  {bought.join(' + ')}
+                </SlipRow>
+              )}
+              {cutting && cutting.rolls.length <= 6 && (
+                <SlipRow label={t('slip.offcuts')}>
+                  {cutting.rolls.map((roll) => units.length(roll.offcutM)).join(', ')}
+                </SlipRow>
+              )}
             </dl>
           </div>
         )
       })}
       {plan.lines.length > 0 && <h3 className="mt-1 font-semibold">{t('wire.through')}</h3>}
       {plan.lines.slice(0, 8).map((line) => (
-        <details key={line.id} className="border-b border-dotted border-faint py-[3px]" open={openLine === line.id} onToggle={(event) => {
-          // Read now: by the time the state is changed the event is spent.
-          const { open } = event.currentTarget
-          setOpenLine((old) => (open ? line.id : old === line.id ? null : old))
-        }}>
+        <details
+          key={line.id}
+          className="border-b border-dotted border-faint py-[3px]"
+          open={openLine === line.id}
+          onToggle={(event) => {
+            // Read now: by the time the state is changed the event is spent.
+            const { open } = event.currentTarget
+            setOpenLine((old) => (open ? line.id : old === line.id ? null : old))
+          }}
+        >
           <summary className="flex items-baseline gap-3">
-            <span className="flex-1">{t('wire.lines', { count: line.ids.length, length: units.length(line.lengthM), spans: line.spansM.length })}</span>
+            <span className="flex-1">
+              {t('wire.lines', {
+                count: line.ids.length,
+                length: units.length(line.lengthM),
+                spans: line.spansM.length,
+              })}
+            </span>
             <span>{t('wire.sags', { sag: units.length(line.greatestSag.sagM, 'fine') })}</span>
           </summary>
           {openLine === line.id && (
             <>
               <table className="my-1 w-full text-right">
-                <thead className="text-[13px] text-slate"><tr><th scope="col" className="text-left font-normal">{t('wire.when')}</th><th scope="col" className="font-normal">{t('wire.pull')}</th><th scope="col" className="font-normal">{t('wire.sag')}</th></tr></thead>
+                <thead className="text-[13px] text-slate">
+                  <tr>
+                    <th scope="col" className="text-left font-normal">
+                      {t('wire.when')}
+                    </th>
+                    <th scope="col" className="font-normal">
+                      {t('wire.pull')}
+                    </th>
+                    <th scope="col" className="font-normal">
+                      {t('wire.sag')}
+                    </th>
+                  </tr>
+                </thead>
                 <tbody>
                   {line.states.map((state) => (
                     <tr key={state.scenario}>
-                      <th scope="row" className="text-left font-normal">{t(`wire.scenario.${state.scenario}`, { temperature: units.temperature(state.temperatureC) })}</th>
-                      <td className={state.tensionN > line.workingLoadN ? 'font-semibold text-iron' : ''}>{units.force(state.tensionN)}</td>
+                      <th scope="row" className="text-left font-normal">
+                        {t(`wire.scenario.${state.scenario}`, {
+                          temperature: units.temperature(state.temperatureC),
+                        })}
+                      </th>
+                      <td className={state.tensionN > line.workingLoadN ? 'font-semibold text-iron' : ''}>
+                        {units.force(state.tensionN)}
+                      </td>
                       <td>{units.length(state.sagM, 'fine')}</td>
                     </tr>
                   ))}
@@ -152,14 +256,21 @@ function Wires({ gardenId, place, frameId, design, plan, currency }: Consequence
               </table>
               <TemperatureField label={t('wire.todayC')} valueC={todayC} onChange={setTodayC} />
               <Suspense fallback={<p className="text-slate">{t('app.loading')}</p>}>
-                <WireYear line={line} loads={plan.loads} conditions={place.body.conditions} hemisphere={hemisphere} condition={condition} todayC={todayC} />
+                <WireYear
+                  line={line}
+                  loads={plan.loads}
+                  conditions={place.body.conditions}
+                  hemisphere={hemisphere}
+                  condition={condition}
+                  todayC={todayC}
+                />
               </Suspense>
             </>
           )}
         </details>
       ))}
     </SlipSection>
-  ) // prettier-ignore
+  )
 }
 
 function Materials({ gardenId, plan, currency }: ConsequencesProps) {
@@ -172,11 +283,14 @@ function Materials({ gardenId, plan, currency }: ConsequencesProps) {
       <summary className="font-display text-[15px] font-semibold">{t('sheet.materials')}</summary>
       <dl>
         {plan.takeOff.items.map((item, i) => (
-          <SlipRow key={i} label={names.item(item, catalogue)}>{quantityText(t, item, catalogue)} <span className="text-slate">{formatMoney(item.price, currency)}</span></SlipRow>
+          <SlipRow key={i} label={names.item(item, catalogue)}>
+            {quantityText(t, item, catalogue)}{' '}
+            <span className="text-slate">{formatMoney(item.price, currency)}</span>
+          </SlipRow>
         ))}
       </dl>
     </details>
-  ) // prettier-ignore
+  )
 }
 
 const ROWS_AT_FIRST = 8
@@ -193,37 +307,69 @@ function MarkOutTable({ place, plan, nodeId, onNode }: ConsequencesProps) {
   return (
     <section>
       <h2>{t('slip.markOut')}</h2>
-      <p className="mb-1 text-slate">{t(hasHeights ? 'slip.markOutFrom' : 'slip.markOutGround', { end: t(`place.${place.body.viewingEnd}`) })}</p>
+      <p className="mb-1 text-slate">
+        {t(hasHeights ? 'slip.markOutFrom' : 'slip.markOutGround', {
+          end: t(`place.${place.body.viewingEnd}`),
+        })}
+      </p>
       <table className="w-full text-right">
         <thead className="text-[13px] text-slate">
           <tr>
-            <th className="text-left font-normal" scope="col">{t(hasHeights ? 'slip.node' : 'slip.mark')}</th>
-            <th className="font-normal" scope="col">{t('slip.along')}</th>
-            {hasHeights && <th className="font-normal" scope="col">{t('slip.height')}</th>}
-            {hasDepth && <th className="font-normal" scope="col">{t('slip.back')}</th>}
+            <th className="text-left font-normal" scope="col">
+              {t(hasHeights ? 'slip.node' : 'slip.mark')}
+            </th>
+            <th className="font-normal" scope="col">
+              {t('slip.along')}
+            </th>
+            {hasHeights && (
+              <th className="font-normal" scope="col">
+                {t('slip.height')}
+              </th>
+            )}
+            {hasDepth && (
+              <th className="font-normal" scope="col">
+                {t('slip.back')}
+              </th>
+            )}
           </tr>
         </thead>
         <tbody>
           {rows.map((row) => (
             <tr key={`${row.what} ${row.nodeId}`} className={row.nodeId === nodeId ? 'bg-wash' : ''}>
               <th scope="row" className="text-left font-normal">
-                <button type="button" className="min-h-6 min-w-6 text-left underline decoration-faint underline-offset-4" onClick={() => onNode(row.nodeId)}>{row.label}</button>
+                <button
+                  type="button"
+                  className="min-h-6 min-w-6 text-left underline decoration-faint underline-offset-4"
+                  onClick={() => onNode(row.nodeId)}
+                >
+                  {row.label}
+                </button>
               </th>
-              <td className={row.movedM > 5e-4 ? 'text-ochre' : ''}>{units.length(row.alongM, alongStyle(row, place.body.widthM))}</td>
-              {hasHeights && <td className={row.movedM > 5e-4 ? 'text-ochre' : ''}>{row.what === 'node' ? units.length(row.heightM, 'short') : ''}</td>}
+              <td className={row.movedM > 5e-4 ? 'text-ochre' : ''}>
+                {units.length(row.alongM, alongStyle(row, place.body.widthM))}
+              </td>
+              {hasHeights && (
+                <td className={row.movedM > 5e-4 ? 'text-ochre' : ''}>
+                  {row.what === 'node' ? units.length(row.heightM, 'short') : ''}
+                </td>
+              )}
               {hasDepth && <td>{units.length(row.outM, 'short')}</td>}
             </tr>
           ))}
         </tbody>
       </table>
       {!isWhole && markOut.rows.length > ROWS_AT_FIRST && (
-        <button type="button" className="btn btn-plain px-0" onClick={() => setIsWhole(true)}>{t('slip.showAll', { count: markOut.rows.length })}</button>
+        <button type="button" className="btn btn-plain px-0" onClick={() => setIsWhole(true)}>
+          {t('slip.showAll', { count: markOut.rows.length })}
+        </button>
       )}
       {markOut.diagonalM !== null && (
-        <dl><SlipRow label={t('slip.diagonal')}>{units.length(markOut.diagonalM, 'short')}</SlipRow></dl>
+        <dl>
+          <SlipRow label={t('slip.diagonal')}>{units.length(markOut.diagonalM, 'short')}</SlipRow>
+        </dl>
       )}
     </section>
-  ) // prettier-ignore
+  )
 }
 
 /** The steps of the work with their time, tools, gear, and what can hurt in each. */
@@ -236,13 +382,27 @@ function Work({ plan }: { plan: FramePlan }): ReactNode {
       <ol className="flex flex-col gap-1.5">
         {plan.takeOff.steps.map((step) => (
           <li key={step.kind}>
-            <p><span className="font-semibold">{t(`step.${step.kind}`)}</span>, {step.minutes > 180 ? t('slip.hoursOf', { hours: (step.minutes / 60).toFixed(1) }) : t('slip.minutes', { minutes: Math.round(step.minutes) })}. {step.tools.map((tool) => t(`tool.${tool}`)).concat(step.gear.map((gear) => t(`gear.${gear}`))).join(', ')}</p>
-            {step.cautions.map((caution) => <p key={caution} className="text-slate">{t(`caution.${caution}`)}</p>)}
+            <p>
+              <span className="font-semibold">{t(`step.${step.kind}`)}</span>,{' '}
+              {step.minutes > 180
+                ? t('slip.hoursOf', { hours: (step.minutes / 60).toFixed(1) })
+                : t('slip.minutes', { minutes: Math.round(step.minutes) })}
+              .{' '}
+              {step.tools
+                .map((tool) => t(`tool.${tool}`))
+                .concat(step.gear.map((gear) => t(`gear.${gear}`)))
+                .join(', ')}
+            </p>
+            {step.cautions.map((caution) => (
+              <p key={caution} className="text-slate">
+                {t(`caution.${caution}`)}
+              </p>
+            ))}
           </li>
         ))}
       </ol>
     </section>
-  ) // prettier-ignore
+  )
 }
 
 function HowKnown() {

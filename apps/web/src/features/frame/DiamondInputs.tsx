@@ -30,20 +30,61 @@ export function DiamondInputs({ place, pattern, onChange }: DiamondInputsProps) 
   }
   return (
     <>
-      <Choice label={t('frame.cellBy')} value={cell.by} options={[{ value: 'width', label: t('frame.byWidth') }, { value: 'count', label: t('frame.byCount') }]} onChange={switchCell} />
+      <Choice
+        label={t('frame.cellBy')}
+        value={cell.by}
+        options={[
+          { value: 'width', label: t('frame.byWidth') },
+          { value: 'count', label: t('frame.byCount') },
+        ]}
+        onChange={switchCell}
+      />
       {cell.by === 'width' ? (
-        <LengthField label={t('frame.cellWidth')} minM={0.05} valueM={cell.widthM} onChange={(widthM) => set('width', { cell: { by: 'width', widthM } })} />
+        <LengthField
+          label={t('frame.cellWidth')}
+          minM={0.05}
+          valueM={cell.widthM}
+          onChange={(widthM) => set('width', { cell: { by: 'width', widthM } })}
+        />
       ) : (
         <div className="grid grid-cols-2 items-end gap-2">
-          <NumberField label={t('frame.cellCount')} value={cell.count} min={1} max={500} step={1} onChange={(count) => set('count', { cell: { ...cell, count } })} />
-          <Check label={t('frame.halfAtEnd')} isOn={cell.halfAtEnd} onChange={(halfAtEnd) => set('half', { cell: { ...cell, halfAtEnd } })} />
+          <NumberField
+            label={t('frame.cellCount')}
+            value={cell.count}
+            min={1}
+            max={500}
+            step={1}
+            onChange={(count) => set('count', { cell: { ...cell, count } })}
+          />
+          <Check
+            label={t('frame.halfAtEnd')}
+            isOn={cell.halfAtEnd}
+            onChange={(halfAtEnd) => set('half', { cell: { ...cell, halfAtEnd } })}
+          />
         </div>
       )}
       <div className="grid grid-cols-2 gap-2">
-        <Choice label={t('frame.rows')} value={String(pattern.rows)} options={['1', '2', '3'].map((value) => ({ value, label: value }))} onChange={(rows) => set('rows', { rows: Number(rows) })} />
-        <LengthField label={t('frame.cellHeight')} hint={pattern.cellHeightM === null ? t('frame.cellHeightFill') : undefined} placeholder={units.length(place.usableHeightM / pattern.rows)} minM={0.05} valueM={pattern.cellHeightM} onChange={(cellHeightM) => set('cell height', { cellHeightM })} onClear={() => set('cell height', { cellHeightM: null })} />
+        <Choice
+          label={t('frame.rows')}
+          value={String(pattern.rows)}
+          options={['1', '2', '3'].map((value) => ({ value, label: value }))}
+          onChange={(rows) => set('rows', { rows: Number(rows) })}
+        />
+        <LengthField
+          label={t('frame.cellHeight')}
+          hint={pattern.cellHeightM === null ? t('frame.cellHeightFill') : undefined}
+          placeholder={units.length(place.usableHeightM / pattern.rows)}
+          minM={0.05}
+          valueM={pattern.cellHeightM}
+          onChange={(cellHeightM) => set('cell height', { cellHeightM })}
+          onClear={() => set('cell height', { cellHeightM: null })}
+        />
       </div>
-      <Check label={t('frame.closeCut')} isOn={pattern.closeCutEnd} onChange={(closeCutEnd) => set('close', { closeCutEnd })} />
+      <Check
+        label={t('frame.closeCut')}
+        isOn={pattern.closeCutEnd}
+        onChange={(closeCutEnd) => set('close', { closeCutEnd })}
+      />
     </>
-  ) // prettier-ignore
+  )
 }

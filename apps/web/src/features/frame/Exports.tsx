@@ -41,7 +41,11 @@ export function Exports({ gardenId, place, frameId, stored, body, plan, currency
     setIsBusy(true)
     // Setting a document is the heaviest thing the app carries: fetched when it is wanted.
     const { sheetPdf } = await import('../../documents/pdf.ts')
-    download(`${name}.pdf`, 'application/pdf', await sheetPdf(pdfContent({ t, units, names, catalogue, place, body, plan, currency, subtitle }))) // prettier-ignore
+    download(
+      `${name}.pdf`,
+      'application/pdf',
+      await sheetPdf(pdfContent({ t, units, names, catalogue, place, body, plan, currency, subtitle })),
+    )
     setIsBusy(false)
   }
   const dxf = async () => {
@@ -50,7 +54,12 @@ export function Exports({ gardenId, place, frameId, stored, body, plan, currency
   }
   const json = () => {
     const { photo: _, ...measures } = place.body
-    const file: FrameFile = { format: 'klados-frame', version: FRAME_FILE_VERSION, place: measures, frame: { name: body.name, design: body.design } } // prettier-ignore
+    const file: FrameFile = {
+      format: 'klados-frame',
+      version: FRAME_FILE_VERSION,
+      place: measures,
+      frame: { name: body.name, design: body.design },
+    }
     download(`${name}.json`, 'application/json', JSON.stringify(file, null, 2))
   }
   const files = [
@@ -58,16 +67,32 @@ export function Exports({ gardenId, place, frameId, stored, body, plan, currency
     ['svg', () => download(`${name}.svg`, 'image/svg+xml', elevationSvg(list(), name))],
     ['dxf', () => void dxf()],
     ['markOutCsv', () => download(`${name} mark-out.csv`, 'text/csv', markOutCsv(markOut))],
-    ['materialsCsv', () => download(`${name} materials.csv`, 'text/csv', materialsCsv(takeOff.items, currency, (item) => names.item(item, catalogue)))],
+    [
+      'materialsCsv',
+      () =>
+        download(
+          `${name} materials.csv`,
+          'text/csv',
+          materialsCsv(takeOff.items, currency, (item) => names.item(item, catalogue)),
+        ),
+    ],
     ['json', json],
-  ] as const // prettier-ignore
+  ] as const
   return (
     <p className="flex flex-wrap gap-x-4 gap-y-1">
       <Link to={`${base}/sheet`}>{t('frame.sheet')}</Link>
       {stored && <Link to={`${base}/build`}>{t('frame.build')}</Link>}
       {files.map(([key, save]) => (
-        <button key={key} type="button" className="underline underline-offset-[3px]" disabled={key === 'pdf' && isBusy} onClick={save}>{t(`frame.${key}`)}</button>
+        <button
+          key={key}
+          type="button"
+          className="underline underline-offset-[3px]"
+          disabled={key === 'pdf' && isBusy}
+          onClick={save}
+        >
+          {t(`frame.${key}`)}
+        </button>
       ))}
     </p>
-  ) // prettier-ignore
+  )
 }

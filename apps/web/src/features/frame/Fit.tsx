@@ -47,26 +47,45 @@ function Proposals({ gardenId, place, design, onTake }: FitProps) {
       <table className="w-full min-w-[560px] text-right">
         <thead className="text-[13px] text-slate">
           <tr>
-            {(['count', 'size', 'off', 'left', 'fixings', 'wire', 'moved', 'cost'] as const).map((key) => <th key={key} scope="col" className="px-2 font-normal">{t(`fit.${key}`)}</th>)}
+            {(['count', 'size', 'off', 'left', 'fixings', 'wire', 'moved', 'cost'] as const).map((key) => (
+              <th key={key} scope="col" className="px-2 font-normal">
+                {t(`fit.${key}`)}
+              </th>
+            ))}
             <td />
           </tr>
         </thead>
         <tbody>
           {proposals.map(({ fit, cost }, i) => (
             <tr key={i} className={isNow(fit) ? 'bg-wash' : ''}>
-              <th scope="row" className="px-2 font-semibold">{fit.isHalfAtEnd ? t('fit.andHalf', { count: fit.count }) : fit.count}</th>
+              <th scope="row" className="px-2 font-semibold">
+                {fit.isHalfAtEnd ? t('fit.andHalf', { count: fit.count }) : fit.count}
+              </th>
               <td className="px-2">{units.length(fit.sizeM, 'short')}</td>
               <td className="px-2">{Math.round(fit.offShare * 100)} %</td>
               <td className="px-2">{units.length(fit.remainderM, 'short')}</td>
               <td className="px-2">{fit.fixings}</td>
               <td className="px-2">{units.length(fit.wireM)}</td>
-              <td className={`px-2 ${fit.blocked > 0 ? 'text-iron' : ''}`}>{fit.blocked > 0 ? t('fit.blocked', { count: fit.blocked }) : units.length(fit.movedM, 'fine')}</td>
+              <td className={`px-2 ${fit.blocked > 0 ? 'text-iron' : ''}`}>
+                {fit.blocked > 0
+                  ? t('fit.blocked', { count: fit.blocked })
+                  : units.length(fit.movedM, 'fine')}
+              </td>
               <td className="px-2">{cost === null ? '–' : formatMoney(cost, garden?.currency ?? 'EUR')}</td>
-              <td><button type="button" className="btn" disabled={!isCurrent || isNow(fit)} onClick={() => onTake(fit.pattern as FrameBody['design']['pattern'])}>{t(isNow(fit) ? 'fit.taken' : 'fit.take')}</button></td>
+              <td>
+                <button
+                  type="button"
+                  className="btn"
+                  disabled={!isCurrent || isNow(fit)}
+                  onClick={() => onTake(fit.pattern as FrameBody['design']['pattern'])}
+                >
+                  {t(isNow(fit) ? 'fit.taken' : 'fit.take')}
+                </button>
+              </td>
             </tr>
           ))}
         </tbody>
       </table>
     </div>
-  ) // prettier-ignore
+  )
 }

@@ -94,7 +94,10 @@ function Beginning({ gardenId, place, frameCount }: { gardenId: string; place: P
   return (
     <div className="flex flex-col gap-4">
       <h1>{frameCount === 0 ? t('frame.none', { place: place.body.name }) : t('frame.another')}</h1>
-      <p>{t('frame.choosePattern')} <Link to={`/g/${gardenId}/places/${place.id}/measures`}>{t('places.measure')}</Link></p>
+      <p>
+        {t('frame.choosePattern')}{' '}
+        <Link to={`/g/${gardenId}/places/${place.id}/measures`}>{t('places.measure')}</Link>
+      </p>
       <ul className="grid gap-x-8 gap-y-6 sm:grid-cols-2 xl:grid-cols-3">
         {kindsFor(place.body).map((kind) => {
           const frame = layOut(place.body, startDesign(place.body, kind, catalogue), catalogue)
@@ -104,13 +107,21 @@ function Beginning({ gardenId, place, frameCount }: { gardenId: string; place: P
                 label={t(`frame.${kind}`)}
                 wall={place.body}
                 surface={place.body.surface}
-                list={[...drawSite(place.body, place.body.surface), ...(frame ? drawLaid(frame, catalogue) : [])]}
+                list={[
+                  ...drawSite(place.body, place.body.surface),
+                  ...(frame ? drawLaid(frame, catalogue) : []),
+                ]}
                 maxHeight="220px"
               />
               <h2>{t(`frame.${kind}`)}</h2>
               <p className="text-slate">{t(`frame.${kind}Text`)}</p>
               {canWrite && (
-                <button type="button" className="btn btn-main" onClick={() => begin(kind)} aria-label={`${t('frame.start')}: ${t(`frame.${kind}`)}`}>
+                <button
+                  type="button"
+                  className="btn btn-main"
+                  onClick={() => begin(kind)}
+                  aria-label={`${t('frame.start')}: ${t(`frame.${kind}`)}`}
+                >
                   {t('frame.start')}
                 </button>
               )}
@@ -121,12 +132,17 @@ function Beginning({ gardenId, place, frameCount }: { gardenId: string; place: P
       {canWrite && (
         <label className="btn cursor-pointer self-start">
           {t('frame.bringIn')}
-          <input type="file" className="sr-only" accept="application/json,.json" onChange={(event) => void bringIn(event.target.files?.[0])} />
+          <input
+            type="file"
+            className="sr-only"
+            accept="application/json,.json"
+            onChange={(event) => void bringIn(event.target.files?.[0])}
+          />
         </label>
       )}
       {problem && <Message tone="limit">{problem}</Message>}
     </div>
-  ) // prettier-ignore
+  )
 }
 
 type ReadFrame =
@@ -134,7 +150,9 @@ type ReadFrame =
   | { readonly kind: 'not-a-frame' | 'other-version' }
   | { readonly kind: 'damaged'; readonly where: string }
 
-/** A frame out of a file that somebody handed on; its place's measures are left, since it comes to stand here. */
+/**
+ * A frame out of a file that somebody handed on; its place's measures are left, since it comes to stand here.
+ */
 async function readFrameFile(file: File): Promise<ReadFrame> {
   let json: unknown
   try {

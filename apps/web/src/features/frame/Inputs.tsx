@@ -38,25 +38,48 @@ interface InputsProps {
   readonly onPutBack: (id: string) => void
 }
 
-/** What one measures and decides, in that order: the pattern, the wire, the fixings and single nodes, what it will carry. */
+/**
+ * What one measures and decides, in that order: the pattern, the wire, the fixings and single nodes, what it
+ * will carry.
+ */
 export function Inputs(props: InputsProps) {
   const { gardenId, place, design, onChange, canWrite } = props
   const slots = wireSlots(design.pattern)
   return (
-    <fieldset disabled={!canWrite} className="grid min-w-0 gap-x-8 gap-y-5 sm:grid-cols-2 xl:grid-cols-3 lg:[&_:is(input,select,button)]:scroll-mt-[56vh]">
+    <fieldset
+      disabled={!canWrite}
+      className="grid min-w-0 gap-x-8 gap-y-5 sm:grid-cols-2 xl:grid-cols-3 lg:[&_:is(input,select,button)]:scroll-mt-[56vh]"
+    >
       <Group title="pattern">
         <NameField name={props.name} onName={props.onName} />
-        <PatternInputs gardenId={gardenId} place={place} pattern={design.pattern} nodeId={props.nodeId} onNode={props.onNode} onChange={(what, pattern) => onChange(what, pattern.kind === design.pattern.kind ? { pattern } : { pattern, dragged: {} })} />
+        <PatternInputs
+          gardenId={gardenId}
+          place={place}
+          pattern={design.pattern}
+          nodeId={props.nodeId}
+          onNode={props.onNode}
+          onChange={(what, pattern) =>
+            onChange(what, pattern.kind === design.pattern.kind ? { pattern } : { pattern, dragged: {} })
+          }
+        />
       </Group>
       {slots.includes('main') && (
         <Group title="wire">
-          <WireInputs gardenId={gardenId} choice={design} onChange={(what, choice) => onChange(what, choice)} />
+          <WireInputs
+            gardenId={gardenId}
+            choice={design}
+            onChange={(what, choice) => onChange(what, choice)}
+          />
           <WorkingLengths {...props} />
         </Group>
       )}
       {slots.includes('light') && design.light && (
         <Group title="light">
-          <WireInputs gardenId={gardenId} choice={design.light} onChange={(what, choice) => onChange(`light ${what}`, { light: { ...design.light!, ...choice } })} />
+          <WireInputs
+            gardenId={gardenId}
+            choice={design.light}
+            onChange={(what, choice) => onChange(`light ${what}`, { light: { ...design.light!, ...choice } })}
+          />
         </Group>
       )}
       <div className="flex min-w-0 flex-col gap-5">
@@ -66,7 +89,11 @@ export function Inputs(props: InputsProps) {
         </Group>
         {design.pattern.kind === 'row' && (
           <Group title="ends">
-            <RowEnds gardenId={gardenId} pattern={design.pattern} onChange={(what, pattern) => onChange(what, { pattern })} />
+            <RowEnds
+              gardenId={gardenId}
+              pattern={design.pattern}
+              onChange={(what, pattern) => onChange(what, { pattern })}
+            />
           </Group>
         )}
       </div>
@@ -76,7 +103,7 @@ export function Inputs(props: InputsProps) {
         </Group>
       )}
     </fieldset>
-  ) // prettier-ignore
+  )
 }
 
 interface GroupProps {
@@ -122,7 +149,10 @@ const MAX_ROLLS = 6
 interface WireInputsProps {
   readonly gardenId: string
   readonly choice: WireChoice
-  readonly onChange: (what: string, choice: { wireId?: string; tensionN?: number; rolls?: FrameBody['design']['rolls'] }) => void // prettier-ignore
+  readonly onChange: (
+    what: string,
+    choice: { wireId?: string; tensionN?: number; rolls?: FrameBody['design']['rolls'] },
+  ) => void
 }
 
 function WireInputs({ gardenId, choice, onChange }: WireInputsProps) {
@@ -147,25 +177,62 @@ function WireInputs({ gardenId, choice, onChange }: WireInputsProps) {
   }
   return (
     <>
-      <Pick label={t('frame.wireKind')} value={choice.wireId} options={catalogue.wires.map((w) => ({ value: w.id, label: names.wire(w) }))} onChange={pickWire} />
+      <Pick
+        label={t('frame.wireKind')}
+        value={choice.wireId}
+        options={catalogue.wires.map((w) => ({ value: w.id, label: names.wire(w) }))}
+        onChange={pickWire}
+      />
       {gauges.length > 0 && <p className="-mt-1 text-[12.5px] text-slate">{gauges.join(', ')}</p>}
-      {wire && !isString(wire) && <ForceField label={t('frame.tension')} valueN={choice.tensionN} onChange={(tensionN) => onChange('tension', { tensionN })} />}
-      <OfferRows title={t('frame.rolls')} offers={rolls} most={MAX_ROLLS} next={{ lengthM: 100, price: 40 }} onChange={(what, next) => onChange(what, { rolls: [...next] })} />
+      {wire && !isString(wire) && (
+        <ForceField
+          label={t('frame.tension')}
+          valueN={choice.tensionN}
+          onChange={(tensionN) => onChange('tension', { tensionN })}
+        />
+      )}
+      <OfferRows
+        title={t('frame.rolls')}
+        offers={rolls}
+        most={MAX_ROLLS}
+        next={{ lengthM: 100, price: 40 }}
+        onChange={(what, next) => onChange(what, { rolls: [...next] })}
+      />
     </>
-  ) // prettier-ignore
+  )
 }
 
 function WorkingLengths({ design, onChange }: InputsProps) {
   const { t } = useTranslation()
   return (
     <div className="grid grid-cols-2 items-end gap-2">
-      <LengthField label={t('frame.handling')} minM={0.3} valueM={design.handlingLengthM} onChange={(handlingLengthM) => onChange('handling', { handlingLengthM })} />
-      <LengthField label={t('frame.endWrap')} style="short" minM={0} maxM={2} valueM={design.endWrapM} onChange={(endWrapM) => onChange('wrap', { endWrapM })} />
+      <LengthField
+        label={t('frame.handling')}
+        minM={0.3}
+        valueM={design.handlingLengthM}
+        onChange={(handlingLengthM) => onChange('handling', { handlingLengthM })}
+      />
+      <LengthField
+        label={t('frame.endWrap')}
+        style="short"
+        minM={0}
+        maxM={2}
+        valueM={design.endWrapM}
+        onChange={(endWrapM) => onChange('wrap', { endWrapM })}
+      />
       <div className="col-span-2">
-        <Choice label={t('frame.endsAt')} value={design.endsAt} options={(['any', 'edge'] as const).map((value) => ({ value, label: t(`frame.endsAtOf.${value}`) }))} onChange={(endsAt) => onChange('ends at', { endsAt })} />
+        <Choice
+          label={t('frame.endsAt')}
+          value={design.endsAt}
+          options={(['any', 'edge'] as const).map((value) => ({
+            value,
+            label: t(`frame.endsAtOf.${value}`),
+          }))}
+          onChange={(endsAt) => onChange('ends at', { endsAt })}
+        />
       </div>
     </div>
-  ) // prettier-ignore
+  )
 }
 
 /** What will hang on it, how warm it is on the day, and how many are built. */
@@ -174,12 +241,31 @@ function LoadInputs({ design, onChange }: InputsProps) {
   return (
     <div className="grid grid-cols-2 items-end gap-2">
       <div className="col-span-2">
-        <Pick label={t('frame.plantKind')} value={design.plantKindId ?? ''} options={[{ value: '', label: t('frame.noPlant') }, ...plantKinds.map((kind) => ({ value: kind.id, label: t(`kind.${kind.id}`) }))]} onChange={(id) => onChange('plant', { plantKindId: id || null })} />
+        <Pick
+          label={t('frame.plantKind')}
+          value={design.plantKindId ?? ''}
+          options={[
+            { value: '', label: t('frame.noPlant') },
+            ...plantKinds.map((kind) => ({ value: kind.id, label: t(`kind.${kind.id}`) })),
+          ]}
+          onChange={(id) => onChange('plant', { plantKindId: id || null })}
+        />
       </div>
-      <TemperatureField label={t('frame.setC')} valueC={design.setC} onChange={(setC) => onChange('setC', { setC })} />
-      <NumberField label={t('frame.repeat')} value={design.repeat} min={1} max={1000} step={1} onChange={(repeat) => onChange('repeat', { repeat })} />
+      <TemperatureField
+        label={t('frame.setC')}
+        valueC={design.setC}
+        onChange={(setC) => onChange('setC', { setC })}
+      />
+      <NumberField
+        label={t('frame.repeat')}
+        value={design.repeat}
+        min={1}
+        max={1000}
+        step={1}
+        onChange={(repeat) => onChange('repeat', { repeat })}
+      />
     </div>
-  ) // prettier-ignore
+  )
 }
 
 function FixingInputs({
@@ -202,26 +288,76 @@ function FixingInputs({
   const isOnWall = place.surface !== 'open'
   const isRow = design.pattern.kind === 'row'
   if (!isOnWall && !isRow) return null
-  const snaps = [['none'], place.uprights ? ['uprights'] : [], place.levels ? ['levels'] : [], place.uprights && place.levels ? ['both'] : []].flat() as FrameBody['design']['snap'][] // prettier-ignore
+  const snaps = [
+    ['none'],
+    place.uprights ? ['uprights'] : [],
+    place.levels ? ['levels'] : [],
+    place.uprights && place.levels ? ['both'] : [],
+  ].flat() as FrameBody['design']['snap'][]
   const postXM = nodeId !== null && design.dragged[nodeId]?.xM
   return (
     <>
-      {isOnWall && <Pick label={t('frame.fixing')} value={design.fixingId} options={catalogue.fixings.map((f) => ({ value: f.id, label: names.fixing(f) }))} onChange={(fixingId) => onChange('fixing', { fixingId })} />}
-      <LengthField label={t(isRow ? 'frame.postTolerance' : 'frame.tolerance')} style="short" minM={0} maxM={2} valueM={design.moveToleranceM} onChange={(moveToleranceM) => onChange('tolerance', { moveToleranceM })} />
-      {isOnWall && snaps.length > 1 && <Choice label={t('frame.snap')} value={design.snap} options={snaps.map((value) => ({ value, label: t(`frame.snaps.${value}`) }))} onChange={(snap) => onChange('snap', { snap })} />}
+      {isOnWall && (
+        <Pick
+          label={t('frame.fixing')}
+          value={design.fixingId}
+          options={catalogue.fixings.map((f) => ({ value: f.id, label: names.fixing(f) }))}
+          onChange={(fixingId) => onChange('fixing', { fixingId })}
+        />
+      )}
+      <LengthField
+        label={t(isRow ? 'frame.postTolerance' : 'frame.tolerance')}
+        style="short"
+        minM={0}
+        maxM={2}
+        valueM={design.moveToleranceM}
+        onChange={(moveToleranceM) => onChange('tolerance', { moveToleranceM })}
+      />
+      {isOnWall && snaps.length > 1 && (
+        <Choice
+          label={t('frame.snap')}
+          value={design.snap}
+          options={snaps.map((value) => ({ value, label: t(`frame.snaps.${value}`) }))}
+          onChange={(snap) => onChange('snap', { snap })}
+        />
+      )}
       {isOnWall && (
         <div className="mt-1 flex flex-wrap items-center gap-2">
-          <h3 className="mr-auto font-semibold">{node ? t('frame.nodeNumber', { n: node.number }) : t('frame.group.node')}</h3>
-          <button type="button" className="btn" onClick={() => onStep(-1)}>{t('frame.previous')}</button>
-          <button type="button" className="btn" onClick={() => onStep(1)}>{t('frame.next')}</button>
+          <h3 className="mr-auto font-semibold">
+            {node ? t('frame.nodeNumber', { n: node.number }) : t('frame.group.node')}
+          </h3>
+          <button type="button" className="btn" onClick={() => onStep(-1)}>
+            {t('frame.previous')}
+          </button>
+          <button type="button" className="btn" onClick={() => onStep(1)}>
+            {t('frame.next')}
+          </button>
         </div>
       )}
       {isOnWall && node && (
         <div className="grid grid-cols-2 gap-2">
-          <LengthField key={`${node.id} along`} label={t('frame.nodeAlong', { end: t(`place.${place.viewingEnd}`) })} style="short" minM={0} maxM={place.widthM} valueM={along(node.at.xM)} onChange={(m) => onMove(node.id, { xM: along(m), yM: node.at.yM })} />
-          <LengthField key={`${node.id} height`} label={t('frame.nodeHeight')} style="short" minM={0} maxM={highestM} valueM={node.at.yM} onChange={(yM) => onMove(node.id, { xM: node.at.xM, yM })} />
+          <LengthField
+            key={`${node.id} along`}
+            label={t('frame.nodeAlong', { end: t(`place.${place.viewingEnd}`) })}
+            style="short"
+            minM={0}
+            maxM={place.widthM}
+            valueM={along(node.at.xM)}
+            onChange={(m) => onMove(node.id, { xM: along(m), yM: node.at.yM })}
+          />
+          <LengthField
+            key={`${node.id} height`}
+            label={t('frame.nodeHeight')}
+            style="short"
+            minM={0}
+            maxM={highestM}
+            valueM={node.at.yM}
+            onChange={(yM) => onMove(node.id, { xM: node.at.xM, yM })}
+          />
           {node.state === 'dragged' && (
-            <button type="button" className="btn" onClick={() => onPutBack(node.id)}>{t('frame.putBack')}</button>
+            <button type="button" className="btn" onClick={() => onPutBack(node.id)}>
+              {t('frame.putBack')}
+            </button>
           )}
         </div>
       )}
@@ -229,13 +365,28 @@ function FixingInputs({
       {isRow && <p className="text-[12.5px] text-slate">{t('frame.choosePost')}</p>}
       {isRow && nodeId !== null && postXM !== false && postXM !== undefined && (
         <div className="grid grid-cols-2 items-end gap-2">
-          <LengthField key={nodeId} label={t('frame.postAlong')} minM={0} maxM={place.widthM} valueM={along(postXM)} onChange={(m) => onMove(nodeId, { xM: along(m), yM: 0 })} />
-          <button type="button" className="btn" onClick={() => onPutBack(nodeId)}>{t('frame.putBack')}</button>
+          <LengthField
+            key={nodeId}
+            label={t('frame.postAlong')}
+            minM={0}
+            maxM={place.widthM}
+            valueM={along(postXM)}
+            onChange={(m) => onMove(nodeId, { xM: along(m), yM: 0 })}
+          />
+          <button type="button" className="btn" onClick={() => onPutBack(nodeId)}>
+            {t('frame.putBack')}
+          </button>
         </div>
       )}
       {draggedCount > 0 && (
-        <button type="button" className="btn btn-plain self-start px-0" onClick={() => onChange('put all back', { dragged: {} })}>{t('frame.putAllBack', { count: draggedCount })}</button>
+        <button
+          type="button"
+          className="btn btn-plain self-start px-0"
+          onClick={() => onChange('put all back', { dragged: {} })}
+        >
+          {t('frame.putAllBack', { count: draggedCount })}
+        </button>
       )}
     </>
-  ) // prettier-ignore
+  )
 }

@@ -17,16 +17,44 @@ export function PotInputs({ pot, canBeNone, onChange }: PotInputsProps) {
   return (
     <fieldset className="flex flex-col gap-1">
       <legend className="text-[13px] text-slate">{t('pot.title')}</legend>
-      {canBeNone && <Check label={t('pot.standsIn')} isOn={pot !== null} onChange={(isOn) => onChange(isOn ? USUAL : null)} />}
+      {canBeNone && (
+        <Check
+          label={t('pot.standsIn')}
+          isOn={pot !== null}
+          onChange={(isOn) => onChange(isOn ? USUAL : null)}
+        />
+      )}
       {pot && (
         <div className="grid grid-cols-2 items-end gap-2">
           <div className="col-span-2">
-            <Choice label={t('pot.shape')} value={pot.shape} options={(['round', 'square'] as const).map((value) => ({ value, label: t(`pot.shapes.${value}`) }))} onChange={(shape) => onChange({ ...pot, shape })} />
+            <Choice
+              label={t('pot.shape')}
+              value={pot.shape}
+              options={(['round', 'square'] as const).map((value) => ({
+                value,
+                label: t(`pot.shapes.${value}`),
+              }))}
+              onChange={(shape) => onChange({ ...pot, shape })}
+            />
           </div>
-          <LengthField label={t('pot.width')} style="short" minM={0.05} maxM={3} valueM={pot.widthM} onChange={(widthM) => onChange({ ...pot, widthM })} />
-          <LengthField label={t('pot.height')} style="short" minM={0.05} maxM={2} valueM={pot.heightM} onChange={(heightM) => onChange({ ...pot, heightM })} />
+          <LengthField
+            label={t('pot.width')}
+            style="short"
+            minM={0.05}
+            maxM={3}
+            valueM={pot.widthM}
+            onChange={(widthM) => onChange({ ...pot, widthM })}
+          />
+          <LengthField
+            label={t('pot.height')}
+            style="short"
+            minM={0.05}
+            maxM={2}
+            valueM={pot.heightM}
+            onChange={(heightM) => onChange({ ...pot, heightM })}
+          />
         </div>
       )}
     </fieldset>
-  ) // prettier-ignore
+  )
 }

@@ -30,26 +30,92 @@ export function RowWires({ pattern, onChange }: Omit<RowInputsProps, 'gardenId'>
   return (
     <>
       {pattern.levels.map((level, i) => (
-        <div key={i} className="grid grid-cols-[1fr_1fr_1fr_auto] items-end gap-2 border-b border-dotted border-faint pb-2 md:grid-cols-[84px_minmax(0,1.5fr)_minmax(0,1fr)_84px_84px_auto] md:border-0 md:pb-0">
-          <LengthField label={t('row.height', { n: i + 1 })} style="short" minM={0} maxM={10} valueM={level.heightM} onChange={(heightM) => setLevel('height', i, { heightM })} />
+        <div
+          key={i}
+          className="grid grid-cols-[1fr_1fr_1fr_auto] items-end gap-2 border-b border-dotted border-faint pb-2 md:grid-cols-[84px_minmax(0,1.5fr)_minmax(0,1fr)_84px_84px_auto] md:border-0 md:pb-0"
+        >
+          <LengthField
+            label={t('row.height', { n: i + 1 })}
+            style="short"
+            minM={0}
+            maxM={10}
+            valueM={level.heightM}
+            onChange={(heightM) => setLevel('height', i, { heightM })}
+          />
           <div className="col-span-2 md:col-span-1">
-            <Pick label={t('row.form')} value={level.form} options={(['single', 'pair', 'arms'] as const).map((value) => ({ value, label: t(`row.forms.${value}`) }))} onChange={(form) => setLevel('form', i, { form: form as Level['form'] })} />
+            <Pick
+              label={t('row.form')}
+              value={level.form}
+              options={(['single', 'pair', 'arms'] as const).map((value) => ({
+                value,
+                label: t(`row.forms.${value}`),
+              }))}
+              onChange={(form) => setLevel('form', i, { form: form as Level['form'] })}
+            />
           </div>
           <div className="order-1 md:order-none">
-            <Pick label={t('row.slot')} value={level.slot} options={(['main', 'light'] as const).map((value) => ({ value, label: t(`row.slots.${value}`) }))} onChange={(slot) => setLevel('slot', i, { slot: slot as Level['slot'] })} />
+            <Pick
+              label={t('row.slot')}
+              value={level.slot}
+              options={(['main', 'light'] as const).map((value) => ({
+                value,
+                label: t(`row.slots.${value}`),
+              }))}
+              onChange={(slot) => setLevel('slot', i, { slot: slot as Level['slot'] })}
+            />
           </div>
           <div className="order-1 md:order-none">
-            {level.form === 'arms' && <LengthField label={t('row.spread')} style="short" minM={0.05} maxM={5} valueM={level.spreadM} onChange={(spreadM) => setLevel('spread', i, { spreadM })} />}
+            {level.form === 'arms' && (
+              <LengthField
+                label={t('row.spread')}
+                style="short"
+                minM={0.05}
+                maxM={5}
+                valueM={level.spreadM}
+                onChange={(spreadM) => setLevel('spread', i, { spreadM })}
+              />
+            )}
           </div>
           <div className="order-1 md:order-none">
-            {level.form !== 'single' && <LengthField label={t('row.lift')} style="short" minM={0} maxM={5} valueM={level.liftM} onChange={(liftM) => setLevel('lift', i, { liftM })} />}
+            {level.form !== 'single' && (
+              <LengthField
+                label={t('row.lift')}
+                style="short"
+                minM={0}
+                maxM={5}
+                valueM={level.liftM}
+                onChange={(liftM) => setLevel('lift', i, { liftM })}
+              />
+            )}
           </div>
-          <button type="button" className="btn" aria-label={t('row.removeWire', { n: i + 1 })} disabled={pattern.levels.length === 1} onClick={() => set('take', { levels: pattern.levels.filter((_, other) => other !== i) })}>×</button>
+          <button
+            type="button"
+            className="btn"
+            aria-label={t('row.removeWire', { n: i + 1 })}
+            disabled={pattern.levels.length === 1}
+            onClick={() => set('take', { levels: pattern.levels.filter((_, other) => other !== i) })}
+          >
+            ×
+          </button>
         </div>
       ))}
-      <button type="button" className="btn self-start" disabled={pattern.levels.length >= MAX_LEVELS} onClick={() => set('add', { levels: [...pattern.levels, { ...top, heightM: Math.round((top.heightM + LEVEL_STEP_M) * 1000) / 1000 }] })}>{t('row.addWire')}</button>
+      <button
+        type="button"
+        className="btn self-start"
+        disabled={pattern.levels.length >= MAX_LEVELS}
+        onClick={() =>
+          set('add', {
+            levels: [
+              ...pattern.levels,
+              { ...top, heightM: Math.round((top.heightM + LEVEL_STEP_M) * 1000) / 1000 },
+            ],
+          })
+        }
+      >
+        {t('row.addWire')}
+      </button>
     </>
-  ) // prettier-ignore
+  )
 }
 
 const ANGLE_DEG = 45
@@ -66,32 +132,85 @@ export function RowEnds({ gardenId, pattern, onChange }: RowInputsProps) {
   const pick = (kind: Row['end']['kind']) => {
     if (kind === 'free') set('end', { kind })
     else if (kind === 'braced') set('end', { kind, attachHeightM, angleDeg, stockId: pattern.postStockId })
-    else set('end', { kind, attachHeightM, angleDeg, screwId: catalogue.screws.find((one) => one.head === 'eye')!.id }) // prettier-ignore
+    else
+      set('end', {
+        kind,
+        attachHeightM,
+        angleDeg,
+        screwId: catalogue.screws.find((one) => one.head === 'eye')!.id,
+      })
   }
   return (
     <>
-      <Choice label={t('row.end')} value={end.kind} options={(['tied-back', 'braced', 'free'] as const).map((value) => ({ value, label: t(`row.ends.${value}`) }))} onChange={pick} />
+      <Choice
+        label={t('row.end')}
+        value={end.kind}
+        options={(['tied-back', 'braced', 'free'] as const).map((value) => ({
+          value,
+          label: t(`row.ends.${value}`),
+        }))}
+        onChange={pick}
+      />
       {end.kind !== 'free' && (
         <div className="grid grid-cols-2 items-end gap-2">
-          <LengthField label={t('row.attach')} style="short" minM={0.1} maxM={10} valueM={end.attachHeightM} onChange={(m) => set('attach', { ...end, attachHeightM: m })} />
-          <NumberField label={t('row.angle')} value={end.angleDeg} min={20} max={80} step={1} onChange={(degrees) => set('angle', { ...end, angleDeg: degrees })} />
+          <LengthField
+            label={t('row.attach')}
+            style="short"
+            minM={0.1}
+            maxM={10}
+            valueM={end.attachHeightM}
+            onChange={(m) => set('attach', { ...end, attachHeightM: m })}
+          />
+          <NumberField
+            label={t('row.angle')}
+            value={end.angleDeg}
+            min={20}
+            max={80}
+            step={1}
+            onChange={(degrees) => set('angle', { ...end, angleDeg: degrees })}
+          />
           <div className="col-span-2">
             {end.kind === 'tied-back' ? (
-              <Pick label={t('row.anchor')} value={end.screwId} options={catalogue.screws.filter((one) => one.head === 'eye').map((one) => ({ value: one.id, label: names.screw(one) }))} onChange={(screwId) => set('anchor', { ...end, screwId })} />
+              <Pick
+                label={t('row.anchor')}
+                value={end.screwId}
+                options={catalogue.screws
+                  .filter((one) => one.head === 'eye')
+                  .map((one) => ({ value: one.id, label: names.screw(one) }))}
+                onChange={(screwId) => set('anchor', { ...end, screwId })}
+              />
             ) : (
-              <Pick label={t('row.brace')} value={end.stockId} options={catalogue.stock.filter((one) => one.use === 'post').map((one) => ({ value: one.id, label: names.stock(one) }))} onChange={(stockId) => set('brace', { ...end, stockId })} />
+              <Pick
+                label={t('row.brace')}
+                value={end.stockId}
+                options={catalogue.stock
+                  .filter((one) => one.use === 'post')
+                  .map((one) => ({ value: one.id, label: names.stock(one) }))}
+                onChange={(stockId) => set('brace', { ...end, stockId })}
+              />
             )}
           </div>
         </div>
       )}
-      {pattern.levels.some((level) => level.form === 'arms') && <ArmStock gardenId={gardenId} pattern={pattern} onChange={onChange} />}
+      {pattern.levels.some((level) => level.form === 'arms') && (
+        <ArmStock gardenId={gardenId} pattern={pattern} onChange={onChange} />
+      )}
     </>
-  ) // prettier-ignore
+  )
 }
 
 function ArmStock({ gardenId, pattern, onChange }: RowInputsProps) {
   const { t } = useTranslation()
   const catalogue = useCatalogue(gardenId)
   const names = useNames()
-  return <Pick label={t('row.arms')} value={pattern.armStockId} options={catalogue.stock.filter((one) => one.use === 'bar').map((one) => ({ value: one.id, label: names.stock(one) }))} onChange={(armStockId) => onChange('arms', { ...pattern, armStockId })} /> // prettier-ignore
+  return (
+    <Pick
+      label={t('row.arms')}
+      value={pattern.armStockId}
+      options={catalogue.stock
+        .filter((one) => one.use === 'bar')
+        .map((one) => ({ value: one.id, label: names.stock(one) }))}
+      onChange={(armStockId) => onChange('arms', { ...pattern, armStockId })}
+    />
+  )
 }

@@ -37,8 +37,8 @@ export function Saving(props: SavingProps) {
   const isWaiting = useAppSelector((state) =>
     selectUnsentDocuments(state, 'frames', gardenId).some((item) => item.documentId === frameId),
   )
-  // A save that met a newer version: it lies in the tray until one of the two is chosen, here or there. Saving once more
-  // would only lay another beside it.
+  // A save that met a newer version: it lies in the tray until one of the two is chosen, here or there.
+  // Saving once more would only lay another beside it.
   const clash = useAppSelector((state) =>
     selectTray(state).find(
       (item) => item.kind === 'document' && item.documentId === frameId && item.state.is === 'clashed',
@@ -63,36 +63,77 @@ export function Saving(props: SavingProps) {
         })
   return (
     <section className="flex flex-col gap-2">
-      <p role="status" className={draft ? 'text-ochre' : 'text-slate'}>{status}</p>
+      <p role="status" className={draft ? 'text-ochre' : 'text-slate'}>
+        {status}
+      </p>
       {refusal && <Message tone="limit">{refusal}</Message>}
       {clash?.state.is === 'clashed' && (
         <ClashMessage
           by={clash.state.savedBy}
           version={clash.state.version}
-          onTheirs={() => { dispatch(dropped(frameId)); void letGo(clash.key); dispatch(refetchFrames()) }}
+          onTheirs={() => {
+            dispatch(dropped(frameId))
+            void letGo(clash.key)
+            dispatch(refetchFrames())
+          }}
           onMine={(version) => {
             dispatch(rebased({ frameId, basedOn: version }))
-            // What has been drawn since then goes along; without a draft on this device the save goes as it was.
+            // What has been drawn since then goes along; without a draft on this device the save goes as it
+            // was.
             if (draft) void save(version).then(() => letGo(clash.key))
             else void dispatch(deskOf((desk) => desk.saveOver(clash.key)))
           }}
         />
       )}
       {canWrite && draft && (
-        <form className="flex flex-col gap-2" onSubmit={(event) => { event.preventDefault(); void save(draft.basedOn) }}>
+        <form
+          className="flex flex-col gap-2"
+          onSubmit={(event) => {
+            event.preventDefault()
+            void save(draft.basedOn)
+          }}
+        >
           <Field label={t('frame.saveNote')}>
-            {(ids) => <input {...ids} className="input" value={note} maxLength={300} placeholder={t('frame.saveNotePlaceholder')} onChange={(e) => setNote(e.target.value)} />}
+            {(ids) => (
+              <input
+                {...ids}
+                className="input"
+                value={note}
+                maxLength={300}
+                placeholder={t('frame.saveNotePlaceholder')}
+                onChange={(e) => setNote(e.target.value)}
+              />
+            )}
           </Field>
           <div className="flex flex-wrap gap-2">
-            <button type="submit" className="btn btn-main flex-1" disabled={body.name.trim() === '' || props.plan.frame === null || clash !== undefined}>{t('frame.save')}</button>
-            {stored && stored.version > 0 && <button type="button" className="btn" onClick={() => dispatch(dropped(frameId))}>{t('frame.discard')}</button>}
+            <button
+              type="submit"
+              className="btn btn-main flex-1"
+              disabled={body.name.trim() === '' || props.plan.frame === null || clash !== undefined}
+            >
+              {t('frame.save')}
+            </button>
+            {stored && stored.version > 0 && (
+              <button type="button" className="btn" onClick={() => dispatch(dropped(frameId))}>
+                {t('frame.discard')}
+              </button>
+            )}
           </div>
         </form>
       )}
       <Exports {...props} />
-      {stored && stored.version > 0 && <Revisions gardenId={gardenId} frameId={frameId} stored={stored} canWrite={canWrite} body={body} draft={draft} />}
+      {stored && stored.version > 0 && (
+        <Revisions
+          gardenId={gardenId}
+          frameId={frameId}
+          stored={stored}
+          canWrite={canWrite}
+          body={body}
+          draft={draft}
+        />
+      )}
     </section>
-  ) // prettier-ignore
+  )
 }
 
 interface ClashMessageProps {
@@ -143,18 +184,28 @@ function Revisions({ gardenId, frameId, stored, canWrite, body, draft }: Revisio
     )
   return (
     <details onToggle={(event) => setIsOpen(event.currentTarget.open)}>
-      <summary>{t('frame.revisions')} ({stored.version})</summary>
+      <summary>
+        {t('frame.revisions')} ({stored.version})
+      </summary>
       <ol className="mt-1 flex flex-col gap-1">
         {data?.map((revision) => (
           <li key={revision.version} className="border-b border-dotted border-faint pb-1">
             <span className="font-semibold">{revision.version}</span> {revision.note || t('frame.noNote')}{' '}
-            <span className="text-slate">{formatDate(revision.savedAt.slice(0, 10))}, {revision.savedBy}</span>{' '}
+            <span className="text-slate">
+              {formatDate(revision.savedAt.slice(0, 10))}, {revision.savedBy}
+            </span>{' '}
             {canWrite && revision.version !== stored.version && (
-              <button type="button" className="underline underline-offset-[3px]" onClick={() => bringBack(revision)}>{t('frame.useRevision')}</button>
+              <button
+                type="button"
+                className="underline underline-offset-[3px]"
+                onClick={() => bringBack(revision)}
+              >
+                {t('frame.useRevision')}
+              </button>
             )}
           </li>
         ))}
       </ol>
     </details>
-  ) // prettier-ignore
+  )
 }

@@ -19,7 +19,10 @@ interface StringingProps {
   readonly onStep: (step: Step | null) => void
 }
 
-/** One step on or back through all pieces of all wires, in the order of stringing; `null` before the first and after the last. */
+/**
+ * One step on or back through all pieces of all wires, in the order of stringing; `null` before the first and
+ * after the last.
+ */
 export function stepBy(plan: FramePlan, step: Step | null, by: 1 | -1): Step | null {
   const all = plan.strings.flatMap((one, string) =>
     (one.stringing?.pieces ?? []).flatMap((piece, p) =>
@@ -27,9 +30,11 @@ export function stepBy(plan: FramePlan, step: Step | null, by: 1 | -1): Step | n
     ),
   )
   if (step === null) return (by === 1 ? all[0] : all.at(-1)) ?? null
-  const at = all.findIndex((one) => one.string === step.string && one.piece === step.piece && one.runs === step.runs)
+  const at = all.findIndex(
+    (one) => one.string === step.string && one.piece === step.piece && one.runs === step.runs,
+  )
   return all[at + by] ?? null
-} // prettier-ignore
+}
 
 /** What to do at a step, in words: from which node, through or to which. */
 function stepWords(frame: Frame, plan: FramePlan, step: Step): { from: string; to: string; isLast: boolean } {
@@ -38,44 +43,78 @@ function stepWords(frame: Frame, plan: FramePlan, step: Step): { from: string; t
   return { from: label(step.runs - 1), to: label(step.runs), isLast: step.runs === piece.runs.length }
 }
 
-/** Fewest continuous pieces, each to be followed on the drawing; step through with the buttons or with comma and full stop. */
+/**
+ * Fewest continuous pieces, each to be followed on the drawing; step through with the buttons or with comma
+ * and full stop.
+ */
 export function Stringing({ plan, design, step, onStep }: StringingProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const { frame } = plan
   if (!frame || plan.strings.every((one) => one.stringing === null)) return null
-  const words = step && plan.strings[step.string]?.stringing?.pieces[step.piece] ? stepWords(frame, plan, step) : null // prettier-ignore
+  const words =
+    step && plan.strings[step.string]?.stringing?.pieces[step.piece] ? stepWords(frame, plan, step) : null
   return (
     <section>
       <h2>{t('slip.stringing')}</h2>
       <div className="my-1 flex items-center gap-2">
-        <button type="button" className="btn" onClick={() => onStep(stepBy(plan, step, -1))}>{t('string.back')}</button>
-        <button type="button" className="btn" onClick={() => onStep(stepBy(plan, step, 1))}>{t('string.on')}</button>
-        <p role="status" className="flex-1">{words && step ? t(step.runs === 1 ? 'string.start' : words.isLast ? 'string.end' : 'string.through', { piece: pieceLetter(step.piece), ...words }) : t('string.hint')}</p>
+        <button type="button" className="btn" onClick={() => onStep(stepBy(plan, step, -1))}>
+          {t('string.back')}
+        </button>
+        <button type="button" className="btn" onClick={() => onStep(stepBy(plan, step, 1))}>
+          {t('string.on')}
+        </button>
+        <p role="status" className="flex-1">
+          {words && step
+            ? t(step.runs === 1 ? 'string.start' : words.isLast ? 'string.end' : 'string.through', {
+                piece: pieceLetter(step.piece),
+                ...words,
+              })
+            : t('string.hint')}
+        </p>
       </div>
-      {plan.strings.map(({ slot, stringing }, string) => stringing && (
-        <div key={slot}>
-          <p className="mb-1 text-slate">
-            {plan.strings.length > 1 && `${t(`row.slots.${slot}`)}: `}{t('slip.pieces', { length: units.length(design.handlingLengthM) })}:{' '}
-            <strong className="text-ink">{stringing.pieces.length === stringing.leastPieces ? t('slip.piecesLeast', { count: stringing.pieces.length }) : t('slip.piecesAtLeast', { count: stringing.pieces.length, least: stringing.leastPieces })}</strong>
-            {stringing.endsElsewhere > 0 && ` ${t('slip.endsElsewhere', { count: stringing.endsElsewhere })}`}
-          </p>
-          <ol className="max-h-44 overflow-y-auto" tabIndex={0} aria-label={t('slip.stringing')}>
-            {stringing.pieces.map((one, i) => {
-              const isOpen = step?.string === string && step.piece === i
-              return (
-                <li key={i} className={isOpen ? 'bg-wash' : ''}>
-                  <button type="button" className="flex w-full gap-3 py-[3px] text-left" aria-pressed={isOpen} onClick={() => onStep(isOpen ? null : { string, piece: i, runs: one.runs.length })}>
-                    <span className="w-6 font-semibold">{pieceLetter(i)}</span>
-                    <span className="flex-1">{frame.nodes[one.nodes[0]!]!.label} … {frame.nodes[one.nodes.at(-1)!]!.label}</span>
-                    <span>{units.length(one.cutLengthM)}</span>
-                  </button>
-                </li>
-              )
-            })}
-          </ol>
-        </div>
-      ))}
+      {plan.strings.map(
+        ({ slot, stringing }, string) =>
+          stringing && (
+            <div key={slot}>
+              <p className="mb-1 text-slate">
+                {plan.strings.length > 1 && `${t(`row.slots.${slot}`)}: `}
+                {t('slip.pieces', { length: units.length(design.handlingLengthM) })}:{' '}
+                <strong className="text-ink">
+                  {stringing.pieces.length === stringing.leastPieces
+                    ? t('slip.piecesLeast', { count: stringing.pieces.length })
+                    : t('slip.piecesAtLeast', {
+                        count: stringing.pieces.length,
+                        least: stringing.leastPieces,
+                      })}
+                </strong>
+                {stringing.endsElsewhere > 0 &&
+                  ` ${t('slip.endsElsewhere', { count: stringing.endsElsewhere })}`}
+              </p>
+              <ol className="max-h-44 overflow-y-auto" tabIndex={0} aria-label={t('slip.stringing')}>
+                {stringing.pieces.map((one, i) => {
+                  const isOpen = step?.string === string && step.piece === i
+                  return (
+                    <li key={i} className={isOpen ? 'bg-wash' : ''}>
+                      <button
+                        type="button"
+                        className="flex w-full gap-3 py-[3px] text-left"
+                        aria-pressed={isOpen}
+                        onClick={() => onStep(isOpen ? null : { string, piece: i, runs: one.runs.length })}
+                      >
+                        <span className="w-6 font-semibold">{pieceLetter(i)}</span>
+                        <span className="flex-1">
+                          {frame.nodes[one.nodes[0]!]!.label} … {frame.nodes[one.nodes.at(-1)!]!.label}
+                        </span>
+                        <span>{units.length(one.cutLengthM)}</span>
+                      </button>
+                    </li>
+                  )
+                })}
+              </ol>
+            </div>
+          ),
+      )}
     </section>
-  ) // prettier-ignore
+  )
 }

@@ -36,7 +36,12 @@ export function Variants() {
     if (!place || !frames) return []
     return framesHere(placeId, frames, drafts).map(({ frameId, stored }) => {
       const body = drafts[frameId]?.body ?? stored!.body
-      return { frameId, body, isDraft: drafts[frameId] !== undefined, plan: planFrame(place.body, body.design, { catalogue }) } // prettier-ignore
+      return {
+        frameId,
+        body,
+        isDraft: drafts[frameId] !== undefined,
+        plan: planFrame(place.body, body.design, { catalogue }),
+      }
     })
   }, [place, frames, drafts, placeId, catalogue])
   if (!places || !frames || !garden) return <Loading>{t('app.loading')}</Loading>
@@ -62,17 +67,45 @@ export function Variants() {
           const kind = body.design.plantKindId === null ? undefined : findKind(body.design.plantKindId)
           return (
             <li key={frameId} className="min-w-0 border-t border-faint pt-2">
-              <h2 className="text-[17px]"><Link to={`${base}/${frameId}`}>{body.name}</Link> {isDraft && <span className="font-sans text-[13px] font-normal text-ochre">{t('frame.unsaved')}</span>}</h2>
-              <StillElevation label={body.name} wall={place.body} surface={place.body.surface} list={[...drawSite(place.body, place.body.surface), ...(frame ? drawLaid(frame, catalogue) : [])]} maxHeight="240px" />
+              <h2 className="text-[17px]">
+                <Link to={`${base}/${frameId}`}>{body.name}</Link>{' '}
+                {isDraft && (
+                  <span className="font-sans text-[13px] font-normal text-ochre">{t('frame.unsaved')}</span>
+                )}
+              </h2>
+              <StillElevation
+                label={body.name}
+                wall={place.body}
+                surface={place.body.surface}
+                list={[
+                  ...drawSite(place.body, place.body.surface),
+                  ...(frame ? drawLaid(frame, catalogue) : []),
+                ]}
+                maxHeight="240px"
+              />
               {frame && takeOff ? (
                 <dl>
-                  <SlipRow label={t('slip.cost')} isDeciding>{formatMoney(takeOff.cost, garden.currency)}</SlipRow>
-                  <SlipRow label={t('slip.hours')}>{t('slip.hoursOf', { hours: (takeOff.minutes / 60).toFixed(1) })}</SlipRow>
-                  <SlipRow label={t('variants.fixings')}>{frame.nodes.filter((node) => node.number > 0).length + frame.anchors.length + frame.members.filter((m) => m.foot).length}</SlipRow>
-                  <SlipRow label={t('slip.cut')}>{units.length(plan.strings.reduce((sum, one) => sum + (one.stringing?.cutLengthM ?? 0), 0))}</SlipRow>
+                  <SlipRow label={t('slip.cost')} isDeciding>
+                    {formatMoney(takeOff.cost, garden.currency)}
+                  </SlipRow>
+                  <SlipRow label={t('slip.hours')}>
+                    {t('slip.hoursOf', { hours: (takeOff.minutes / 60).toFixed(1) })}
+                  </SlipRow>
+                  <SlipRow label={t('variants.fixings')}>
+                    {frame.nodes.filter((node) => node.number > 0).length +
+                      frame.anchors.length +
+                      frame.members.filter((m) => m.foot).length}
+                  </SlipRow>
+                  <SlipRow label={t('slip.cut')}>
+                    {units.length(
+                      plan.strings.reduce((sum, one) => sum + (one.stringing?.cutLengthM ?? 0), 0),
+                    )}
+                  </SlipRow>
                   <SlipRow label={t('variants.ties')}>{tiesText(tiesPerYear(frame, kind))}</SlipRow>
                   <SlipRow label={t('variants.leafy')}>{units.area(leafyOutline(frame).areaM2)}</SlipRow>
-                  <SlipRow label={t('check.title')} tone={failing > 0 ? 'limit' : 'sound'}>{failing > 0 ? t('variants.failing', { count: failing }) : t('variants.holds')}</SlipRow>
+                  <SlipRow label={t('check.title')} tone={failing > 0 ? 'limit' : 'sound'}>
+                    {failing > 0 ? t('variants.failing', { count: failing }) : t('variants.holds')}
+                  </SlipRow>
                 </dl>
               ) : (
                 <p className="text-iron">{t('variants.impossible')}</p>
@@ -82,5 +115,5 @@ export function Variants() {
         })}
       </ul>
     </div>
-  ) // prettier-ignore
+  )
 }

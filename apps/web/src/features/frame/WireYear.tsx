@@ -28,7 +28,10 @@ interface WireYearProps {
   readonly todayC: number
 }
 
-/** One wire through a year: pull in the coldest night and the warmest day of each month, and how far it sags with its load. */
+/**
+ * One wire through a year: pull in the coldest night and the warmest day of each month, and how far it sags
+ * with its load.
+ */
 export function WireYear({ line, loads, conditions, hemisphere, condition, todayC }: WireYearProps) {
   const { t } = useTranslation()
   const units = useUnits()
@@ -45,37 +48,102 @@ export function WireYear({ line, loads, conditions, hemisphere, condition, today
   return (
     <div className="flex flex-col gap-1 py-1">
       <dl>
-        <SlipRow label={t('wire.setToday', { temperature: units.temperature(todayC) })} isDeciding>{units.force(tensionToday(line, todayC))}</SlipRow>
-        {aged.last && <SlipRow label={t(`wire.last.${aged.last.what}`, { temperature: units.temperature(aged.last.temperatureC) })}>{units.force(aged.last.tensionN)}</SlipRow>}
-        {aged.forecastN !== null && <SlipRow label={t('wire.forecast')} tone={aged.forecastN < 0.7 * line.setTensionN ? 'due' : undefined}>{units.force(aged.forecastN)}</SlipRow>}
+        <SlipRow label={t('wire.setToday', { temperature: units.temperature(todayC) })} isDeciding>
+          {units.force(tensionToday(line, todayC))}
+        </SlipRow>
+        {aged.last && (
+          <SlipRow
+            label={t(`wire.last.${aged.last.what}`, {
+              temperature: units.temperature(aged.last.temperatureC),
+            })}
+          >
+            {units.force(aged.last.tensionN)}
+          </SlipRow>
+        )}
+        {aged.forecastN !== null && (
+          <SlipRow
+            label={t('wire.forecast')}
+            tone={aged.forecastN < 0.7 * line.setTensionN ? 'due' : undefined}
+          >
+            {units.force(aged.forecastN)}
+          </SlipRow>
+        )}
       </dl>
-      <p className="text-[12.5px] text-slate" id="pull-by-month">{t('wire.pullByMonth')}</p>
+      <p className="text-[12.5px] text-slate" id="pull-by-month">
+        {t('wire.pullByMonth')}
+      </p>
       <ResponsiveContainer width="100%" height={150}>
-        <LineChart data={months} margin={{ top: 6, right: 6, bottom: 0, left: -14 }} accessibilityLayer title={t('wire.pullByMonth')}>
+        <LineChart
+          data={months}
+          margin={{ top: 6, right: 6, bottom: 0, left: -14 }}
+          accessibilityLayer
+          title={t('wire.pullByMonth')}
+        >
           <CartesianGrid stroke="var(--faint)" strokeDasharray="2 3" vertical={false} />
           <XAxis dataKey="name" tick={{ fontSize: 11, fill: 'var(--slate)' }} interval={1} />
           <YAxis tick={{ fontSize: 11, fill: 'var(--slate)' }} domain={[0, Math.ceil(most / 100) * 100]} />
-          <Tooltip formatter={force} contentStyle={{ background: 'var(--paper)', border: '1px solid var(--slate)' }} />
-          <ReferenceLine y={line.workingLoadN} stroke="var(--iron)" strokeDasharray="6 3" label={{ value: t('wire.limit'), fontSize: 11, fill: 'var(--iron)', position: 'insideTopRight' }} />
-          <Line isAnimationActive={false} dataKey="coldTensionN" name={t('wire.coldNight')} stroke="var(--ink)" strokeWidth={2} dot={false} />
-          <Line isAnimationActive={false} dataKey="warmTensionN" name={t('wire.warmDay')} stroke="var(--ink)" strokeWidth={1.4} strokeDasharray="5 3" dot={false} />
+          <Tooltip
+            formatter={force}
+            contentStyle={{ background: 'var(--paper)', border: '1px solid var(--slate)' }}
+          />
+          <ReferenceLine
+            y={line.workingLoadN}
+            stroke="var(--iron)"
+            strokeDasharray="6 3"
+            label={{ value: t('wire.limit'), fontSize: 11, fill: 'var(--iron)', position: 'insideTopRight' }}
+          />
+          <Line
+            isAnimationActive={false}
+            dataKey="coldTensionN"
+            name={t('wire.coldNight')}
+            stroke="var(--ink)"
+            strokeWidth={2}
+            dot={false}
+          />
+          <Line
+            isAnimationActive={false}
+            dataKey="warmTensionN"
+            name={t('wire.warmDay')}
+            stroke="var(--ink)"
+            strokeWidth={1.4}
+            strokeDasharray="5 3"
+            dot={false}
+          />
         </LineChart>
       </ResponsiveContainer>
       <p className="text-[12.5px] text-slate">{t('wire.sagByMonth')}</p>
       <ResponsiveContainer width="100%" height={90}>
-        <LineChart data={months} margin={{ top: 4, right: 6, bottom: 0, left: -14 }} accessibilityLayer title={t('wire.sagByMonth')}>
+        <LineChart
+          data={months}
+          margin={{ top: 4, right: 6, bottom: 0, left: -14 }}
+          accessibilityLayer
+          title={t('wire.sagByMonth')}
+        >
           <XAxis dataKey="name" tick={{ fontSize: 11, fill: 'var(--slate)' }} interval={1} />
           <YAxis reversed tick={{ fontSize: 11, fill: 'var(--slate)' }} />
-          <Tooltip formatter={sag} contentStyle={{ background: 'var(--paper)', border: '1px solid var(--slate)' }} />
-          <Line isAnimationActive={false} dataKey="sagMm" name={t('slip.sag')} stroke="var(--verdigris)" strokeWidth={2} dot={false} />
+          <Tooltip
+            formatter={sag}
+            contentStyle={{ background: 'var(--paper)', border: '1px solid var(--slate)' }}
+          />
+          <Line
+            isAnimationActive={false}
+            dataKey="sagMm"
+            name={t('slip.sag')}
+            stroke="var(--verdigris)"
+            strokeWidth={2}
+            dot={false}
+          />
         </LineChart>
       </ResponsiveContainer>
       <p className="text-[12.5px] text-slate">{t('wire.yearAssumes')}</p>
     </div>
-  ) // prettier-ignore
+  )
 }
 
-/** How much the wire has stretched since it was last set, by the readings in the journal; nothing while it was never set. */
+/**
+ * How much the wire has stretched since it was last set, by the readings in the journal; nothing while it was
+ * never set.
+ */
 function ageOf(line: WireLine, condition: FrameCondition) {
   const log = line.ids.flatMap((id) => condition.tensions.get(id) ?? [])
   const sets = log.filter((entry) => entry.what === 'set')
@@ -84,8 +152,17 @@ function ageOf(line: WireLine, condition: FrameCondition) {
   const installed = { spansM: line.spansM, horizontalTensionN: set.tensionN, temperatureC: set.temperatureC }
   const readings = log
     .filter((entry) => entry.what === 'found' && entry.on >= set.on)
-    .map((entry) => ({ afterDays: daysBetween(set.on, entry.on), tensionN: entry.tensionN, temperatureC: entry.temperatureC })) // prettier-ignore
-  const strain = loosening(cableOf(line.wire), installed, line.wire.firstYearStrain, readings).strainAfter(daysBetween(set.on, todayHere())) // prettier-ignore
-  const forecastN = line.slope > 0 ? null : tensionToday({ ...line, setTensionN: set.tensionN, setC: set.temperatureC }, line.setC, strain) // prettier-ignore
+    .map((entry) => ({
+      afterDays: daysBetween(set.on, entry.on),
+      tensionN: entry.tensionN,
+      temperatureC: entry.temperatureC,
+    }))
+  const strain = loosening(cableOf(line.wire), installed, line.wire.firstYearStrain, readings).strainAfter(
+    daysBetween(set.on, todayHere()),
+  )
+  const forecastN =
+    line.slope > 0
+      ? null
+      : tensionToday({ ...line, setTensionN: set.tensionN, setC: set.temperatureC }, line.setC, strain)
   return { strain, last: log.at(-1)!, forecastN }
 }

@@ -23,5 +23,8 @@ export function toggleRun(pattern: Free, a: string, b: string): Free {
 }
 
 export function movedNode(pattern: Free, id: string, at: { xM: number; yM: number }): Free {
-  return { ...pattern, nodes: pattern.nodes.map((node) => (node.id === id ? { ...node, xM: at.xM, yM: at.yM } : node)) } // prettier-ignore
+  return {
+    ...pattern,
+    nodes: pattern.nodes.map((node) => (node.id === id ? { ...node, xM: at.xM, yM: at.yM } : node)),
+  }
 }

@@ -4,25 +4,58 @@ import type { LengthStyle } from '@klados/core/units'
 
 type Keys<K extends PatternKind> = keyof Extract<Pattern, { kind: K }> & string
 
-/** How one measure of a pattern is asked for. Labels are `field.<key>` in the translations, options `option.<key>.<value>`. */
+/**
+ * How one measure of a pattern is asked for. Labels are `field.<key>` in the translations, options
+ * `option.<key>.<value>`.
+ */
 export type FieldSpec<Key extends string = string> =
-  | { readonly key: Key; readonly ask: 'length'; readonly style?: LengthStyle; readonly minM?: number; readonly maxM?: number; readonly orNone?: number }
+  | {
+      readonly key: Key
+      readonly ask: 'length'
+      readonly style?: LengthStyle
+      readonly minM?: number
+      readonly maxM?: number
+      readonly orNone?: number
+    }
   | { readonly key: Key; readonly ask: 'whole'; readonly min: number; readonly max: number }
-  | { readonly key: Key; readonly ask: 'number'; readonly min: number; readonly max: number; readonly step: number }
+  | {
+      readonly key: Key
+      readonly ask: 'number'
+      readonly min: number
+      readonly max: number
+      readonly step: number
+    }
   | { readonly key: Key; readonly ask: 'choice'; readonly options: readonly (string | number)[] }
   | { readonly key: Key; readonly ask: 'stock'; readonly uses: readonly Stock['use'][] }
-  | { readonly key: Key; readonly ask: 'screw'; readonly head: 'eye' | 'flange' } // prettier-ignore
+  | { readonly key: Key; readonly ask: 'screw'; readonly head: 'eye' | 'flange' }
 
-const length = <K extends string>(key: K, style: LengthStyle = 'long', minM = 0.01, maxM = 500): FieldSpec<K> => ({ key, ask: 'length', style, minM, maxM }) // prettier-ignore
-const whole = <K extends string>(key: K, min: number, max: number): FieldSpec<K> => ({ key, ask: 'whole', min, max }) // prettier-ignore
+const length = <K extends string>(
+  key: K,
+  style: LengthStyle = 'long',
+  minM = 0.01,
+  maxM = 500,
+): FieldSpec<K> => ({ key, ask: 'length', style, minM, maxM })
+const whole = <K extends string>(key: K, min: number, max: number): FieldSpec<K> => ({
+  key,
+  ask: 'whole',
+  min,
+  max,
+})
 const stock = <K extends string>(key: K, ...uses: Stock['use'][]): FieldSpec<K> => ({
   key,
   ask: 'stock',
   uses,
 })
-const choice = <K extends string>(key: K, ...options: (string | number)[]): FieldSpec<K> => ({ key, ask: 'choice', options }) // prettier-ignore
+const choice = <K extends string>(key: K, ...options: (string | number)[]): FieldSpec<K> => ({
+  key,
+  ask: 'choice',
+  options,
+})
 
-/** Measures in the order in which one takes them. Tiers, diamonds, rows, free nodes and pots have editors of their own for the rest. */
+/**
+ * Measures in the order in which one takes them. Tiers, diamonds, rows, free nodes and pots have editors of
+ * their own for the rest.
+ */
 export const patternFields: { readonly [K in PatternKind]: readonly FieldSpec<Keys<K>>[] } = {
   tiers: [length('maxSupportSpacingM', 'long', 0.1)],
   diamonds: [],

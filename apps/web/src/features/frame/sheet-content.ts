@@ -24,7 +24,9 @@ interface SheetInput {
   readonly subtitle: string
 }
 
-/** Everything that goes on the PDF sheet, in the reader's words and units, from the plan and its one drawing. */
+/**
+ * Everything that goes on the PDF sheet, in the reader's words and units, from the plan and its one drawing.
+ */
 export function pdfContent(input: SheetInput): PdfSheet {
   const { t, place, body, plan, catalogue, subtitle, units } = input
   const frame = plan.frame!
@@ -37,7 +39,10 @@ export function pdfContent(input: SheetInput): PdfSheet {
     paper: units.system === 'metric' ? 'A4' : 'LETTER',
     drawings: [
       { caption: '', svg: (fit) => elevationSvg(front, title, fit) },
-      ...views.map((view): PdfSheet['drawings'][number] => ({ caption: t(`frame.views.${view}`), svg: (fit) => elevationSvg(drawLaid(frame, catalogue, view), title, fit) })), // prettier-ignore
+      ...views.map((view): PdfSheet['drawings'][number] => ({
+        caption: t(`frame.views.${view}`),
+        svg: (fit) => elevationSvg(drawLaid(frame, catalogue, view), title, fit),
+      })),
     ],
     sections: [
       ...cautions(input),
@@ -48,20 +53,21 @@ export function pdfContent(input: SheetInput): PdfSheet {
     ],
     pageText: (page, of) => t('sheet.page', { page, of }),
   }
-} // prettier-ignore
+}
 
 function cautions({ t, plan }: SheetInput): PdfSection[] {
   const items = (plan.takeOff?.cautions ?? []).map((one) => t(`caution.${one}`))
-  return items.length === 0 ? [] : [{ kind: 'list', title: t('slip.cautions'), items, isBoxed: true }] // prettier-ignore
+  return items.length === 0 ? [] : [{ kind: 'list', title: t('slip.cautions'), items, isBoxed: true }]
 }
 
 function markOutSection({ t, units, place, plan }: SheetInput): PdfSection[] {
   if (!plan.markOut || plan.markOut.rows.length === 0) return []
   const { rows, diagonalM } = plan.markOut
   const length = (m: number) => units.length(m, 'short')
-  const intro = `${t(rows.some((row) => row.what === 'node') ? 'slip.markOutFrom' : 'slip.markOutGround', { end: t(`place.${place.body.viewingEnd}`) })}${diagonalM === null ? '' : ` ${t('slip.diagonal')} ${length(diagonalM)}.`}` // prettier-ignore
+  const intro = `${t(rows.some((row) => row.what === 'node') ? 'slip.markOutFrom' : 'slip.markOutGround', { end: t(`place.${place.body.viewingEnd}`) })}${diagonalM === null ? '' : ` ${t('slip.diagonal')} ${length(diagonalM)}.`}`
   type Row = (typeof rows)[number]
-  const ideal = (row: Row) => (row.movedM > 5e-4 && row.what === 'node' ? `${length(row.idealAlongM)}, ${length(row.idealHeightM)}` : '') // prettier-ignore
+  const ideal = (row: Row) =>
+    row.movedM > 5e-4 && row.what === 'node' ? `${length(row.idealAlongM)}, ${length(row.idealHeightM)}` : ''
   const columns = [
     {
       title: t('slip.along'),
@@ -88,7 +94,14 @@ function materials({ t, names, catalogue, plan, currency }: SheetInput): PdfSect
     kind: 'table',
     title: t('sheet.materials'),
     header: [t('sheet.item'), t('sheet.quantity'), t('sheet.price')],
-    rows: [...items.map((item) => [names.item(item, catalogue), quantityText(t, item, catalogue), formatMoney(item.price, currency)]), [t('sheet.total'), '', formatMoney(cost, currency)]], // prettier-ignore
+    rows: [
+      ...items.map((item) => [
+        names.item(item, catalogue),
+        quantityText(t, item, catalogue),
+        formatMoney(item.price, currency),
+      ]),
+      [t('sheet.total'), '', formatMoney(cost, currency)],
+    ],
     isTotal: true,
   }
 }
@@ -99,12 +112,22 @@ function stringing({ t, units, names, plan }: SheetInput): PdfSection[] {
     const { nodes } = plan.frame
     const order = strung.pieces.map((piece, i) => {
       const labels = piece.nodes.map((n) => nodes[n]!.label)
-      return `${t('sheet.piece', { letter: pieceLetter(i), length: units.length(piece.cutLengthM) })}: ${labels.join(' – ')}` // prettier-ignore
+      return `${t('sheet.piece', { letter: pieceLetter(i), length: units.length(piece.cutLengthM) })}: ${labels.join(' – ')}`
     })
-    const cuts = (cutting?.rolls ?? []).slice(0, MAX_ROLLS_LISTED).map((roll, n) => `${t('sheet.roll', { n: n + 1, length: units.length(roll.lengthM) })}: ${t('sheet.cuts', { pieces: roll.cuts.map((cut) => pieceLetter(cut)).join(', '), offcut: units.length(roll.offcutM) })}`) // prettier-ignore
+    const cuts = (cutting?.rolls ?? [])
+      .slice(0, MAX_ROLLS_LISTED)
+      .map(
+        (roll, n) =>
+          `${t('sheet.roll', { n: n + 1, length: units.length(roll.lengthM) })}: ${t('sheet.cuts', { pieces: roll.cuts.map((cut) => pieceLetter(cut)).join(', '), offcut: units.length(roll.offcutM) })}`,
+      )
     return [
       { kind: 'list', title: `${t('sheet.cutList')}: ${names.wire(wire)}`, items: cuts },
-      { kind: 'list', title: `${t('sheet.order')}: ${names.wire(wire)}`, intro: t('sheet.strainer'), items: order }, // prettier-ignore
+      {
+        kind: 'list',
+        title: `${t('sheet.order')}: ${names.wire(wire)}`,
+        intro: t('sheet.strainer'),
+        items: order,
+      },
     ]
   })
 }
@@ -119,7 +142,10 @@ function checks({ t, plan }: SheetInput): PdfSection[] {
       kind: 'list',
       title: t('check.title'),
       intro: t('check.structural'),
-      items: plan.checks.map((check) => `${t(`check.code.${check.code}`, { subject: check.subject })}: ${t(`check.verdict.${check.verdict}`, { ratio: t('check.ratio', { ratio: (check.holding[0] / check.need).toFixed(1) }) })}`), // prettier-ignore
+      items: plan.checks.map(
+        (check) =>
+          `${t(`check.code.${check.code}`, { subject: check.subject })}: ${t(`check.verdict.${check.verdict}`, { ratio: t('check.ratio', { ratio: (check.holding[0] / check.need).toFixed(1) }) })}`,
+      ),
     },
   ]
 }

@@ -9,15 +9,38 @@ import { kindsFor, startDesign } from './start-design.ts'
 
 const placeId = '01890a5d-ac96-774b-bcce-b302099a8057'
 /** Places of every kind, of sizes that people have. */
-const sizes = { wall: [2, 25], fence: [2, 40], row: [8, 200], bed: [2, 20], terrace: [1.5, 6], bench: [0.25, 2], tub: [0.3, 1] } as const // prettier-ignore
+const sizes = {
+  wall: [2, 25],
+  fence: [2, 40],
+  row: [8, 200],
+  bed: [2, 20],
+  terrace: [1.5, 6],
+  bench: [0.25, 2],
+  tub: [0.3, 1],
+} as const
 const placeArb = fc.constantFrom(...(Object.keys(sizes) as (keyof typeof sizes)[])).chain((kind) => {
   const isFace = kind === 'wall' || kind === 'fence'
   const [least, most] = sizes[kind]
-  return fc.record({
-    widthM: fc.double({ min: least, max: most, noNaN: true }).map((m) => Math.round(m * 100) / 100),
-    usableHeightM: fc.double({ min: 1.2, max: 3, noNaN: true }).map((m) => Math.round(m * 100) / 100),
-  }).map((size): PlaceBody => ({ ...sampleWall, ...size, name: 'Here', facingDeg: 180, riseM: 0, uprights: null, levels: null, photo: null, kind, surface: isFace ? 'brick' : 'open', firstForkM: isFace ? 0.4 : 0, avoid: [] }))
-}) // prettier-ignore
+  return fc
+    .record({
+      widthM: fc.double({ min: least, max: most, noNaN: true }).map((m) => Math.round(m * 100) / 100),
+      usableHeightM: fc.double({ min: 1.2, max: 3, noNaN: true }).map((m) => Math.round(m * 100) / 100),
+    })
+    .map((size): PlaceBody => ({
+      ...sampleWall,
+      ...size,
+      name: 'Here',
+      facingDeg: 180,
+      riseM: 0,
+      uprights: null,
+      levels: null,
+      photo: null,
+      kind,
+      surface: isFace ? 'brick' : 'open',
+      firstForkM: isFace ? 0.4 : 0,
+      avoid: [],
+    }))
+})
 const startArb = placeArb.chain((place) =>
   fc.constantFrom(...kindsFor(place)).map((kind) => ({ place, kind })),
 )
@@ -41,7 +64,11 @@ describe('a new frame', () => {
         for (const spec of fieldsFor(pattern)) {
           const value = pattern[spec.key as keyof typeof pattern] as unknown
           if (spec.ask === 'length' && typeof value === 'number') {
-            expect([spec.key, value >= (spec.minM ?? 0), value <= (spec.maxM ?? Infinity)]).toEqual([spec.key, true, true]) // prettier-ignore
+            expect([spec.key, value >= (spec.minM ?? 0), value <= (spec.maxM ?? Infinity)]).toEqual([
+              spec.key,
+              true,
+              true,
+            ])
           } else if (spec.ask === 'whole' || spec.ask === 'number') {
             expect(value).toBeGreaterThanOrEqual(spec.min)
             expect(value).toBeLessThanOrEqual(spec.max)

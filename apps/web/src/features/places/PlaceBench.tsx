@@ -32,9 +32,21 @@ const FACES = ['brick', 'render', 'concrete', 'boards', 'posts'] as const
 /** Places whose frames are fixed to a face; all others stand on ground of their own. */
 const hasFace = (kind: PlaceBody['kind']) => kind === 'wall' || kind === 'fence'
 const fresh: PlaceBody = {
-  name: '', kind: 'wall', widthM: 4, usableHeightM: 1.8, firstForkM: 0.3, facingDeg: 180, surface: 'brick', viewingEnd: 'left', avoid: [],
-  riseM: 0, uprights: null, levels: null, conditions: usualConditions, photo: null,
-} // prettier-ignore
+  name: '',
+  kind: 'wall',
+  widthM: 4,
+  usableHeightM: 1.8,
+  firstForkM: 0.3,
+  facingDeg: 180,
+  surface: 'brick',
+  viewingEnd: 'left',
+  avoid: [],
+  riseM: 0,
+  uprights: null,
+  levels: null,
+  conditions: usualConditions,
+  photo: null,
+}
 
 export function PlaceBench() {
   const { gardenId, placeId } = useParams() as { gardenId: string; placeId: string }
@@ -71,7 +83,10 @@ interface MeasuresProps {
   readonly isNew: boolean
 }
 
-/** The five figures that one measures first, and the spots where nothing may be drilled; the wall grows as they are typed. */
+/**
+ * The five figures that one measures first, and the spots where nothing may be drilled; the wall grows as
+ * they are typed.
+ */
 function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
   const { t } = useTranslation()
   const dispatch = useAppDispatch()
@@ -85,13 +100,16 @@ function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
   // Of a new place the draft lies under one address, whatever id it is given: a reload finds it again.
   const draft = useDraft('place', isNew ? `new-in-${gardenId}` : id, start, readMeasured)
   const { body } = draft.value
-  // A save of one's own that came through while one typed on is no reason to ask: it is what one types on top of.
+  // A save of one's own that came through while one typed on is no reason to ask: it is what one types on top
+  // of.
   const ownVersion = useAppSelector((state) => state.sync.ownVersions[id] ?? 0)
   const [placing, setPlacing] = useState<Placing>(null)
   const [chosenSpot, setChosenSpot] = useState<string | null>(null)
   const [status, setStatus] = useState<{ tone: 'plain' | 'limit' | 'due'; text: string } | null>(null)
   const [nameError, setNameError] = useState<string>()
-  /** A photo that the saved place does not show any more; it stays on the server until it is deleted there. */
+  /**
+   * A photo that the saved place does not show any more; it stays on the server until it is deleted there.
+   */
   const [gonePhoto, setGonePhoto] = useState<string | null>(null)
   const [deletePhoto] = useDeletePhotoMutation()
   const change = (part: Partial<PlaceBody>) => {
@@ -111,19 +129,30 @@ function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
       setNameError(t('account.required'))
       return
     }
-    const outcome = await dispatch(saveDocument('places', gardenId, { id, basedOn: Math.max(draft.value.basedOn, ownVersion), body: { ...body, name: body.name.trim() }, isRemoved: removed }))
+    const outcome = await dispatch(
+      saveDocument('places', gardenId, {
+        id,
+        basedOn: Math.max(draft.value.basedOn, ownVersion),
+        body: { ...body, name: body.name.trim() },
+        isRemoved: removed,
+      }),
+    )
     if (outcome.kind !== 'refused') draft.done(draft.value)
     const before = stored?.body.photo?.fileId
     setGonePhoto(outcome.kind === 'saved' && before && before !== body.photo?.fileId ? before : null)
     if (outcome.kind === 'refused') setStatus({ tone: 'limit', text: refusalWords(t, outcome) })
-    else if (outcome.kind === 'conflict') setStatus({ tone: 'limit', text: t('place.conflict', { by: outcome.current.savedBy, version: outcome.current.version }) })
+    else if (outcome.kind === 'conflict')
+      setStatus({
+        tone: 'limit',
+        text: t('place.conflict', { by: outcome.current.savedBy, version: outcome.current.version }),
+      })
     else if (outcome.kind === 'waiting') setStatus({ tone: 'due', text: t('frame.waiting') })
     else if (then === 'frame' && outcome.kind === 'saved') void navigate(`/g/${gardenId}/places/${id}/frame`)
     else {
       setStatus({ tone: 'plain', text: t(removed ? 'place.removed' : 'place.saved') })
       if (isNew) void navigate(`/g/${gardenId}/places/${id}/measures`, { replace: true })
     }
-  } // prettier-ignore
+  }
 
   const addSpot = (spot: AvoidSpot) => {
     change({ avoid: [...body.avoid, spot] })
@@ -165,11 +194,23 @@ function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
             return true
           }}
           tapeAlong
-          underlay={(view) => body.photo && <PhotoUnderlay gardenId={gardenId} photo={body.photo} view={view} />}
+          underlay={(view) =>
+            body.photo && <PhotoUnderlay gardenId={gardenId} photo={body.photo} view={view} />
+          }
         />
         <fieldset disabled={!canWrite} className="min-w-0">
-          {hasFace(body.kind) && <PlacePhotoPanel gardenId={gardenId} body={body} onChange={(photo) => change({ photo })} />}
-          <Spots wall={body} chosen={chosenSpot} onChoose={setChosenSpot} placing={placing} onPlace={setPlacing} onAdd={addSpot} onChange={(avoid) => change({ avoid })} />
+          {hasFace(body.kind) && (
+            <PlacePhotoPanel gardenId={gardenId} body={body} onChange={(photo) => change({ photo })} />
+          )}
+          <Spots
+            wall={body}
+            chosen={chosenSpot}
+            onChoose={setChosenSpot}
+            placing={placing}
+            onPlace={setPlacing}
+            onAdd={addSpot}
+            onChange={(avoid) => change({ avoid })}
+          />
         </fieldset>
       </section>
       <form
@@ -182,48 +223,121 @@ function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
         <fieldset disabled={!canWrite} className="flex flex-col gap-3">
           <Field label={t('place.name')} error={nameError}>
             {(ids) => (
-              <input {...ids} className="input" value={body.name} maxLength={80} placeholder={t('place.namePlaceholder')} onChange={(event) => { setNameError(undefined); change({ name: event.target.value }) }} />
+              <input
+                {...ids}
+                className="input"
+                value={body.name}
+                maxLength={80}
+                placeholder={t('place.namePlaceholder')}
+                onChange={(event) => {
+                  setNameError(undefined)
+                  change({ name: event.target.value })
+                }}
+              />
             )}
           </Field>
-          <Pick label={t('place.kind')} value={body.kind} options={placeKinds.map((value) => ({ value, label: t(`place.${value}`) }))} onChange={(value) => changeKind(value as PlaceBody['kind'])} />
-          <LengthField label={t(hasFace(body.kind) ? 'place.width' : 'place.length')} hint={t('place.widthHint')} valueM={body.widthM} minM={0.2} maxM={500} onChange={(widthM) => change({ widthM })} />
-          <LengthField label={t(hasFace(body.kind) ? 'place.usableHeight' : 'place.height')} hint={t(hasFace(body.kind) ? 'place.usableHeightHint' : 'place.heightHint')} valueM={body.usableHeightM} minM={0.1} maxM={30} onChange={(usableHeightM) => change({ usableHeightM })} />
-          {hasFace(body.kind) && <LengthField label={t('place.firstFork')} hint={t('place.firstForkHint')} valueM={body.firstForkM} minM={0} maxM={10} onChange={(firstForkM) => change({ firstForkM })} />}
+          <Pick
+            label={t('place.kind')}
+            value={body.kind}
+            options={placeKinds.map((value) => ({ value, label: t(`place.${value}`) }))}
+            onChange={(value) => changeKind(value as PlaceBody['kind'])}
+          />
+          <LengthField
+            label={t(hasFace(body.kind) ? 'place.width' : 'place.length')}
+            hint={t('place.widthHint')}
+            valueM={body.widthM}
+            minM={0.2}
+            maxM={500}
+            onChange={(widthM) => change({ widthM })}
+          />
+          <LengthField
+            label={t(hasFace(body.kind) ? 'place.usableHeight' : 'place.height')}
+            hint={t(hasFace(body.kind) ? 'place.usableHeightHint' : 'place.heightHint')}
+            valueM={body.usableHeightM}
+            minM={0.1}
+            maxM={30}
+            onChange={(usableHeightM) => change({ usableHeightM })}
+          />
+          {hasFace(body.kind) && (
+            <LengthField
+              label={t('place.firstFork')}
+              hint={t('place.firstForkHint')}
+              valueM={body.firstForkM}
+              minM={0}
+              maxM={10}
+              onChange={(firstForkM) => change({ firstForkM })}
+            />
+          )}
           {body.kind === 'row' && <Rise riseM={body.riseM} onChange={(riseM) => change({ riseM })} />}
           <div className="grid grid-cols-2 gap-3">
             <Pick
               label={t('place.facing')}
               value={String(body.facingDeg)}
-              options={[...new Set([...FACINGS, body.facingDeg])].map((value) => ({ value: String(value), label: FACINGS.includes(value) ? t(`facing.${value as 0}`) : t('facing.exact', { degrees: value }) }))}
+              options={[...new Set([...FACINGS, body.facingDeg])].map((value) => ({
+                value: String(value),
+                label: FACINGS.includes(value)
+                  ? t(`facing.${value as 0}`)
+                  : t('facing.exact', { degrees: value }),
+              }))}
               onChange={(value) => change({ facingDeg: Number(value) })}
             />
-            {hasFace(body.kind) && <Pick label={t('place.surface')} value={body.surface} options={FACES.map((value) => ({ value, label: t(`surface.${value}`) }))} onChange={(value) => change({ surface: value as PlaceBody['surface'] })} />}
+            {hasFace(body.kind) && (
+              <Pick
+                label={t('place.surface')}
+                value={body.surface}
+                options={FACES.map((value) => ({ value, label: t(`surface.${value}`) }))}
+                onChange={(value) => change({ surface: value as PlaceBody['surface'] })}
+              />
+            )}
           </div>
-          <Choice label={t('place.viewingEnd')} value={body.viewingEnd} options={(['left', 'right'] as const).map((value) => ({ value, label: t(`place.${value}`) }))} onChange={(viewingEnd) => change({ viewingEnd })} />
+          <Choice
+            label={t('place.viewingEnd')}
+            value={body.viewingEnd}
+            options={(['left', 'right'] as const).map((value) => ({ value, label: t(`place.${value}`) }))}
+            onChange={(viewingEnd) => change({ viewingEnd })}
+          />
           <SiteConditions body={body} hasFace={hasFace(body.kind)} onChange={change} />
           {canWrite && (
             <div className="flex flex-wrap gap-2 pt-1">
-              <button type="submit" className="btn">{t('place.save')}</button>
-              <button type="button" className="btn btn-main" onClick={() => void save('frame')}>{t('place.toFrame')}</button>
+              <button type="submit" className="btn">
+                {t('place.save')}
+              </button>
+              <button type="button" className="btn btn-main" onClick={() => void save('frame')}>
+                {t('place.toFrame')}
+              </button>
               {stored && (
-                <button type="button" className="btn btn-plain px-0 text-iron" onClick={() => void save('stay', !isRemoved)}>
+                <button
+                  type="button"
+                  className="btn btn-plain px-0 text-iron"
+                  onClick={() => void save('stay', !isRemoved)}
+                >
                   {t(isRemoved ? 'place.restore' : 'place.remove')}
                 </button>
               )}
             </div>
           )}
         </fieldset>
-        {draft.isDirty && stored && canWrite && !status && <p role="status" className="text-ochre">{t('place.unsaved')}</p>}
+        {draft.isDirty && stored && canWrite && !status && (
+          <p role="status" className="text-ochre">
+            {t('place.unsaved')}
+          </p>
+        )}
         {gonePhoto && (
           <Message tone="plain">
             {t('photo.off')}
             <button
               type="button"
               className="btn mt-2 block text-iron"
-              onClick={() => void deletePhoto({ gardenId, fileId: gonePhoto }).then(({ error }) => {
-                setGonePhoto(null)
-                setStatus(error ? { tone: 'limit', text: refusalWords(t, error as ApiError) } : { tone: 'plain', text: t('photo.deleted') })
-              })}
+              onClick={() =>
+                void deletePhoto({ gardenId, fileId: gonePhoto }).then(({ error }) => {
+                  setGonePhoto(null)
+                  setStatus(
+                    error
+                      ? { tone: 'limit', text: refusalWords(t, error as ApiError) }
+                      : { tone: 'plain', text: t('photo.deleted') },
+                  )
+                })
+              }
             >
               {t('photo.delete')}
             </button>
@@ -232,5 +346,5 @@ function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
         {status && <Message tone={status.tone}>{status.text}</Message>}
       </form>
     </div>
-  ) // prettier-ignore
+  )
 }

@@ -26,7 +26,12 @@ function startMarks(body: PlaceBody, widthPx: number, heightPx: number): Marks {
     pixel: { xPx: Math.round(widthPx * shareX), yPx: Math.round(heightPx * shareY) },
     at: { xM, yM },
   })
-  return [mark(0.1, 0.1, 0, topM), mark(0.9, 0.1, body.widthM, topM), mark(0.9, 0.9, body.widthM, 0), mark(0.1, 0.9, 0, 0)] // prettier-ignore
+  return [
+    mark(0.1, 0.1, 0, topM),
+    mark(0.9, 0.1, body.widthM, topM),
+    mark(0.9, 0.9, body.widthM, 0),
+    mark(0.1, 0.9, 0, 0),
+  ]
 }
 
 /** A phone photo of the wall, set straight by dragging four marks onto points whose places are known. */
@@ -57,14 +62,31 @@ export function PlacePhotoPanel({ gardenId, body, onChange }: PlacePhotoPanelPro
       <div className="my-2 flex flex-wrap items-center gap-3">
         <label className="btn cursor-pointer">
           {t(isBusy ? 'photo.sending' : photo ? 'photo.other' : 'photo.choose')}
-          <input type="file" accept="image/*" className="sr-only" disabled={isBusy} onChange={(event) => void send(event.target.files?.[0])} />
+          <input
+            type="file"
+            accept="image/*"
+            className="sr-only"
+            disabled={isBusy}
+            onChange={(event) => void send(event.target.files?.[0])}
+          />
         </label>
-        {photo && <button type="button" className="btn btn-plain" onClick={() => onChange(null)}>{t('photo.remove')}</button>}
+        {photo && (
+          <button type="button" className="btn btn-plain" onClick={() => onChange(null)}>
+            {t('photo.remove')}
+          </button>
+        )}
       </div>
       {problem && <Message tone="limit">{problem}</Message>}
-      {photo && <MarkPhoto gardenId={gardenId} body={body} photo={photo} onMarks={(marks) => onChange({ ...photo, marks })} />}
+      {photo && (
+        <MarkPhoto
+          gardenId={gardenId}
+          body={body}
+          photo={photo}
+          onMarks={(marks) => onChange({ ...photo, marks })}
+        />
+      )}
     </section>
-  ) // prettier-ignore
+  )
 }
 
 interface MarkPhotoProps {
@@ -84,12 +106,18 @@ function MarkPhoto({ gardenId, body, photo, onMarks }: MarkPhotoProps) {
   const svg = useRef<SVGSVGElement>(null)
   const [dragged, setDragged] = useState<number | null>(null)
   const { widthPx, heightPx, marks } = photo
-  const set = (at: number, part: Partial<Marks[number]>) => onMarks(marks.map((mark, i) => (i === at ? { ...mark, ...part } : mark)) as Marks) // prettier-ignore
+  const set = (at: number, part: Partial<Marks[number]>) =>
+    onMarks(marks.map((mark, i) => (i === at ? { ...mark, ...part } : mark)) as Marks)
   const move = (event: React.PointerEvent) => {
     if (dragged === null) return
     const box = svg.current!.getBoundingClientRect()
     const hold = (value: number, most: number) => Math.round(Math.min(most, Math.max(0, value)))
-    set(dragged, { pixel: { xPx: hold(((event.clientX - box.left) / box.width) * widthPx, widthPx), yPx: hold(((event.clientY - box.top) / box.height) * heightPx, heightPx) } }) // prettier-ignore
+    set(dragged, {
+      pixel: {
+        xPx: hold(((event.clientX - box.left) / box.width) * widthPx, widthPx),
+        yPx: hold(((event.clientY - box.top) / box.height) * heightPx, heightPx),
+      },
+    })
   }
   const key = (event: React.KeyboardEvent, i: number) => {
     const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key]
@@ -102,15 +130,64 @@ function MarkPhoto({ gardenId, body, photo, onMarks }: MarkPhotoProps) {
   const isGood = mapOf(marks) !== null
   return (
     <div className="flex flex-col gap-2">
-      <svg ref={svg} viewBox={`0 0 ${widthPx} ${heightPx}`} className="w-full max-w-2xl touch-none" role="group" aria-label={t('photo.marks')} onPointerMove={move} onPointerUp={() => setDragged(null)} onPointerCancel={() => setDragged(null)}>
+      <svg
+        ref={svg}
+        viewBox={`0 0 ${widthPx} ${heightPx}`}
+        className="w-full max-w-2xl touch-none"
+        role="group"
+        aria-label={t('photo.marks')}
+        onPointerMove={move}
+        onPointerUp={() => setDragged(null)}
+        onPointerCancel={() => setDragged(null)}
+      >
         <image href={href} width={widthPx} height={heightPx} />
-        <polygon points={marks.map(({ pixel }) => `${pixel.xPx},${pixel.yPx}`).join(' ')} fill="none" stroke={isGood ? 'var(--verdigris)' : 'var(--iron)'} strokeWidth={radius / 5} />
+        <polygon
+          points={marks.map(({ pixel }) => `${pixel.xPx},${pixel.yPx}`).join(' ')}
+          fill="none"
+          stroke={isGood ? 'var(--verdigris)' : 'var(--iron)'}
+          strokeWidth={radius / 5}
+        />
         {marks.map(({ pixel }, i) => (
-          <g key={i} tabIndex={0} role="button" aria-label={t('photo.mark', { n: i + 1 })} className="cursor-move" onKeyDown={(event) => key(event, i)} onPointerDown={(event) => { event.currentTarget.setPointerCapture(event.pointerId); setDragged(i) }}>
+          <g
+            key={i}
+            tabIndex={0}
+            role="button"
+            aria-label={t('photo.mark', { n: i + 1 })}
+            className="cursor-move"
+            onKeyDown={(event) => key(event, i)}
+            onPointerDown={(event) => {
+              event.currentTarget.setPointerCapture(event.pointerId)
+              setDragged(i)
+            }}
+          >
             <circle cx={pixel.xPx} cy={pixel.yPx} r={radius * 1.8} fill="transparent" />
-            <circle cx={pixel.xPx} cy={pixel.yPx} r={radius} fill="none" stroke="#fff" strokeWidth={radius / 2.5} />
-            <circle cx={pixel.xPx} cy={pixel.yPx} r={radius} fill="none" stroke="#23262a" strokeWidth={radius / 6} />
-            <text x={pixel.xPx + radius * 1.4} y={pixel.yPx - radius} fontSize={radius * 2} fill="#fff" stroke="#23262a" strokeWidth={radius / 4} paintOrder="stroke">{i + 1}</text>
+            <circle
+              cx={pixel.xPx}
+              cy={pixel.yPx}
+              r={radius}
+              fill="none"
+              stroke="#fff"
+              strokeWidth={radius / 2.5}
+            />
+            <circle
+              cx={pixel.xPx}
+              cy={pixel.yPx}
+              r={radius}
+              fill="none"
+              stroke="#23262a"
+              strokeWidth={radius / 6}
+            />
+            <text
+              x={pixel.xPx + radius * 1.4}
+              y={pixel.yPx - radius}
+              fontSize={radius * 2}
+              fill="#fff"
+              stroke="#23262a"
+              strokeWidth={radius / 4}
+              paintOrder="stroke"
+            >
+              {i + 1}
+            </text>
           </g>
         ))}
       </svg>
@@ -119,12 +196,24 @@ function MarkPhoto({ gardenId, body, photo, onMarks }: MarkPhotoProps) {
         {marks.map(({ at }, i) => (
           <fieldset key={i} className="flex flex-col gap-1">
             <legend className="text-[13px] text-slate">{t('photo.mark', { n: i + 1 })}</legend>
-            <LengthField label={t('place.fromLeft')} minM={0} maxM={body.widthM * 2} valueM={at.xM} onChange={(xM) => set(i, { at: { ...at, xM } })} />
-            <LengthField label={t('place.aboveSoil')} minM={0} maxM={50} valueM={at.yM} onChange={(yM) => set(i, { at: { ...at, yM } })} />
+            <LengthField
+              label={t('place.fromLeft')}
+              minM={0}
+              maxM={body.widthM * 2}
+              valueM={at.xM}
+              onChange={(xM) => set(i, { at: { ...at, xM } })}
+            />
+            <LengthField
+              label={t('place.aboveSoil')}
+              minM={0}
+              maxM={50}
+              valueM={at.yM}
+              onChange={(yM) => set(i, { at: { ...at, yM } })}
+            />
           </fieldset>
         ))}
       </div>
       <p className="text-slate">{t('photo.check', { width: units.length(body.widthM) })}</p>
     </div>
-  ) // prettier-ignore
+  )
 }

@@ -38,7 +38,10 @@ export function Places() {
     </Link>
   )
   if (standing.length === 0) return <NoPlace add={add} />
-  const widestM = Math.min(FULL_WIDTH_M, standing.reduce((widest, place) => Math.max(widest, place.body.widthM), 0)) // prettier-ignore
+  const widestM = Math.min(
+    FULL_WIDTH_M,
+    standing.reduce((widest, place) => Math.max(widest, place.body.widthM), 0),
+  )
   return (
     <>
       <div className="mb-3 flex flex-wrap items-baseline gap-x-4 gap-y-2">
@@ -63,12 +66,17 @@ export function Places() {
   )
 }
 
-/** Walls up to this width are drawn to one scale; a longer row takes the whole strip, and pots have a scale of their own. */
+/**
+ * Walls up to this width are drawn to one scale; a longer row takes the whole strip, and pots have a scale of
+ * their own.
+ */
 const FULL_WIDTH_M = 12
 const POT_M = 1.5
 const POT_PX = 200
 
-/** The margins of a drawing are the same whatever its wall: without them in the sum the scales would differ. */
+/**
+ * The margins of a drawing are the same whatever its wall: without them in the sum the scales would differ.
+ */
 const MARGIN_X_PX = MARGIN_PX.left + MARGIN_PX.right
 
 interface PlaceStripProps {
@@ -91,19 +99,36 @@ function PlaceStrip({ gardenId, place, share, frames, plants, agenda }: PlaceStr
   return (
     <li className="grid items-end gap-x-6 border-b border-faint py-3 md:grid-cols-[minmax(0,1fr)_280px]">
       <Link to={`${base}/${frames.length > 0 ? 'wood' : 'frame'}`} className="block min-w-0">
-        <div style={{ width: share === null ? POT_PX : `calc((100% - ${MARGIN_X_PX}px) * ${share.toFixed(4)} + ${MARGIN_X_PX}px)` }}>
-          <StillElevation label={t('place.drawing', { name: body.name })} wall={body} surface={body.surface} list={list} {...(share === null ? { maxHeight: '170px' } : {})} />
+        <div
+          style={{
+            width:
+              share === null
+                ? POT_PX
+                : `calc((100% - ${MARGIN_X_PX}px) * ${share.toFixed(4)} + ${MARGIN_X_PX}px)`,
+          }}
+        >
+          <StillElevation
+            label={t('place.drawing', { name: body.name })}
+            wall={body}
+            surface={body.surface}
+            list={list}
+            {...(share === null ? { maxHeight: '170px' } : {})}
+          />
         </div>
       </Link>
       <div className="flex min-w-0 flex-col gap-0.5 pb-2">
         <h2 className="text-[17px]">{body.name}</h2>
         <p className="text-slate">
-          {t('places.size', { width: units.length(body.widthM), height: units.length(body.usableHeightM) })}, {t(`surface.${body.surface}`)}, {facingWord(t, body.facingDeg)}
+          {t('places.size', { width: units.length(body.widthM), height: units.length(body.usableHeightM) })},{' '}
+          {t(`surface.${body.surface}`)}, {facingWord(t, body.facingDeg)}
         </p>
         <p>
-          {frames.length > 0 ? frames.map((frame) => frame.body.name).join(', ') : t('places.noFrame')}, {plants.length > 0 ? t('places.plants', { count: plants.length }) : t('places.noPlants')}
+          {frames.length > 0 ? frames.map((frame) => frame.body.name).join(', ') : t('places.noFrame')},{' '}
+          {plants.length > 0 ? t('places.plants', { count: plants.length }) : t('places.noPlants')}
         </p>
-        <p className={due > 0 ? 'font-semibold text-ochre' : 'text-slate'}>{due > 0 ? t('places.due', { count: due }) : t('places.calm')}</p>
+        <p className={due > 0 ? 'font-semibold text-ochre' : 'text-slate'}>
+          {due > 0 ? t('places.due', { count: due }) : t('places.calm')}
+        </p>
         <p className="mt-1 flex gap-4">
           <Link to={`${base}/measures`}>{t('places.measure')}</Link>
           <Link to={`${base}/frame`}>{t('places.frame')}</Link>
@@ -111,7 +136,7 @@ function PlaceStrip({ gardenId, place, share, frames, plants, agenda }: PlaceStr
         </p>
       </div>
     </li>
-  ) // prettier-ignore
+  )
 }
 
 /** Eight points of the compass in words, anything between in degrees. */
@@ -164,8 +189,14 @@ function NoPlace({ add }: { add: React.ReactNode }) {
     <div className="flex max-w-4xl flex-col items-start gap-4">
       <h1>{t('places.empty')}</h1>
       <p className="max-w-prose">{text}</p>
-      <StillElevation label={text} wall={sampleWall} surface="brick" list={drawPlace(sampleWall, [frame], standardCatalogue)} tapeAlong  />
+      <StillElevation
+        label={text}
+        wall={sampleWall}
+        surface="brick"
+        list={drawPlace(sampleWall, [frame], standardCatalogue)}
+        tapeAlong
+      />
       {add}
     </div>
-  ) // prettier-ignore
+  )
 }

@@ -53,28 +53,75 @@ export function Spots({ wall, chosen, onChoose, placing, onPlace, onChange }: Sp
           >
             <Field label={t('place.what')}>
               {(ids) => (
-                <input {...ids} className="input" value={spot.what} maxLength={60} placeholder={t('place.whatPlaceholder')} onChange={(event) => set(spot.id, { what: event.target.value })} />
+                <input
+                  {...ids}
+                  className="input"
+                  value={spot.what}
+                  maxLength={60}
+                  placeholder={t('place.whatPlaceholder')}
+                  onChange={(event) => set(spot.id, { what: event.target.value })}
+                />
               )}
             </Field>
             {spot.kind === 'point' ? (
               <>
-                <LengthField label={t('place.fromLeft')} style="short" minM={0} maxM={wall.widthM} valueM={spot.xM} onChange={(xM) => set(spot.id, { xM })} />
-                <LengthField label={t('place.aboveSoil')} style="short" minM={0} maxM={wall.firstForkM + wall.usableHeightM} valueM={spot.yM} onChange={(yM) => set(spot.id, { yM })} />
-                <LengthField label={t('place.radius')} style="short" maxM={2} valueM={spot.radiusM} onChange={(radiusM) => set(spot.id, { radiusM })} />
+                <LengthField
+                  label={t('place.fromLeft')}
+                  style="short"
+                  minM={0}
+                  maxM={wall.widthM}
+                  valueM={spot.xM}
+                  onChange={(xM) => set(spot.id, { xM })}
+                />
+                <LengthField
+                  label={t('place.aboveSoil')}
+                  style="short"
+                  minM={0}
+                  maxM={wall.firstForkM + wall.usableHeightM}
+                  valueM={spot.yM}
+                  onChange={(yM) => set(spot.id, { yM })}
+                />
+                <LengthField
+                  label={t('place.radius')}
+                  style="short"
+                  maxM={2}
+                  valueM={spot.radiusM}
+                  onChange={(radiusM) => set(spot.id, { radiusM })}
+                />
               </>
             ) : (
               <>
-                <LengthField label={t('place.bandFrom')} style="short" minM={0} maxM={500} valueM={spot.fromM} onChange={(fromM) => set(spot.id, { fromM })} />
-                <LengthField label={t('place.bandTo')} style="short" minM={0} maxM={500} valueM={spot.toM} onChange={(toM) => set(spot.id, { toM })} error={spot.toM <= spot.fromM ? t('place.order') : undefined} />
+                <LengthField
+                  label={t('place.bandFrom')}
+                  style="short"
+                  minM={0}
+                  maxM={500}
+                  valueM={spot.fromM}
+                  onChange={(fromM) => set(spot.id, { fromM })}
+                />
+                <LengthField
+                  label={t('place.bandTo')}
+                  style="short"
+                  minM={0}
+                  maxM={500}
+                  valueM={spot.toM}
+                  onChange={(toM) => set(spot.id, { toM })}
+                  error={spot.toM <= spot.fromM ? t('place.order') : undefined}
+                />
                 <span className="max-sm:hidden" />
               </>
             )}
-            <button type="button" className="btn justify-self-start" aria-label={t('place.removeSpot', { what: spot.what || t('place.spot') })} onClick={() => onChange(wall.avoid.filter((other) => other.id !== spot.id))}>
+            <button
+              type="button"
+              className="btn justify-self-start"
+              aria-label={t('place.removeSpot', { what: spot.what || t('place.spot') })}
+              onClick={() => onChange(wall.avoid.filter((other) => other.id !== spot.id))}
+            >
               ×
             </button>
           </li>
         ))}
       </ul>
     </section>
-  ) // prettier-ignore
+  )
 }

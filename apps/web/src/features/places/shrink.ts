@@ -8,9 +8,10 @@ const QUALITY = 0.88
 const HEAD_BYTES = 512
 
 /**
- * The photo upright and no larger than it will be stored, made on the device: a phone on a thin line sends a tenth of it, and
- * what the camera wrote into it, where it was taken above all, never leaves the phone. A kind that this browser can show but
- * the server does not take goes through all the same, since what leaves is a JPEG.
+ * The photo upright and no larger than it will be stored, made on the device: a phone on a thin line sends a
+ * tenth of it, and what the camera wrote into it, where it was taken above all, never leaves the phone. A
+ * kind that this browser can show but the server does not take goes through all the same, since what leaves
+ * is a JPEG.
  */
 export async function shrink(file: Blob): Promise<Shrunk> {
   const head = new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer())

@@ -43,21 +43,30 @@ export function Round() {
         {recorder.count > 0 && (
           <p role="status" className="flex items-center gap-2 text-verdigris">
             {t('round.recorded', { count: recorder.count })}
-            <button type="button" className="btn" onClick={recorder.undo}>{t('round.undo')}</button>
+            <button type="button" className="btn" onClick={recorder.undo}>
+              {t('round.undo')}
+            </button>
           </p>
         )}
       </div>
       {now.length > 0 && (
         <p className="border-l-4 border-verdigris bg-paper px-3 py-2">
-          <strong>{t('round.bring')}</strong>: {t('round.kit', { ties: now.length })}; {t('round.minutes', { minutes: now.length * MINUTES_PER_TIE })}. <Hazards items={now} />
+          <strong>{t('round.bring')}</strong>: {t('round.kit', { ties: now.length })};{' '}
+          {t('round.minutes', { minutes: now.length * MINUTES_PER_TIE })}. <Hazards items={now} />
         </p>
       )}
       {SECTIONS.map((urgency) => (
-        <Section key={urgency} gardenId={gardenId} urgency={urgency} items={agenda.filter((item) => item.urgency === urgency)} onWrite={recorder.write} />
+        <Section
+          key={urgency}
+          gardenId={gardenId}
+          urgency={urgency}
+          items={agenda.filter((item) => item.urgency === urgency)}
+          onWrite={recorder.write}
+        />
       ))}
       {later.length > 0 && <p className="text-slate">{t('round.later', { count: later.length })}</p>}
     </div>
-  ) // prettier-ignore
+  )
 }
 
 function Hazards({ items }: { items: readonly AgendaItem[] }) {
@@ -143,16 +152,29 @@ function Row({
     <li className="flex flex-col gap-2 border-b border-dotted border-faint py-3">
       <div>
         <p className="flex flex-wrap gap-x-3">
-          <Link className="font-semibold" to={`/g/${gardenId}/places/${place.id}/wood?tie=${tie.id}`}>{where}</Link>
-          <span className={TONE[urgency === 'later' ? 'soon' : urgency]}>{t(urgency === 'soon' ? 'round.soonOn' : 'round.dueOn', { date: formatDate(look.dueOn) })}</span>
+          <Link className="font-semibold" to={`/g/${gardenId}/places/${place.id}/wood?tie=${tie.id}`}>
+            {where}
+          </Link>
+          <span className={TONE[urgency === 'later' ? 'soon' : urgency]}>
+            {t(urgency === 'soon' ? 'round.soonOn' : 'round.dueOn', { date: formatDate(look.dueOn) })}
+          </span>
         </p>
         <p>{whyWords(t, item)}</p>
       </div>
       {canWrite && !isCompact && (
-        <TieActions tie={tie} stem={stem} kind={kind} place={place} hemisphere={hemisphere} on={todayHere()} onWrite={onWrite} isLarge />
+        <TieActions
+          tie={tie}
+          stem={stem}
+          kind={kind}
+          place={place}
+          hemisphere={hemisphere}
+          on={todayHere()}
+          onWrite={onWrite}
+          isLarge
+        />
       )}
     </li>
-  ) // prettier-ignore
+  )
 }
 
 /** Why this tie, in one sentence. */

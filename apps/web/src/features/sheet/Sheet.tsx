@@ -17,7 +17,10 @@ import { Loading } from '../../ui/Message.tsx'
 import { formatMoney } from '../../ui/money.ts'
 import { useUnits } from '../../ui/units.tsx'
 
-/** The sheet to take to the wall: drawing, mark-out, materials, cut list, stringing order, cautions. Fits A4 and Letter. */
+/**
+ * The sheet to take to the wall: drawing, mark-out, materials, cut list, stringing order, cautions. Fits A4
+ * and Letter.
+ */
 export function Sheet() {
   const { gardenId, placeId, frameId } = useParams() as { gardenId: string; placeId: string; frameId: string }
   const { t } = useTranslation()
@@ -30,7 +33,17 @@ export function Sheet() {
   const body = draft?.body ?? stored?.body
   if (!places || !frames || !garden) return <Loading>{t('app.loading')}</Loading>
   if (!place || !body) return <Navigate replace to={`/g/${gardenId}/places`} />
-  return <SheetOf gardenId={gardenId} place={place} frameId={frameId} stored={stored} body={body} isDraft={draft !== undefined} currency={garden.currency} /> // prettier-ignore
+  return (
+    <SheetOf
+      gardenId={gardenId}
+      place={place}
+      frameId={frameId}
+      stored={stored}
+      body={body}
+      isDraft={draft !== undefined}
+      currency={garden.currency}
+    />
+  )
 }
 
 interface SheetOfProps {
@@ -50,13 +63,17 @@ function SheetOf({ gardenId, place, frameId, stored, body, isDraft, currency }: 
     <article className="sheet mx-auto flex w-full max-w-[186mm] flex-col gap-4 bg-paper p-4 print:p-0">
       <p className="no-print flex items-center gap-4">
         <Link to={`/g/${gardenId}/places/${place.id}/frame/${frameId}`}>{t('sheet.back')}</Link>
-        <button type="button" className="btn btn-main" onClick={() => window.print()}>{t('sheet.print')}</button>
+        <button type="button" className="btn btn-main" onClick={() => window.print()}>
+          {t('sheet.print')}
+        </button>
         <span className="text-slate">{t('sheet.paper')}</span>
       </p>
       <header className="flex flex-wrap items-baseline gap-x-4">
         <h1>{t('sheet.title', { frame: body.name, place: place.body.name })}</h1>
         <p className="text-slate">
-          {t('sheet.madeOn', { date: formatDate(todayHere()), version: stored?.version ?? 0 })}{isDraft ? `, ${t('sheet.draft')}` : ''}{body.design.repeat > 1 ? `, ${t('sheet.repeat', { count: body.design.repeat })}` : ''}
+          {t('sheet.madeOn', { date: formatDate(todayHere()), version: stored?.version ?? 0 })}
+          {isDraft ? `, ${t('sheet.draft')}` : ''}
+          {body.design.repeat > 1 ? `, ${t('sheet.repeat', { count: body.design.repeat })}` : ''}
         </p>
       </header>
       <Drawing gardenId={gardenId} place={place} plan={plan} />
@@ -66,7 +83,7 @@ function SheetOf({ gardenId, place, frameId, stored, body, isDraft, currency }: 
       <CutList plan={plan} />
       <Order plan={plan} />
     </article>
-  ) // prettier-ignore
+  )
 }
 
 function Drawing({ gardenId, place, plan }: { gardenId: string; place: Place; plan: FramePlan }) {
@@ -79,11 +96,23 @@ function Drawing({ gardenId, place, plan }: { gardenId: string; place: Place; pl
       {views.map((view) => (
         <section key={view} className="break-inside-avoid">
           {views.length > 1 && <h2>{t(`frame.views.${view}`)}</h2>}
-          <StillElevation label={t('sheet.elevation')} wall={place.body} surface={place.body.surface === 'open' ? 'open' : 'render'} from={view} list={[...(view === 'elevation' ? drawSite(place.body, place.body.surface) : []), ...(frame ? drawLaid(frame, catalogue, view) : [])]} tapeAlong showNumbers maxHeight="66mm" />
+          <StillElevation
+            label={t('sheet.elevation')}
+            wall={place.body}
+            surface={place.body.surface === 'open' ? 'open' : 'render'}
+            from={view}
+            list={[
+              ...(view === 'elevation' ? drawSite(place.body, place.body.surface) : []),
+              ...(frame ? drawLaid(frame, catalogue, view) : []),
+            ]}
+            tapeAlong
+            showNumbers
+            maxHeight="66mm"
+          />
         </section>
       ))}
     </>
-  ) // prettier-ignore
+  )
 }
 
 function MarkOut({ place, plan }: { place: Place; plan: FramePlan }) {
@@ -97,25 +126,44 @@ function MarkOut({ place, plan }: { place: Place; plan: FramePlan }) {
   return (
     <section>
       <h2>{t('slip.markOut')}</h2>
-      <p>{t(hasHeights ? 'slip.markOutFrom' : 'slip.markOutGround', { end: t(`place.${place.body.viewingEnd}`) })} {diagonalM !== null && `${t('slip.diagonal')} ${units.length(diagonalM, 'short')}.`}</p>
-      <div className={`mt-1 gap-8 text-[13px] ${isMoved || hasDepth ? 'columns-1 sm:columns-2 print:columns-2' : 'columns-2 sm:columns-3 print:columns-3'}`}>
+      <p>
+        {t(hasHeights ? 'slip.markOutFrom' : 'slip.markOutGround', {
+          end: t(`place.${place.body.viewingEnd}`),
+        })}{' '}
+        {diagonalM !== null && `${t('slip.diagonal')} ${units.length(diagonalM, 'short')}.`}
+      </p>
+      <div
+        className={`mt-1 gap-8 text-[13px] ${isMoved || hasDepth ? 'columns-1 sm:columns-2 print:columns-2' : 'columns-2 sm:columns-3 print:columns-3'}`}
+      >
         {rows.map((row) => (
-          <p key={`${row.what} ${row.nodeId}`} className="flex break-inside-avoid gap-2 whitespace-nowrap border-b border-dotted border-faint">
+          <p
+            key={`${row.what} ${row.nodeId}`}
+            className="flex break-inside-avoid gap-2 whitespace-nowrap border-b border-dotted border-faint"
+          >
             <span aria-hidden="true">☐</span>
             <span className="min-w-6 font-semibold">{row.label}</span>
-            <span className="flex-1 text-right">{units.length(row.alongM, alongStyle(row, place.body.widthM))}</span>
-            {hasHeights && <span className="flex-1 text-right">{row.what === 'node' ? units.length(row.heightM, 'short') : ''}</span>}
+            <span className="flex-1 text-right">
+              {units.length(row.alongM, alongStyle(row, place.body.widthM))}
+            </span>
+            {hasHeights && (
+              <span className="flex-1 text-right">
+                {row.what === 'node' ? units.length(row.heightM, 'short') : ''}
+              </span>
+            )}
             {hasDepth && <span className="flex-1 text-right">{units.length(row.outM, 'short')}</span>}
             {isMoved && (
               <span className="w-32 text-right text-ochre">
-                {row.movedM > 5e-4 && (row.what === 'node' ? `${t('sheet.ideal')} ${units.length(row.idealAlongM, 'short')}, ${units.length(row.idealHeightM, 'short')}` : t('elevation.moved', { distance: units.length(row.movedM, 'short') }))}
+                {row.movedM > 5e-4 &&
+                  (row.what === 'node'
+                    ? `${t('sheet.ideal')} ${units.length(row.idealAlongM, 'short')}, ${units.length(row.idealHeightM, 'short')}`
+                    : t('elevation.moved', { distance: units.length(row.movedM, 'short') }))}
               </span>
             )}
           </p>
         ))}
       </div>
     </section>
-  ) // prettier-ignore
+  )
 }
 
 function Materials({ gardenId, plan, currency }: { gardenId: string; plan: FramePlan; currency: string }) {
@@ -130,9 +178,15 @@ function Materials({ gardenId, plan, currency }: { gardenId: string; plan: Frame
       <table className="w-full">
         <thead className="text-left text-[13px] text-slate">
           <tr>
-            <th className="font-normal" scope="col">{t('sheet.item')}</th>
-            <th className="text-right font-normal" scope="col">{t('sheet.quantity')}</th>
-            <th className="text-right font-normal" scope="col">{t('sheet.price')}</th>
+            <th className="font-normal" scope="col">
+              {t('sheet.item')}
+            </th>
+            <th className="text-right font-normal" scope="col">
+              {t('sheet.quantity')}
+            </th>
+            <th className="text-right font-normal" scope="col">
+              {t('sheet.price')}
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -150,7 +204,7 @@ function Materials({ gardenId, plan, currency }: { gardenId: string; plan: Frame
         </tbody>
       </table>
     </section>
-  ) // prettier-ignore
+  )
 }
 
 /** A hundred rows repeat the same roll; past these the rest is the same again. */
@@ -171,16 +225,26 @@ function CutList({ plan }: { plan: FramePlan }) {
           {cutting!.rolls.slice(0, ROLLS_LISTED).map((roll, n) => (
             <p key={n}>
               <strong>{t('sheet.roll', { n: n + 1, length: units.length(roll.lengthM) })}</strong>:{' '}
-              {t('sheet.cuts', { pieces: roll.cuts.map((cut) => `${pieceLetter(cut)} ${units.length(stringing!.pieces[cut]!.cutLengthM)}`).join(', '), offcut: units.length(roll.offcutM) })}
+              {t('sheet.cuts', {
+                pieces: roll.cuts
+                  .map((cut) => `${pieceLetter(cut)} ${units.length(stringing!.pieces[cut]!.cutLengthM)}`)
+                  .join(', '),
+                offcut: units.length(roll.offcutM),
+              })}
             </p>
           ))}
         </div>
       ))}
       {plan.stock.map(({ stock, lengthsM }) => (
-        <p key={stock.id} className="break-inside-avoid"><strong>{names.stock(stock)}</strong>: {grouped(lengthsM).map(([lengthM, count]) => `${count} × ${units.length(lengthM)}`).join(', ')}</p>
+        <p key={stock.id} className="break-inside-avoid">
+          <strong>{names.stock(stock)}</strong>:{' '}
+          {grouped(lengthsM)
+            .map(([lengthM, count]) => `${count} × ${units.length(lengthM)}`)
+            .join(', ')}
+        </p>
       ))}
     </section>
-  ) // prettier-ignore
+  )
 }
 
 /** Equal lengths together, longest first: to the millimetre, as a saw cuts. */
@@ -213,8 +277,13 @@ function Order({ plan }: { plan: FramePlan }) {
               const to = rest.pop()
               return (
                 <li key={i} className="break-inside-avoid border-b border-dotted border-faint py-0.5">
-                  <strong>{t('sheet.piece', { letter: pieceLetter(i), length: units.length(piece.cutLengthM) })}</strong>:{' '}
-                  {rest.length > 0 ? t('sheet.steps', { from, through: rest.join(', '), to }) : t('sheet.stepsDirect', { from, to })}
+                  <strong>
+                    {t('sheet.piece', { letter: pieceLetter(i), length: units.length(piece.cutLengthM) })}
+                  </strong>
+                  :{' '}
+                  {rest.length > 0
+                    ? t('sheet.steps', { from, through: rest.join(', '), to })
+                    : t('sheet.stepsDirect', { from, to })}
                 </li>
               )
             })}
@@ -222,7 +291,7 @@ function Order({ plan }: { plan: FramePlan }) {
         </div>
       ))}
     </section>
-  ) // prettier-ignore
+  )
 }
 
 /** Step by step what it takes and what can hurt, before anything is begun. */
@@ -234,10 +303,15 @@ function Cautions({ plan }: { plan: FramePlan }) {
       <ul>
         {plan.takeOff?.steps.map((step) => (
           <li key={step.kind}>
-            <strong>{t(`step.${step.kind}`)}</strong>: {step.tools.map((tool) => t(`tool.${tool}`)).concat(step.gear.map((gear) => t(`gear.${gear}`))).join(', ')}. {step.cautions.map((caution) => t(`caution.${caution}`)).join(' ')}
+            <strong>{t(`step.${step.kind}`)}</strong>:{' '}
+            {step.tools
+              .map((tool) => t(`tool.${tool}`))
+              .concat(step.gear.map((gear) => t(`gear.${gear}`)))
+              .join(', ')}
+            . {step.cautions.map((caution) => t(`caution.${caution}`)).join(' ')}
           </li>
         ))}
       </ul>
     </section>
-  ) // prettier-ignore
+  )
 }

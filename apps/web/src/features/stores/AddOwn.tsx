@@ -38,13 +38,25 @@ function AddForm({ title, isReady, onAdd, children }: AddFormProps) {
       <summary className="font-semibold">{t(`catalogue.${title}`)}</summary>
       <form className="mt-2 flex flex-col gap-2" onSubmit={submit}>
         <div className="grid grid-cols-2 items-end gap-3 sm:grid-cols-3">
-          <Field label={t('catalogue.name')}>{(ids) => <input {...ids} className="input" value={name} maxLength={80} onChange={(event) => setName(event.target.value)} />}</Field>
+          <Field label={t('catalogue.name')}>
+            {(ids) => (
+              <input
+                {...ids}
+                className="input"
+                value={name}
+                maxLength={80}
+                onChange={(event) => setName(event.target.value)}
+              />
+            )}
+          </Field>
           {children}
         </div>
-        <button type="submit" className="btn self-start" disabled={!canAdd}>{t('catalogue.add')}</button>
+        <button type="submit" className="btn self-start" disabled={!canAdd}>
+          {t('catalogue.add')}
+        </button>
       </form>
     </details>
-  ) // prettier-ignore
+  )
 }
 
 const SYSTEMS = ['mm', 'AWG', 'SWG', 'steelWireGauge'] as const
@@ -67,12 +79,42 @@ export function AddWire({ onAdd }: { onAdd: (wire: Wire) => void }) {
   }
   return (
     <AddForm title="addWire" isReady={diameterMm !== null} onAdd={add}>
-      <Pick label={t('catalogue.material')} value={material} options={Object.keys(wireMaterials).map((value) => ({ value, label: t(`wireMaterial.${value}`) }))} onChange={(value) => setMaterial(value as WireMaterial)} />
-      <div className="col-span-2 sm:col-span-3"><Choice label={t('catalogue.sizeBy')} value={system} options={SYSTEMS.map((value) => ({ value, label: t(`catalogue.size.${value}`) }))} onChange={setSystem} /></div>
-      <NumberField label={t(system === 'mm' ? 'catalogue.diameter' : 'catalogue.gauge')} value={size} min={0} max={50} step={system === 'mm' ? 0.01 : 1} hint={diameterMm === null ? t('catalogue.noGauge') : t('catalogue.isMm', { mm: diameterMm.toFixed(2) })} onChange={setSize} />
-      <div className="col-span-2"><OfferRows title={t('frame.rolls')} offers={rolls} most={6} next={rolls.at(-1)!} onChange={(_, next) => setRolls(next)} /></div>
+      <Pick
+        label={t('catalogue.material')}
+        value={material}
+        options={Object.keys(wireMaterials).map((value) => ({ value, label: t(`wireMaterial.${value}`) }))}
+        onChange={(value) => setMaterial(value as WireMaterial)}
+      />
+      <div className="col-span-2 sm:col-span-3">
+        <Choice
+          label={t('catalogue.sizeBy')}
+          value={system}
+          options={SYSTEMS.map((value) => ({ value, label: t(`catalogue.size.${value}`) }))}
+          onChange={setSystem}
+        />
+      </div>
+      <NumberField
+        label={t(system === 'mm' ? 'catalogue.diameter' : 'catalogue.gauge')}
+        value={size}
+        min={0}
+        max={50}
+        step={system === 'mm' ? 0.01 : 1}
+        hint={
+          diameterMm === null ? t('catalogue.noGauge') : t('catalogue.isMm', { mm: diameterMm.toFixed(2) })
+        }
+        onChange={setSize}
+      />
+      <div className="col-span-2">
+        <OfferRows
+          title={t('frame.rolls')}
+          offers={rolls}
+          most={6}
+          next={rolls.at(-1)!}
+          onChange={(_, next) => setRolls(next)}
+        />
+      </div>
     </AddForm>
-  ) // prettier-ignore
+  )
 }
 
 function gaugeDiameter(system: GaugeSystem, gauge: number): number | null {
@@ -96,23 +138,84 @@ export function AddStock({ onAdd }: { onAdd: (stock: Stock) => void }) {
   const [otherMm, setOtherMm] = useState(3)
   const [lifeYears, setLifeYears] = useState(15)
   const [lengths, setLengths] = useState<readonly Offer[]>([{ lengthM: 2.4, price: 10 }])
-  const section: Section = shape === 'round' ? { shape, diameterMm: wideMm } : shape === 'tube' ? { shape, diameterMm: wideMm, wallMm: otherMm } : { shape, widthMm: wideMm, depthMm: otherMm } // prettier-ignore
+  const section: Section =
+    shape === 'round'
+      ? { shape, diameterMm: wideMm }
+      : shape === 'tube'
+        ? { shape, diameterMm: wideMm, wallMm: otherMm }
+        : { shape, widthMm: wideMm, depthMm: otherMm }
   const isSound =
     wideMm > 0 && (shape === 'round' || otherMm > 0) && (shape !== 'tube' || 2 * otherMm < wideMm)
   return (
-    <AddForm title="addStock" isReady={isSound} onAdd={(name) => onAdd({ id: ownId(), name, use, material, section, lifeYears, lengths })}>
-      <Pick label={t('catalogue.use')} value={use} options={USES.map((value) => ({ value, label: t(`catalogue.uses.${value}`) }))} onChange={(value) => setUse(value as Stock['use'])} />
-      <Pick label={t('catalogue.material')} value={material} options={Object.keys(stockMaterials).map((value) => ({ value, label: t(`stockMaterial.${value}`) }))} onChange={(value) => setMaterial(value as StockMaterial)} />
-      <div className="col-span-2 sm:col-span-3"><Choice label={t('catalogue.section')} value={shape} options={SHAPES.map((value) => ({ value, label: t(`catalogue.sections.${value}`) }))} onChange={setShape} /></div>
-      <NumberField label={t(shape === 'rectangle' ? 'catalogue.widthMm' : 'catalogue.diameter')} value={wideMm} min={1} max={1000} step={0.1} onChange={setWideMm} />
-      {shape !== 'round' && <NumberField label={t(shape === 'tube' ? 'catalogue.wallMm' : 'catalogue.depthMm')} value={otherMm} min={0.5} max={1000} step={0.1} hint={isSound ? undefined : t('catalogue.wallTooThick')} onChange={setOtherMm} />}
-      <NumberField label={t('catalogue.lifeYears')} value={lifeYears} min={1} max={200} step={1} onChange={setLifeYears} />
-      <div className="col-span-2"><OfferRows title={t('catalogue.soldIn')} offers={lengths} most={8} next={lengths.at(-1)!} onChange={(_, next) => setLengths(next)} /></div>
+    <AddForm
+      title="addStock"
+      isReady={isSound}
+      onAdd={(name) => onAdd({ id: ownId(), name, use, material, section, lifeYears, lengths })}
+    >
+      <Pick
+        label={t('catalogue.use')}
+        value={use}
+        options={USES.map((value) => ({ value, label: t(`catalogue.uses.${value}`) }))}
+        onChange={(value) => setUse(value as Stock['use'])}
+      />
+      <Pick
+        label={t('catalogue.material')}
+        value={material}
+        options={Object.keys(stockMaterials).map((value) => ({ value, label: t(`stockMaterial.${value}`) }))}
+        onChange={(value) => setMaterial(value as StockMaterial)}
+      />
+      <div className="col-span-2 sm:col-span-3">
+        <Choice
+          label={t('catalogue.section')}
+          value={shape}
+          options={SHAPES.map((value) => ({ value, label: t(`catalogue.sections.${value}`) }))}
+          onChange={setShape}
+        />
+      </div>
+      <NumberField
+        label={t(shape === 'rectangle' ? 'catalogue.widthMm' : 'catalogue.diameter')}
+        value={wideMm}
+        min={1}
+        max={1000}
+        step={0.1}
+        onChange={setWideMm}
+      />
+      {shape !== 'round' && (
+        <NumberField
+          label={t(shape === 'tube' ? 'catalogue.wallMm' : 'catalogue.depthMm')}
+          value={otherMm}
+          min={0.5}
+          max={1000}
+          step={0.1}
+          hint={isSound ? undefined : t('catalogue.wallTooThick')}
+          onChange={setOtherMm}
+        />
+      )}
+      <NumberField
+        label={t('catalogue.lifeYears')}
+        value={lifeYears}
+        min={1}
+        max={200}
+        step={1}
+        onChange={setLifeYears}
+      />
+      <div className="col-span-2">
+        <OfferRows
+          title={t('catalogue.soldIn')}
+          offers={lengths}
+          most={8}
+          next={lengths.at(-1)!}
+          onChange={(_, next) => setLengths(next)}
+        />
+      </div>
     </AddForm>
-  ) // prettier-ignore
+  )
 }
 
-/** Plugs hold in full so far apart and from an edge: a hundredth of their width in millimetres, as for those that ship. */
+/**
+ * Plugs hold in full so far apart and from an edge: a hundredth of their width in millimetres, as for those
+ * that ship.
+ */
 const FULL_SPACING_M_PER_MM = 0.01
 const FIRST_FIXING = {
   threadMm: 6,
@@ -131,9 +234,25 @@ export function AddFixing({ onAdd }: { onAdd: (fixing: Fixing) => void }) {
   const add = (name: string) => {
     const { standOffMm, ...rest } = of
     const fullM = of.plugMm * FULL_SPACING_M_PER_MM
-    onAdd({ ...rest, id: ownId(), name, standOffM: standOffMm / 1000, plugFullSpacingM: fullM, plugFullEdgeM: fullM }) // prettier-ignore
+    onAdd({
+      ...rest,
+      id: ownId(),
+      name,
+      standOffM: standOffMm / 1000,
+      plugFullSpacingM: fullM,
+      plugFullEdgeM: fullM,
+    })
   }
-  const field = (key: keyof typeof FIRST_FIXING, max: number, step = 0.1) => <NumberField label={t(`catalogue.fixing.${key}`)} value={of[key]} min={key === 'price' ? 0 : 0.5} max={max} step={step} onChange={(value) => setOf({ ...of, [key]: value })} /> // prettier-ignore
+  const field = (key: keyof typeof FIRST_FIXING, max: number, step = 0.1) => (
+    <NumberField
+      label={t(`catalogue.fixing.${key}`)}
+      value={of[key]}
+      min={key === 'price' ? 0 : 0.5}
+      max={max}
+      step={step}
+      onChange={(value) => setOf({ ...of, [key]: value })}
+    />
+  )
   return (
     <AddForm title="addFixing" isReady onAdd={add}>
       {field('threadMm', 50)}

@@ -21,16 +21,36 @@ interface CatalogueEditorProps {
 type Listed = 'wires' | 'stock'
 type Priced = 'fixings' | 'screws' | 'goods' | 'ties'
 
-/** The garden's own catalogue: prices and rates to correct, wires to add; everything that ships is there to begin with. */
+/**
+ * The garden's own catalogue: prices and rates to correct, wires to add; everything that ships is there to
+ * begin with.
+ */
 export function CatalogueEditor({ catalogue, isOwn, currency, canWrite, onChange }: CatalogueEditorProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const names = useNames()
   const [news, setNews] = useState<string | null>(null)
   const setOffer = (list: Listed, id: string, at: number, price: number) =>
-    onChange({ ...catalogue, [list]: catalogue[list].map((one) => (one.id === id ? ('rolls' in one ? { ...one, rolls: priced(one.rolls, at, price) } : { ...one, lengths: priced(one.lengths, at, price) }) : one)) })
-  const setPrice = (list: Priced, id: string, price: number) => onChange({ ...catalogue, [list]: catalogue[list].map((one) => (one.id === id ? { ...one, price } : one)) })
-  const remove = (list: 'wires' | 'stock' | 'fixings', id: string) => onChange({ ...catalogue, [list]: (catalogue[list] as readonly { readonly id: string }[]).filter((one) => one.id !== id) })
+    onChange({
+      ...catalogue,
+      [list]: catalogue[list].map((one) =>
+        one.id === id
+          ? 'rolls' in one
+            ? { ...one, rolls: priced(one.rolls, at, price) }
+            : { ...one, lengths: priced(one.lengths, at, price) }
+          : one,
+      ),
+    })
+  const setPrice = (list: Priced, id: string, price: number) =>
+    onChange({
+      ...catalogue,
+      [list]: catalogue[list].map((one) => (one.id === id ? { ...one, price } : one)),
+    })
+  const remove = (list: 'wires' | 'stock' | 'fixings', id: string) =>
+    onChange({
+      ...catalogue,
+      [list]: (catalogue[list] as readonly { readonly id: string }[]).filter((one) => one.id !== id),
+    })
   const takePrices = async (file: File | undefined) => {
     if (!file) return
     const text = await readSmall(file)
@@ -44,21 +64,53 @@ export function CatalogueEditor({ catalogue, isOwn, currency, canWrite, onChange
     <fieldset disabled={!canWrite} className="flex max-w-4xl flex-col gap-5">
       <div className="flex flex-wrap items-center gap-4">
         <p className="min-w-64 flex-1 text-slate">{t('catalogue.intro', { currency })}</p>
-        <button type="button" className="btn" onClick={() => download('catalogue.csv', 'text/csv', catalogueCsv(catalogue, currency, names))}>{t('catalogue.csv')}</button>
-        {canWrite && <label className="btn cursor-pointer">{t('catalogue.import')}<input type="file" className="sr-only" accept=".csv,text/csv" onChange={(event) => void takePrices(event.target.files?.[0])} /></label>}
-        {isOwn && canWrite && <button type="button" className="btn btn-plain" onClick={() => onChange(null)}>{t('catalogue.reset')}</button>}
+        <button
+          type="button"
+          className="btn"
+          onClick={() => download('catalogue.csv', 'text/csv', catalogueCsv(catalogue, currency, names))}
+        >
+          {t('catalogue.csv')}
+        </button>
+        {canWrite && (
+          <label className="btn cursor-pointer">
+            {t('catalogue.import')}
+            <input
+              type="file"
+              className="sr-only"
+              accept=".csv,text/csv"
+              onChange={(event) => void takePrices(event.target.files?.[0])}
+            />
+          </label>
+        )}
+        {isOwn && canWrite && (
+          <button type="button" className="btn btn-plain" onClick={() => onChange(null)}>
+            {t('catalogue.reset')}
+          </button>
+        )}
       </div>
       {news && <Message tone="plain">{news}</Message>}
       <Section title={t('catalogue.wires')}>
         {catalogue.wires.map((wire) => (
           <li key={wire.id} className={LINE}>
-            <span className="w-full pb-1 sm:w-auto sm:flex-1">{names.wire(wire)}<br /><span className="text-[12.5px] text-slate">{t('catalogue.wireFigures', { breaking: units.force(wire.breakingLoadN), share: Math.round(wire.workingShare * 100), count: wire.lifeYears })}</span></span>
+            <span className="w-full pb-1 sm:w-auto sm:flex-1">
+              {names.wire(wire)}
+              <br />
+              <span className="text-[12.5px] text-slate">
+                {t('catalogue.wireFigures', {
+                  breaking: units.force(wire.breakingLoadN),
+                  share: Math.round(wire.workingShare * 100),
+                  count: wire.lifeYears,
+                })}
+              </span>
+            </span>
             <Offers offers={wire.rolls} onPrice={(i, price) => setOffer('wires', wire.id, i, price)} />
             <Remove name={wire.name} onRemove={() => remove('wires', wire.id)} />
           </li>
         ))}
       </Section>
-      {canWrite && <AddWire onAdd={(wire) => onChange({ ...catalogue, wires: [...catalogue.wires, wire] })} />}
+      {canWrite && (
+        <AddWire onAdd={(wire) => onChange({ ...catalogue, wires: [...catalogue.wires, wire] })} />
+      )}
       <Section title={t('catalogue.stock')}>
         {catalogue.stock.map((stock) => (
           <li key={stock.id} className={LINE}>
@@ -68,26 +120,67 @@ export function CatalogueEditor({ catalogue, isOwn, currency, canWrite, onChange
           </li>
         ))}
       </Section>
-      {canWrite && <AddStock onAdd={(stock) => onChange({ ...catalogue, stock: [...catalogue.stock, stock] })} />}
+      {canWrite && (
+        <AddStock onAdd={(stock) => onChange({ ...catalogue, stock: [...catalogue.stock, stock] })} />
+      )}
       <Section title={t('catalogue.fixings')}>
-        {catalogue.fixings.map((fixing) => <PriceLine key={fixing.id} name={names.fixing(fixing)} price={fixing.price} onPrice={(price) => setPrice('fixings', fixing.id, price)} {...(fixing.name === null ? {} : { onRemove: () => remove('fixings', fixing.id) })} />)}
+        {catalogue.fixings.map((fixing) => (
+          <PriceLine
+            key={fixing.id}
+            name={names.fixing(fixing)}
+            price={fixing.price}
+            onPrice={(price) => setPrice('fixings', fixing.id, price)}
+            {...(fixing.name === null ? {} : { onRemove: () => remove('fixings', fixing.id) })}
+          />
+        ))}
       </Section>
-      {canWrite && <AddFixing onAdd={(fixing) => onChange({ ...catalogue, fixings: [...catalogue.fixings, fixing] })} />}
+      {canWrite && (
+        <AddFixing onAdd={(fixing) => onChange({ ...catalogue, fixings: [...catalogue.fixings, fixing] })} />
+      )}
       <Section title={t('catalogue.goods')}>
-        {catalogue.screws.map((screw) => <PriceLine key={screw.id} name={names.screw(screw)} price={screw.price} onPrice={(price) => setPrice('screws', screw.id, price)} />)}
-        {catalogue.goods.map((good) => <PriceLine key={good.id} name={`${names.good(good.id)}, ${t(`catalogue.per.${good.unit}`)}`} price={good.price} onPrice={(price) => setPrice('goods', good.id, price)} />)}
+        {catalogue.screws.map((screw) => (
+          <PriceLine
+            key={screw.id}
+            name={names.screw(screw)}
+            price={screw.price}
+            onPrice={(price) => setPrice('screws', screw.id, price)}
+          />
+        ))}
+        {catalogue.goods.map((good) => (
+          <PriceLine
+            key={good.id}
+            name={`${names.good(good.id)}, ${t(`catalogue.per.${good.unit}`)}`}
+            price={good.price}
+            onPrice={(price) => setPrice('goods', good.id, price)}
+          />
+        ))}
       </Section>
       <Section title={t('catalogue.ties')}>
-        {catalogue.ties.map((tie) => <PriceLine key={tie.id} name={`${names.tie(tie.id)}, ${t('catalogue.per.piece')}`} price={tie.price} onPrice={(price) => setPrice('ties', tie.id, price)} />)}
+        {catalogue.ties.map((tie) => (
+          <PriceLine
+            key={tie.id}
+            name={`${names.tie(tie.id)}, ${t('catalogue.per.piece')}`}
+            price={tie.price}
+            onPrice={(price) => setPrice('ties', tie.id, price)}
+          />
+        ))}
       </Section>
       <Section title={t('catalogue.rates')}>
-        {Object.entries(catalogue.rates).map(([key, minutes]) => <PriceLine key={key} name={t(`rate.${key}`)} price={minutes} onPrice={(next) => onChange({ ...catalogue, rates: { ...catalogue.rates, [key]: next } })} />)}
+        {Object.entries(catalogue.rates).map(([key, minutes]) => (
+          <PriceLine
+            key={key}
+            name={t(`rate.${key}`)}
+            price={minutes}
+            onPrice={(next) => onChange({ ...catalogue, rates: { ...catalogue.rates, [key]: next } })}
+          />
+        ))}
       </Section>
     </fieldset>
   )
-} // prettier-ignore
+}
 
-const priced = <T extends { readonly price: number }>(offers: readonly T[], at: number, price: number): T[] => offers.map((offer, i) => (i === at ? { ...offer, price } : offer)) // prettier-ignore
+const priced = <T extends { readonly price: number }>(offers: readonly T[], at: number, price: number): T[] =>
+  offers.map((offer, i) => (i === at ? { ...offer, price } : offer))
 
 function Section({ title, children }: { title: string; children: React.ReactNode }) {
   return (
@@ -110,16 +203,27 @@ function Offers({ offers, onPrice }: OffersProps) {
   const units = useUnits()
   return offers.map((offer, i) => (
     <span key={i} className="w-24">
-      <NumberField label={units.length(offer.lengthM)} value={offer.price} min={0} max={1e6} step={0.01} onChange={(price) => onPrice(i, price)} />
+      <NumberField
+        label={units.length(offer.lengthM)}
+        value={offer.price}
+        min={0}
+        max={1e6}
+        step={0.01}
+        onChange={(price) => onPrice(i, price)}
+      />
     </span>
-  )) // prettier-ignore
+  ))
 }
 
 /** Only what the grower has added, and so named, can be taken away. */
 function Remove({ name, onRemove }: { name: string | null; onRemove: () => void }) {
   const { t } = useTranslation()
   if (name === null) return null
-  return <button type="button" className="btn" aria-label={t('catalogue.remove', { name })} onClick={onRemove}>×</button> // prettier-ignore
+  return (
+    <button type="button" className="btn" aria-label={t('catalogue.remove', { name })} onClick={onRemove}>
+      ×
+    </button>
+  )
 }
 
 interface PriceLineProps {
@@ -132,9 +236,11 @@ interface PriceLineProps {
 function PriceLine({ name, price, onPrice, onRemove }: PriceLineProps) {
   return (
     <li className="grid grid-cols-[minmax(0,1fr)_130px_auto] items-end gap-3 border-b border-dotted border-faint pb-1">
-      <span className="pb-1.5" aria-hidden="true">{name}</span>
+      <span className="pb-1.5" aria-hidden="true">
+        {name}
+      </span>
       <NumberField label={name} value={price} min={0} max={1e6} step={0.01} onChange={onPrice} />
       {onRemove && <Remove name={name} onRemove={onRemove} />}
     </li>
-  ) // prettier-ignore
+  )
 }

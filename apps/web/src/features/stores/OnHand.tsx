@@ -15,7 +15,10 @@ interface OnHandProps {
 
 const isCut = (what: OnHandLine['what']) => what === 'roll' || what === 'stock'
 
-/** What lies in the shed, to be changed in place: rolls, lengths and offcuts by length, everything else by number. */
+/**
+ * What lies in the shed, to be changed in place: rolls, lengths and offcuts by length, everything else by
+ * number.
+ */
 export function OnHand({ stores, canWrite, onChange }: OnHandProps) {
   const { t } = useTranslation()
   const names = useNames()
@@ -43,22 +46,58 @@ export function OnHand({ stores, canWrite, onChange }: OnHandProps) {
       {stores.onHand.length === 0 && <p>{t('stores.nothing')}</p>}
       <ul className="flex flex-col gap-2">
         {stores.onHand.map((line, i) => (
-          <li key={i} className="grid grid-cols-[minmax(0,1fr)_110px_90px_auto] items-end gap-3 border-b border-dotted border-faint pb-2">
-            <span className="pb-1.5">{things.find((thing) => thing.key === `${line.what} ${line.refId}`)?.label ?? line.refId}</span>
-            {line.lengthM === null ? <span /> : <LengthField label={t('offer.length')} minM={0.05} maxM={5000} valueM={line.lengthM} onChange={(lengthM) => set(i, { lengthM })} />}
-            <NumberField label={t('sheet.quantity')} value={line.quantity} min={0} max={1e6} step={line.lengthM === null ? 0.1 : 1} onChange={(quantity) => set(i, { quantity })} />
-            <button type="button" className="btn" aria-label={t('stores.remove')} onClick={() => onChange({ ...stores, onHand: stores.onHand.filter((_, other) => other !== i) })}>×</button>
+          <li
+            key={i}
+            className="grid grid-cols-[minmax(0,1fr)_110px_90px_auto] items-end gap-3 border-b border-dotted border-faint pb-2"
+          >
+            <span className="pb-1.5">
+              {things.find((thing) => thing.key === `${line.what} ${line.refId}`)?.label ?? line.refId}
+            </span>
+            {line.lengthM === null ? (
+              <span />
+            ) : (
+              <LengthField
+                label={t('offer.length')}
+                minM={0.05}
+                maxM={5000}
+                valueM={line.lengthM}
+                onChange={(lengthM) => set(i, { lengthM })}
+              />
+            )}
+            <NumberField
+              label={t('sheet.quantity')}
+              value={line.quantity}
+              min={0}
+              max={1e6}
+              step={line.lengthM === null ? 0.1 : 1}
+              onChange={(quantity) => set(i, { quantity })}
+            />
+            <button
+              type="button"
+              className="btn"
+              aria-label={t('stores.remove')}
+              onClick={() => onChange({ ...stores, onHand: stores.onHand.filter((_, other) => other !== i) })}
+            >
+              ×
+            </button>
           </li>
         ))}
       </ul>
       {canWrite && (
         <div className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-3">
-          <Pick label={t('stores.thing')} value={picked} options={things.map(({ key, label }) => ({ value: key, label }))} onChange={setPicked} />
-          <button type="button" className="btn btn-main" onClick={add}>{t('stores.add')}</button>
+          <Pick
+            label={t('stores.thing')}
+            value={picked}
+            options={things.map(({ key, label }) => ({ value: key, label }))}
+            onChange={setPicked}
+          />
+          <button type="button" className="btn btn-main" onClick={add}>
+            {t('stores.add')}
+          </button>
         </div>
       )}
     </fieldset>
-  ) // prettier-ignore
+  )
 }
 
 function splitKey(key: string): [OnHandLine['what'], string] {

@@ -48,10 +48,21 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
   const isChosen = (id: string) => chosen[id] ?? !(built.get(id)?.fixings.size || built.get(id)?.posts.size)
   const picked = all.filter(({ frame }) => isChosen(frame.id))
   const work = useMemo(
-    () => places && frames && ({ frames: picked.map(({ frame, place, name }) => ({ name, site: place.body, design: frame.body.design })), onHand: stores.onHand, catalogue }),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- `picked` is new at every render; what it is made of is listed
+    () =>
+      places &&
+      frames && {
+        frames: picked.map(({ frame, place, name }) => ({
+          name,
+          site: place.body,
+          design: frame.body.design,
+        })),
+        onHand: stores.onHand,
+        catalogue,
+      },
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- `picked` is new at every render; what it is
+    // made of is listed
     [all, chosen, built, catalogue, stores.onHand],
-  ) // prettier-ignore
+  )
   const { value: list, isCurrent, ...how } = useHeavy('shopping', work ?? null)
   if (!places || !frames) return <Loading>{t('app.loading')}</Loading>
   const lines = list?.lines.filter((line) => line.item.quantity > 0 || line.onHand > 0)
@@ -59,44 +70,108 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
     <div className="grid gap-8 lg:grid-cols-[260px_minmax(0,1fr)]">
       <fieldset className="no-print flex flex-col gap-1 self-start">
         <legend className="text-[13px] text-slate">{t('shopping.frames')}</legend>
-        {all.map(({ frame, name }) => <Check key={frame.id} label={name} isOn={isChosen(frame.id)} onChange={(isOn) => setChosen({ ...chosen, [frame.id]: isOn })} />)}
+        {all.map(({ frame, name }) => (
+          <Check
+            key={frame.id}
+            label={name}
+            isOn={isChosen(frame.id)}
+            onChange={(isOn) => setChosen({ ...chosen, [frame.id]: isOn })}
+          />
+        ))}
       </fieldset>
       <div className="flex min-w-0 flex-col gap-4">
         <div className="slip">
           <h2>{t('shopping.title')}</h2>
           <Working {...how} />
-          {list && lines && (lines.length === 0 ? <p className="text-slate">{t('shopping.nothing')}</p> : (
-            <table className="w-full">
-              <thead className="text-left text-[13px] text-slate"><tr><th scope="col" className="font-normal">{t('sheet.item')}</th><th scope="col" className="text-right font-normal">{t('shopping.onHand')}</th><th scope="col" className="text-right font-normal">{t('shopping.buy')}</th><th scope="col" className="text-right font-normal">{t('sheet.price')}</th></tr></thead>
-              <tbody>
-                {lines.map((line, i) => (
-                  <tr key={i} className="border-b border-dotted border-faint align-baseline">
-                    <td className="py-[3px]">{names.item(line.item, catalogue)}</td>
-                    <td className="text-right text-slate">{line.onHand || ''}</td>
-                    <td className="text-right font-semibold">{line.item.quantity > 0 ? quantityText(t, line.item, catalogue) : t('shopping.none')}</td>
-                    <td className="text-right">{line.item.quantity > 0 ? formatMoney(line.item.price, garden.currency) : ''}</td>
+          {list &&
+            lines &&
+            (lines.length === 0 ? (
+              <p className="text-slate">{t('shopping.nothing')}</p>
+            ) : (
+              <table className="w-full">
+                <thead className="text-left text-[13px] text-slate">
+                  <tr>
+                    <th scope="col" className="font-normal">
+                      {t('sheet.item')}
+                    </th>
+                    <th scope="col" className="text-right font-normal">
+                      {t('shopping.onHand')}
+                    </th>
+                    <th scope="col" className="text-right font-normal">
+                      {t('shopping.buy')}
+                    </th>
+                    <th scope="col" className="text-right font-normal">
+                      {t('sheet.price')}
+                    </th>
                   </tr>
-                ))}
-                <tr className="font-bold"><td colSpan={3}>{t('sheet.total')}</td><td className="text-right">{formatMoney(list.cost, garden.currency)}</td></tr>
-              </tbody>
-            </table>
-          ))}
-          {list && <p className="no-print mt-3 flex flex-wrap gap-4">
-            <button type="button" className="underline underline-offset-[3px]" onClick={() => window.print()}>{t('sheet.print')}</button>
-            <button type="button" className="underline underline-offset-[3px]" onClick={() => download('shopping.csv', 'text/csv', shoppingCsv(list, garden.currency, (item) => names.item(item, catalogue)))}>{t('shopping.csv')}</button>
-          </p>}
+                </thead>
+                <tbody>
+                  {lines.map((line, i) => (
+                    <tr key={i} className="border-b border-dotted border-faint align-baseline">
+                      <td className="py-[3px]">{names.item(line.item, catalogue)}</td>
+                      <td className="text-right text-slate">{line.onHand || ''}</td>
+                      <td className="text-right font-semibold">
+                        {line.item.quantity > 0 ? quantityText(t, line.item, catalogue) : t('shopping.none')}
+                      </td>
+                      <td className="text-right">
+                        {line.item.quantity > 0 ? formatMoney(line.item.price, garden.currency) : ''}
+                      </td>
+                    </tr>
+                  ))}
+                  <tr className="font-bold">
+                    <td colSpan={3}>{t('sheet.total')}</td>
+                    <td className="text-right">{formatMoney(list.cost, garden.currency)}</td>
+                  </tr>
+                </tbody>
+              </table>
+            ))}
+          {list && (
+            <p className="no-print mt-3 flex flex-wrap gap-4">
+              <button
+                type="button"
+                className="underline underline-offset-[3px]"
+                onClick={() => window.print()}
+              >
+                {t('sheet.print')}
+              </button>
+              <button
+                type="button"
+                className="underline underline-offset-[3px]"
+                onClick={() =>
+                  download(
+                    'shopping.csv',
+                    'text/csv',
+                    shoppingCsv(list, garden.currency, (item) => names.item(item, catalogue)),
+                  )
+                }
+              >
+                {t('shopping.csv')}
+              </button>
+            </p>
+          )}
         </div>
         {list && list.cut.length > 0 && (
           <section>
             <h2>{t('sheet.cutList')}</h2>
-            {list.cut.map((material) => <CutOf key={`${material.what} ${material.refId}`} gardenId={gardenId} material={material} />)}
-            {canWrite && <button type="button" className="btn no-print mt-2" disabled={!isCurrent} onClick={() => onChange({ ...stores, onHand: afterCutting(stores.onHand, list.cut) })}>{t('shopping.keepOffcuts')}</button>}
+            {list.cut.map((material) => (
+              <CutOf key={`${material.what} ${material.refId}`} gardenId={gardenId} material={material} />
+            ))}
+            {canWrite && (
+              <button
+                type="button"
+                className="btn no-print mt-2"
+                disabled={!isCurrent}
+                onClick={() => onChange({ ...stores, onHand: afterCutting(stores.onHand, list.cut) })}
+              >
+                {t('shopping.keepOffcuts')}
+              </button>
+            )}
             <p className="no-print text-slate">{t('shopping.keepHint')}</p>
           </section>
         )}
       </div>
     </div>
-  ) // prettier-ignore
+  )
 }
 
 function CutOf({ gardenId, material }: { gardenId: string; material: CutMaterial }) {
@@ -113,12 +188,40 @@ function CutOf({ gardenId, material }: { gardenId: string; material: CutMaterial
   return (
     <div className="mb-3">
       <h3 className="font-semibold">{name}</h3>
-      {alike(material.fromStores.map((cut) => t('shopping.cutFrom', { length: units.length(material.onHand[cut.length]!.lengthM), cuts: lengths(cut.cuts), offcut: units.length(cut.offcutM) }))).map(([words, count]) => <p key={words}>{t('shopping.fromStores')}: {count > 1 && `${count} × `}{words}</p>)}
-      {alike(rolls.map((roll) => t('shopping.cutFrom', { length: units.length(roll.lengthM), cuts: lengths(roll.cuts), offcut: units.length(roll.offcutM) }))).map(([words, count]) => <p key={words}>{count > 1 && `${count} × `}{words}</p>)}
+      {alike(
+        material.fromStores.map((cut) =>
+          t('shopping.cutFrom', {
+            length: units.length(material.onHand[cut.length]!.lengthM),
+            cuts: lengths(cut.cuts),
+            offcut: units.length(cut.offcutM),
+          }),
+        ),
+      ).map(([words, count]) => (
+        <p key={words}>
+          {t('shopping.fromStores')}: {count > 1 && `${count} × `}
+          {words}
+        </p>
+      ))}
+      {alike(
+        rolls.map((roll) =>
+          t('shopping.cutFrom', {
+            length: units.length(roll.lengthM),
+            cuts: lengths(roll.cuts),
+            offcut: units.length(roll.offcutM),
+          }),
+        ),
+      ).map(([words, count]) => (
+        <p key={words}>
+          {count > 1 && `${count} × `}
+          {words}
+        </p>
+      ))}
       {material.cutting === null && <p className="text-iron">{t('shopping.tooLong')}</p>}
-      {material.cutting && !material.cutting.isProvenLeast && <p className="text-slate">{t('slip.notProven')}</p>}
+      {material.cutting && !material.cutting.isProvenLeast && (
+        <p className="text-slate">{t('slip.notProven')}</p>
+      )}
     </div>
-  ) // prettier-ignore
+  )
 }
 
 /** Equal words together with how many of them there are, in the order of their first. */
@@ -148,7 +251,11 @@ function afterCutting(onHand: readonly OnHand[], cut: readonly CutMaterial[]): O
   for (const { what, refId, onHand: lengths, fromStores, cutting } of cut) {
     for (const one of fromStores) {
       const { lengthM } = lengths[one.length]!
-      left = left.map((own) => (own.what === what && own.refId === refId && own.lengthM === lengthM ? { ...own, quantity: own.quantity - 1 } : own)) // prettier-ignore
+      left = left.map((own) =>
+        own.what === what && own.refId === refId && own.lengthM === lengthM
+          ? { ...own, quantity: own.quantity - 1 }
+          : own,
+      )
       add(what, refId, one.offcutM)
     }
     for (const roll of cutting?.rolls ?? []) add(what, refId, roll.offcutM)

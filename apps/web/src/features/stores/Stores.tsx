@@ -19,7 +19,9 @@ import { Shopping } from './Shopping.tsx'
 
 const TABS = ['shopping', 'onHand', 'catalogue'] as const
 
-/** What the plans need, what is on hand, what can be bought: one document a garden, saved as it is changed. */
+/**
+ * What the plans need, what is on hand, what can be bought: one document a garden, saved as it is changed.
+ */
 export function Stores() {
   const { gardenId } = useParams() as { gardenId: string }
   const { t } = useTranslation()
@@ -33,15 +35,39 @@ export function Stores() {
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2">
         <h1>{t('stores.title')}</h1>
-        <Choice isInline label={t('stores.show')} value={tab} options={TABS.map((value) => ({ value, label: t(`stores.${value}`) }))} onChange={setTab} />
-        <p role="status" className="text-slate">{stores.status && t(`stores.status.${stores.status}`)}</p>
+        <Choice
+          isInline
+          label={t('stores.show')}
+          value={tab}
+          options={TABS.map((value) => ({ value, label: t(`stores.${value}`) }))}
+          onChange={setTab}
+        />
+        <p role="status" className="text-slate">
+          {stores.status && t(`stores.status.${stores.status}`)}
+        </p>
       </div>
       {stores.problem && <Message tone="limit">{stores.problem}</Message>}
-      {tab === 'shopping' && <Shopping gardenId={gardenId} garden={garden} stores={stores.body} canWrite={canWrite} onChange={stores.change} />}
+      {tab === 'shopping' && (
+        <Shopping
+          gardenId={gardenId}
+          garden={garden}
+          stores={stores.body}
+          canWrite={canWrite}
+          onChange={stores.change}
+        />
+      )}
       {tab === 'onHand' && <OnHand stores={stores.body} canWrite={canWrite} onChange={stores.change} />}
-      {tab === 'catalogue' && <CatalogueEditor catalogue={stores.body.catalogue ?? standardCatalogue} isOwn={stores.body.catalogue !== null} currency={garden.currency} canWrite={canWrite} onChange={(catalogue) => stores.change({ ...stores.body, catalogue })} />}
+      {tab === 'catalogue' && (
+        <CatalogueEditor
+          catalogue={stores.body.catalogue ?? standardCatalogue}
+          isOwn={stores.body.catalogue !== null}
+          currency={garden.currency}
+          canWrite={canWrite}
+          onChange={(catalogue) => stores.change({ ...stores.body, catalogue })}
+        />
+      )}
     </div>
-  ) // prettier-ignore
+  )
 }
 
 export interface StoresEditor {
@@ -55,7 +81,10 @@ const EMPTY: StoresBody = { catalogue: null, onHand: [] }
 /** Typing in one field is one save, once the fingers rest. */
 const REST_MS = 700
 
-/** Changes show at once and are saved when they rest; a save that meets somebody else's newer one says so and shows theirs. */
+/**
+ * Changes show at once and are saved when they rest; a save that meets somebody else's newer one says so and
+ * shows theirs.
+ */
 function useStoresEditor(gardenId: string): StoresEditor {
   const { t } = useTranslation()
   const dispatch = useAppDispatch()
@@ -68,7 +97,9 @@ function useStoresEditor(gardenId: string): StoresEditor {
   const save = async (body: StoresBody) => {
     waiting.current = null
     setStatus('saving')
-    const outcome = await dispatch(saveDocument('stores', gardenId, { id: stored?.id ?? freshId, basedOn: stored?.version ?? 0, body })) // prettier-ignore
+    const outcome = await dispatch(
+      saveDocument('stores', gardenId, { id: stored?.id ?? freshId, basedOn: stored?.version ?? 0, body }),
+    )
     // What was typed since then has its own save to come.
     setDraft((now) => (now === body ? null : now))
     setStatus(outcome.kind === 'saved' || outcome.kind === 'waiting' ? outcome.kind : null)

@@ -37,16 +37,40 @@ export function DrawPanel({ data, points, traits, onTraits, onAdd, onFinish, onC
     <section className="flex flex-col gap-2">
       <h2>{t('wood.tool.draw')}</h2>
       <p className="text-slate">{t('wood.drawHint')}</p>
-        <Pick label={t('wood.part')} value={traits.part} options={stemParts.map((value) => ({ value, label: t(`wood.parts.${value}`) }))} onChange={(part) => set({ part: part as StemPart })} />
-        <Pick label={t('wood.age')} value={String(traits.ageSeasons)} options={ages.map((age) => ({ value: String(age), label: age < 3 ? t(`wood.ages.${age as 0}`) : t('wood.ages.older', { count: age }) }))} onChange={(age) => set({ ageSeasons: Number(age) })} />
-      <LengthField label={t('wood.thickness')} style="fine" maxM={1} valueM={traits.diameterMm / 1000} onChange={(m) => set({ diameterMm: m * 1000 })} />
-      <p role="status" className="font-semibold">{t('wood.drawFrom', { count: points.length, length: units.length(polylineLengthM(points)) })}</p>
+      <Pick
+        label={t('wood.part')}
+        value={traits.part}
+        options={stemParts.map((value) => ({ value, label: t(`wood.parts.${value}`) }))}
+        onChange={(part) => set({ part: part as StemPart })}
+      />
+      <Pick
+        label={t('wood.age')}
+        value={String(traits.ageSeasons)}
+        options={ages.map((age) => ({
+          value: String(age),
+          label: age < 3 ? t(`wood.ages.${age as 0}`) : t('wood.ages.older', { count: age }),
+        }))}
+        onChange={(age) => set({ ageSeasons: Number(age) })}
+      />
+      <LengthField
+        label={t('wood.thickness')}
+        style="fine"
+        maxM={1}
+        valueM={traits.diameterMm / 1000}
+        onChange={(m) => set({ diameterMm: m * 1000 })}
+      />
+      <p role="status" className="font-semibold">
+        {t('wood.drawFrom', { count: points.length, length: units.length(polylineLengthM(points)) })}
+      </p>
       <h3 className="text-slate">{t('wood.drawKeyboard')}</h3>
       {nodes.length > 0 && (
         <Pick
           label={t('wood.toNode')}
           value=""
-          options={[{ value: '', label: '–' }, ...nodes.map((node) => ({ value: node.id, label: t('frame.nodeNumber', { n: node.number }) }))]}
+          options={[
+            { value: '', label: '–' },
+            ...nodes.map((node) => ({ value: node.id, label: t('frame.nodeNumber', { n: node.number }) })),
+          ]}
           onChange={(id) => {
             const node = nodes.find((one) => one.id === id)
             if (node) setNext(node.at)
@@ -54,14 +78,32 @@ export function DrawPanel({ data, points, traits, onTraits, onAdd, onFinish, onC
         />
       )}
       <div className="grid grid-cols-2 gap-2">
-        <LengthField label={t('place.fromLeft')} style="short" minM={0} valueM={next.xM} onChange={(xM) => setNext({ ...next, xM })} />
-        <LengthField label={t('place.aboveSoil')} style="short" minM={0} valueM={next.yM} onChange={(yM) => setNext({ ...next, yM })} />
+        <LengthField
+          label={t('place.fromLeft')}
+          style="short"
+          minM={0}
+          valueM={next.xM}
+          onChange={(xM) => setNext({ ...next, xM })}
+        />
+        <LengthField
+          label={t('place.aboveSoil')}
+          style="short"
+          minM={0}
+          valueM={next.yM}
+          onChange={(yM) => setNext({ ...next, yM })}
+        />
       </div>
       <div className="flex flex-wrap gap-2">
-        <button type="button" className="btn" onClick={() => onAdd(next)}>{t('wood.addPoint')}</button>
-        <button type="button" className="btn btn-main" disabled={points.length < 2} onClick={onFinish}>{t('wood.finish')}</button>
-        <button type="button" className="btn btn-plain" onClick={onCancel}>{t('wood.cancel')}</button>
+        <button type="button" className="btn" onClick={() => onAdd(next)}>
+          {t('wood.addPoint')}
+        </button>
+        <button type="button" className="btn btn-main" disabled={points.length < 2} onClick={onFinish}>
+          {t('wood.finish')}
+        </button>
+        <button type="button" className="btn btn-plain" onClick={onCancel}>
+          {t('wood.cancel')}
+        </button>
       </div>
     </section>
-  ) // prettier-ignore
+  )
 }

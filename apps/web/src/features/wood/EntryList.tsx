@@ -20,7 +20,9 @@ interface EntryListProps {
 
 const SHOWN = 7
 
-/** The journal up to the day shown, newest first, like acts of one day in one line; and a note to add to it. */
+/**
+ * The journal up to the day shown, newest first, like acts of one day in one line; and a note to add to it.
+ */
 export function EntryList({ data, place, plant, on, canWrite, recorder }: EntryListProps) {
   const { t } = useTranslation()
   const units = useUnits()
@@ -58,18 +60,43 @@ export function EntryList({ data, place, plant, on, canWrite, recorder }: EntryL
       <h2 className="mb-1">{t('wood.entries')}</h2>
       <ol>
         {lines.map((line) => (
-          <li key={`${line.at} ${line.words}`} className="flex gap-3 border-b border-dotted border-faint py-[3px]">
+          <li
+            key={`${line.at} ${line.words}`}
+            className="flex gap-3 border-b border-dotted border-faint py-[3px]"
+          >
             <span className="w-24 shrink-0 text-slate">{formatDate(line.at)}</span>
-            <span className="min-w-0 break-words">{line.words}{line.count > 1 && ` × ${line.count}`}</span>
+            <span className="min-w-0 break-words">
+              {line.words}
+              {line.count > 1 && ` × ${line.count}`}
+            </span>
           </li>
         ))}
       </ol>
       {canWrite && (
-        <form className="mt-2 grid grid-cols-[1fr_auto] items-end gap-2" onSubmit={(event) => { event.preventDefault(); write() }}>
-          <Field label={t('wood.note')}>{(ids) => <input {...ids} className="input" value={text} maxLength={2000} placeholder={t('wood.notePlaceholder')} onChange={(e) => setText(e.target.value)} />}</Field>
-          <button type="submit" className="btn" disabled={text.trim() === ''}>{t('wood.noteDo')}</button>
+        <form
+          className="mt-2 grid grid-cols-[1fr_auto] items-end gap-2"
+          onSubmit={(event) => {
+            event.preventDefault()
+            write()
+          }}
+        >
+          <Field label={t('wood.note')}>
+            {(ids) => (
+              <input
+                {...ids}
+                className="input"
+                value={text}
+                maxLength={2000}
+                placeholder={t('wood.notePlaceholder')}
+                onChange={(e) => setText(e.target.value)}
+              />
+            )}
+          </Field>
+          <button type="submit" className="btn" disabled={text.trim() === ''}>
+            {t('wood.noteDo')}
+          </button>
         </form>
       )}
     </section>
-  ) // prettier-ignore
+  )
 }

@@ -36,25 +36,59 @@ export function Figures({ gardenId, place, data, plant, on, canWrite }: FiguresP
   const wants = data.frames[0] ? plantWants(place, data.frames[0], data.plants) : null
   return (
     <>
-      <SlipGroup title={t('wood.figures', { name: plant?.body.name ?? place.body.name, date: formatDate(on) })}>
+      <SlipGroup
+        title={t('wood.figures', { name: plant?.body.name ?? place.body.name, date: formatDate(on) })}
+      >
         {plant && <SlipRow label={t('wood.figure.planted')}>{formatDate(plant.body.plantedOn)}</SlipRow>}
         <SlipRow label={t('wood.figure.stems')}>{stems.length}</SlipRow>
-        <SlipRow label={t('wood.figure.length')} isDeciding>{units.length(ledM)}</SlipRow>
+        <SlipRow label={t('wood.figure.length')} isDeciding>
+          {units.length(ledM)}
+        </SlipRow>
         <SlipRow label={t('wood.figure.ties')}>{ties.length}</SlipRow>
-        <SlipRow label={t('wood.figure.due')} tone={due > 0 ? 'due' : undefined}>{due}</SlipRow>
-        {!plant && wants && <SlipRow label={t('slip.plants')}>{t('slip.plantsOf', { have: wants.have, want: wants.want })}</SlipRow>}
-        {!plant && wants && wants.freeNodes.length > 0 && <SlipRow label={t('wood.startNodes')} tone="due">{wants.freeNodes.map((node) => node.number).join(', ')}</SlipRow>}
+        <SlipRow label={t('wood.figure.due')} tone={due > 0 ? 'due' : undefined}>
+          {due}
+        </SlipRow>
+        {!plant && wants && (
+          <SlipRow label={t('slip.plants')}>
+            {t('slip.plantsOf', { have: wants.have, want: wants.want })}
+          </SlipRow>
+        )}
+        {!plant && wants && wants.freeNodes.length > 0 && (
+          <SlipRow label={t('wood.startNodes')} tone="due">
+            {wants.freeNodes.map((node) => node.number).join(', ')}
+          </SlipRow>
+        )}
       </SlipGroup>
       {kind && (
         <p className="text-slate">
-          <em>{kind.botanical}</em>: {[t(`hold.${kind.holds}`), t(`light.${kind.light}`), t(`prunedAt.${kind.prunedAt}`), ...kind.hazards.map((hazard) => t(`hazard.${hazard}`))].join('; ')}.
+          <em>{kind.botanical}</em>:{' '}
+          {[
+            t(`hold.${kind.holds}`),
+            t(`light.${kind.light}`),
+            t(`prunedAt.${kind.prunedAt}`),
+            ...kind.hazards.map((hazard) => t(`hazard.${hazard}`)),
+          ].join('; ')}
+          .
         </p>
       )}
       {plant && canWrite && (
-        <button type="button" className="btn btn-plain self-start px-0 text-iron" onClick={() => void dispatch(saveDocument('plants', gardenId, { id: plant.id, basedOn: plant.version, body: plant.body, isRemoved: true }))}>
+        <button
+          type="button"
+          className="btn btn-plain self-start px-0 text-iron"
+          onClick={() =>
+            void dispatch(
+              saveDocument('plants', gardenId, {
+                id: plant.id,
+                basedOn: plant.version,
+                body: plant.body,
+                isRemoved: true,
+              }),
+            )
+          }
+        >
           {t('wood.removePlant', { name: plant.body.name })}
         </button>
       )}
     </>
-  ) // prettier-ignore
+  )
 }

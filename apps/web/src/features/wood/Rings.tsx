@@ -18,7 +18,10 @@ const HEIGHT = 44
 const CALENDAR_SHARE = 0.45
 const LEAST_GROWTH = 0.05
 
-/** Seasons as rings of a trunk seen edge-on, each as wide as its growth; entries are ticks in them; the slider rides on them. */
+/**
+ * Seasons as rings of a trunk seen edge-on, each as wide as its growth; entries are ticks in them; the slider
+ * rides on them.
+ */
 export function Rings({ entries, hemisphere, on, today, onDay }: RingsProps) {
   const { t } = useTranslation()
   const first = useMemo(
@@ -48,7 +51,9 @@ export function Rings({ entries, hemisphere, on, today, onDay }: RingsProps) {
   const percent = (date: CalendarDate) => `${(place(date) * 100).toFixed(3)}%`
   return (
     <div className="flex items-center gap-3">
-      <span className="text-[13px] font-semibold" aria-hidden="true">{t('wood.rings')}</span>
+      <span className="text-[13px] font-semibold" aria-hidden="true">
+        {t('wood.rings')}
+      </span>
       <div className="relative min-w-0 flex-1" style={{ height: HEIGHT + 8 }}>
         <svg className="absolute inset-x-0 top-1 w-full overflow-visible" height={HEIGHT} aria-hidden="true">
           {years.map((year, i) => {
@@ -56,15 +61,44 @@ export function Rings({ entries, hemisphere, on, today, onDay }: RingsProps) {
             const to = i === years.length - 1 ? today : `${year + 1}-01-01`
             return (
               <g key={year}>
-                <rect x={percent(from)} y={0} width={`${((place(to) - place(from)) * 100).toFixed(3)}%`} height={HEIGHT} fill={i % 2 === 0 ? 'var(--ring-pale)' : 'var(--ring-dark)'} stroke="var(--bark-pale)" strokeWidth="1" />
-                {place(to) - place(from) > 0.06 && <svg x={percent(from)} y={0} overflow="visible"><text x={7} y={HEIGHT - 7} fontSize="12" fill="var(--ink)">{year}</text></svg>}
+                <rect
+                  x={percent(from)}
+                  y={0}
+                  width={`${((place(to) - place(from)) * 100).toFixed(3)}%`}
+                  height={HEIGHT}
+                  fill={i % 2 === 0 ? 'var(--ring-pale)' : 'var(--ring-dark)'}
+                  stroke="var(--bark-pale)"
+                  strokeWidth="1"
+                />
+                {place(to) - place(from) > 0.06 && (
+                  <svg x={percent(from)} y={0} overflow="visible">
+                    <text x={7} y={HEIGHT - 7} fontSize="12" fill="var(--ink)">
+                      {year}
+                    </text>
+                  </svg>
+                )}
               </g>
             )
           })}
           {ticks.map(([date, tone]) => (
-            <line key={date} x1={percent(date)} x2={percent(date)} y1={0} y2={tone === 'var(--iron)' ? 13 : 9} stroke={tone} strokeWidth="1.6" />
+            <line
+              key={date}
+              x1={percent(date)}
+              x2={percent(date)}
+              y1={0}
+              y2={tone === 'var(--iron)' ? 13 : 9}
+              stroke={tone}
+              strokeWidth="1.6"
+            />
           ))}
-          <line x1={percent(on)} x2={percent(on)} y1={-6} y2={HEIGHT + 4} stroke="var(--verdigris)" strokeWidth="3" />
+          <line
+            x1={percent(on)}
+            x2={percent(on)}
+            y1={-6}
+            y2={HEIGHT + 4}
+            stroke="var(--verdigris)"
+            strokeWidth="3"
+          />
         </svg>
         <input
           type="range"
@@ -84,9 +118,11 @@ export function Rings({ entries, hemisphere, on, today, onDay }: RingsProps) {
           }}
         />
       </div>
-      <button type="button" className="btn" disabled={on === today} onClick={() => onDay(today)}>{t('wood.today')}</button>
+      <button type="button" className="btn" disabled={on === today} onClick={() => onDay(today)}>
+        {t('wood.today')}
+      </button>
     </div>
-  ) // prettier-ignore
+  )
 }
 
 /** Cuts in iron, ties in verdigris, the rest in ink; a day shows its gravest. */

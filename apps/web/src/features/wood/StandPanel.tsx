@@ -58,17 +58,40 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
   }
   const facts = [t(`hold.${kind.holds}`), t(`light.${kind.light}`), t(`prunedAt.${kind.prunedAt}`)]
   return (
-    <form className="flex flex-col gap-2" onSubmit={(event) => { event.preventDefault(); void stand() }}>
+    <form
+      className="flex flex-col gap-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        void stand()
+      }}
+    >
       <h2>{t('wood.stand')}</h2>
       <p className="text-slate">{t('wood.noneText')}</p>
-      <Pick label={t('wood.kind')} value={kindId} options={plantKinds.map((one) => ({ value: one.id, label: t(`kind.${one.id}`) })).sort((a, b) => a.label.localeCompare(b.label))} onChange={setKindId} />
+      <Pick
+        label={t('wood.kind')}
+        value={kindId}
+        options={plantKinds
+          .map((one) => ({ value: one.id, label: t(`kind.${one.id}`) }))
+          .sort((a, b) => a.label.localeCompare(b.label))}
+        onChange={setKindId}
+      />
       <p className="text-[13px] text-slate">
         <em>{kind.botanical}</em>: {facts.join('; ')}.{' '}
-        {kind.hazards.length > 0 && <strong className="font-semibold text-ochre">{kind.hazards.map((hazard) => t(`hazard.${hazard}`)).join(', ')}.</strong>}
+        {kind.hazards.length > 0 && (
+          <strong className="font-semibold text-ochre">
+            {kind.hazards.map((hazard) => t(`hazard.${hazard}`)).join(', ')}.
+          </strong>
+        )}
       </p>
       {wants && (
         <p>
-          {isNodes ? t('wood.wantsNodes', { count: wants.want }) : t('wood.wants', { kind: t(`kind.${kindId}`), count: wants.want, spacing: units.length(kind.spacingM) })}
+          {isNodes
+            ? t('wood.wantsNodes', { count: wants.want })
+            : t('wood.wants', {
+                kind: t(`kind.${kindId}`),
+                count: wants.want,
+                spacing: units.length(kind.spacingM),
+              })}
         </p>
       )}
       {wants && wants.freeNodes.length > 0 && (
@@ -76,7 +99,13 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
           <legend className="text-[13px] text-slate">{t('wood.startNodes')}</legend>
           <div className="mt-1 flex flex-wrap gap-1">
             {wants.freeNodes.map((node) => (
-              <button key={node.id} type="button" className={`btn px-2 ${atM !== null && Math.abs(node.xM - atM) <= AT_NODE_M ? 'btn-main' : ''}`} aria-label={t('wood.pickStart', { n: node.number })} onClick={() => onAt(node.xM)}>
+              <button
+                key={node.id}
+                type="button"
+                className={`btn px-2 ${atM !== null && Math.abs(node.xM - atM) <= AT_NODE_M ? 'btn-main' : ''}`}
+                aria-label={t('wood.pickStart', { n: node.number })}
+                onClick={() => onAt(node.xM)}
+              >
                 {node.number}
               </button>
             ))}
@@ -84,12 +113,42 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
         </fieldset>
       )}
       <div className="grid grid-cols-2 gap-2">
-        <LengthField label={t('wood.standAt')} minM={0} maxM={place.body.widthM} valueM={atM} onChange={onAt} />
-        <Field label={t('wood.plantedOn')}>{(ids) => <input {...ids} className="input" type="date" max={todayHere()} value={plantedOn} onChange={(e) => e.target.value && setPlantedOn(e.target.value)} />}</Field>
+        <LengthField
+          label={t('wood.standAt')}
+          minM={0}
+          maxM={place.body.widthM}
+          valueM={atM}
+          onChange={onAt}
+        />
+        <Field label={t('wood.plantedOn')}>
+          {(ids) => (
+            <input
+              {...ids}
+              className="input"
+              type="date"
+              max={todayHere()}
+              value={plantedOn}
+              onChange={(e) => e.target.value && setPlantedOn(e.target.value)}
+            />
+          )}
+        </Field>
       </div>
-      <Field label={t('wood.plantName')}>{(ids) => <input {...ids} className="input" value={name} maxLength={80} placeholder={`${t(`kind.${kindId}`)} ${data.plants.length + 1}`} onChange={(e) => setName(e.target.value)} />}</Field>
+      <Field label={t('wood.plantName')}>
+        {(ids) => (
+          <input
+            {...ids}
+            className="input"
+            value={name}
+            maxLength={80}
+            placeholder={`${t(`kind.${kindId}`)} ${data.plants.length + 1}`}
+            onChange={(e) => setName(e.target.value)}
+          />
+        )}
+      </Field>
       {trouble && <Message tone="due">{trouble}</Message>}
-      <button type="submit" className="btn btn-main" disabled={atM === null}>{t('wood.standHere')}</button>
+      <button type="submit" className="btn btn-main" disabled={atM === null}>
+        {t('wood.standHere')}
+      </button>
     </form>
-  ) // prettier-ignore
+  )
 }

@@ -43,12 +43,20 @@ export function StemPanel(props: StemPanelProps) {
     <>
       <SlipGroup title={title}>
         <SlipRow label={t('wood.age')}>{ageWords}</SlipRow>
-        <SlipRow label={t('wood.thickness')} isDeciding>{units.length(diameterMm / 1000, 'fine')}</SlipRow>
+        <SlipRow label={t('wood.thickness')} isDeciding>
+          {units.length(diameterMm / 1000, 'fine')}
+        </SlipRow>
         <SlipRow label={t('wood.length')}>{units.length(polylineLengthM(stem.points))}</SlipRow>
         <SlipRow label={t('wood.drawnOn')}>{formatDate(stem.drawnOn)}</SlipRow>
-        <SlipRow label={t('wood.ties')}>{data.ties.filter((tie) => tie.stemId === stem.id && tie.endedOn === null).length}</SlipRow>
+        <SlipRow label={t('wood.ties')}>
+          {data.ties.filter((tie) => tie.stemId === stem.id && tie.endedOn === null).length}
+        </SlipRow>
       </SlipGroup>
-      {stem.removedOn && <p className="text-iron">{t('wood.removedOn', { date: formatDate(stem.removedOn), why: stem.removedWhy })}</p>}
+      {stem.removedOn && (
+        <p className="text-iron">
+          {t('wood.removedOn', { date: formatDate(stem.removedOn), why: stem.removedWhy })}
+        </p>
+      )}
       {canWrite && stem.removedOn === null && (
         <>
           <TieIt {...props} diameterMm={diameterMm} />
@@ -56,7 +64,7 @@ export function StemPanel(props: StemPanelProps) {
         </>
       )}
     </>
-  ) // prettier-ignore
+  )
 }
 
 function TieIt({ stem, place, data, on, recorder, diameterMm }: StemPanelProps & { diameterMm: number }) {
@@ -99,19 +107,40 @@ function TieIt({ stem, place, data, on, recorder, diameterMm }: StemPanelProps &
         <p className="text-slate">{t('wood.tieNone')}</p>
       ) : (
         <>
-          <Pick label={t('wood.material')} value={materialId} options={tieMaterials.map((one) => ({ value: one.id, label: t(`tieMaterial.${one.id}`) }))} onChange={setMaterialId} />
-          <Choice label={t('wood.hitch')} value={hitch} options={hitches.map((value) => ({ value, label: t(`wood.hitches.${value}`) }))} onChange={setHitch} />
-          <p className="text-[13px] text-slate">{t('wood.loop', { length: units.length(loopMm / 1000, 'fine'), stem: units.length(stemMm / 1000, 'fine'), total: units.length((loopMm + material.tailMm) / 1000, 'short') })}</p>
+          <Pick
+            label={t('wood.material')}
+            value={materialId}
+            options={tieMaterials.map((one) => ({ value: one.id, label: t(`tieMaterial.${one.id}`) }))}
+            onChange={setMaterialId}
+          />
+          <Choice
+            label={t('wood.hitch')}
+            value={hitch}
+            options={hitches.map((value) => ({ value, label: t(`wood.hitches.${value}`) }))}
+            onChange={setHitch}
+          />
+          <p className="text-[13px] text-slate">
+            {t('wood.loop', {
+              length: units.length(loopMm / 1000, 'fine'),
+              stem: units.length(stemMm / 1000, 'fine'),
+              total: units.length((loopMm + material.tailMm) / 1000, 'short'),
+            })}
+          </p>
           <div className="flex flex-wrap gap-1">
-            {free.length > 1 && free.slice(0, 12).map((point) => (
-              <button key={point.alongM} type="button" className="btn px-2" onClick={() => tie([point])}>{units.length(point.alongM, 'long')}</button>
-            ))}
+            {free.length > 1 &&
+              free.slice(0, 12).map((point) => (
+                <button key={point.alongM} type="button" className="btn px-2" onClick={() => tie([point])}>
+                  {units.length(point.alongM, 'long')}
+                </button>
+              ))}
           </div>
-          <button type="button" className="btn btn-main" onClick={() => tie(free)}>{t('wood.tieHere', { count: free.length })}</button>
+          <button type="button" className="btn btn-main" onClick={() => tie(free)}>
+            {t('wood.tieHere', { count: free.length })}
+          </button>
         </>
       )}
     </section>
-  ) // prettier-ignore
+  )
 }
 
 function Cut({ stem, place, on, recorder, diameterMm }: StemPanelProps & { diameterMm: number }) {
@@ -124,14 +153,68 @@ function Cut({ stem, place, on, recorder, diameterMm }: StemPanelProps & { diame
   return (
     <section className="flex flex-col gap-2">
       <h2>{t('wood.actions')}</h2>
-      <Field label={t('wood.reason')}>{(ids) => <input {...ids} className="input" value={reason} maxLength={200} placeholder={t('wood.reasonPlaceholder')} onChange={(e) => setReason(e.target.value)} />}</Field>
+      <Field label={t('wood.reason')}>
+        {(ids) => (
+          <input
+            {...ids}
+            className="input"
+            value={reason}
+            maxLength={200}
+            placeholder={t('wood.reasonPlaceholder')}
+            onChange={(e) => setReason(e.target.value)}
+          />
+        )}
+      </Field>
       <div className="grid grid-cols-[1fr_auto] items-end gap-2">
-        <LengthField label={t('wood.shorten')} minM={0.005} maxM={Math.max(0.006, lengthM - 0.001)} valueM={toLengthM} onChange={setToLengthM} />
-        <button type="button" className="btn" disabled={toLengthM >= lengthM} onClick={() => recorder.write(t('wood.shortenDo'), [{ ...head, kind: 'stem.shortened', body: { v: 1, stemId: stem.id, toLengthM, reason } }])}>{t('wood.shortenDo')}</button>
-        <LengthField label={t('wood.measure')} style="fine" maxM={1} valueM={nowMm / 1000} onChange={(m) => setNowMm(m * 1000)} />
-        <button type="button" className="btn" onClick={() => recorder.write(t('wood.measure'), [{ ...head, kind: 'stem.measured', body: { v: 1, stemId: stem.id, diameterMm: nowMm } }])}>{t('wood.measureDo')}</button>
+        <LengthField
+          label={t('wood.shorten')}
+          minM={0.005}
+          maxM={Math.max(0.006, lengthM - 0.001)}
+          valueM={toLengthM}
+          onChange={setToLengthM}
+        />
+        <button
+          type="button"
+          className="btn"
+          disabled={toLengthM >= lengthM}
+          onClick={() =>
+            recorder.write(t('wood.shortenDo'), [
+              { ...head, kind: 'stem.shortened', body: { v: 1, stemId: stem.id, toLengthM, reason } },
+            ])
+          }
+        >
+          {t('wood.shortenDo')}
+        </button>
+        <LengthField
+          label={t('wood.measure')}
+          style="fine"
+          maxM={1}
+          valueM={nowMm / 1000}
+          onChange={(m) => setNowMm(m * 1000)}
+        />
+        <button
+          type="button"
+          className="btn"
+          onClick={() =>
+            recorder.write(t('wood.measure'), [
+              { ...head, kind: 'stem.measured', body: { v: 1, stemId: stem.id, diameterMm: nowMm } },
+            ])
+          }
+        >
+          {t('wood.measureDo')}
+        </button>
       </div>
-      <button type="button" className="btn self-start border-iron text-iron" onClick={() => recorder.write(t('wood.remove'), [{ ...head, kind: 'stem.removed', body: { v: 1, stemId: stem.id, reason } }])}>{t('wood.remove')}</button>
+      <button
+        type="button"
+        className="btn self-start border-iron text-iron"
+        onClick={() =>
+          recorder.write(t('wood.remove'), [
+            { ...head, kind: 'stem.removed', body: { v: 1, stemId: stem.id, reason } },
+          ])
+        }
+      >
+        {t('wood.remove')}
+      </button>
     </section>
-  ) // prettier-ignore
+  )
 }

@@ -46,14 +46,30 @@ export function TiePanel({ tie, place, data, on, canWrite, recorder }: TiePanelP
         <SlipRow label={t('wood.madeOn', { date: '' })}>{formatDate(tie.madeOn)}</SlipRow>
         <SlipRow label={t('wood.slackNow')}>{units.length(tie.loopLengthMm / 1000, 'fine')}</SlipRow>
         <SlipRow label={t('wood.tight')}>{tight}</SlipRow>
-        <SlipRow label={t('wood.material-ends', { material: t(`tieMaterial.${tie.materialId}`) })}>{formatDate(look.materialEnds.earliestOn)}</SlipRow>
+        <SlipRow label={t('wood.material-ends', { material: t(`tieMaterial.${tie.materialId}`) })}>
+          {formatDate(look.materialEnds.earliestOn)}
+        </SlipRow>
         {tie.endedOn === null && (
-          <SlipRow label={t('wood.lookOn')} isDeciding tone={urgency === 'overdue' ? 'limit' : urgency === 'due' ? 'due' : undefined}>{formatDate(look.dueOn)}</SlipRow>
+          <SlipRow
+            label={t('wood.lookOn')}
+            isDeciding
+            tone={urgency === 'overdue' ? 'limit' : urgency === 'due' ? 'due' : undefined}
+          >
+            {formatDate(look.dueOn)}
+          </SlipRow>
         )}
       </SlipGroup>
       {canWrite && tie.endedOn === null && (
-        <TieActions tie={tie} stem={stem} kind={kind} place={place} hemisphere={data.hemisphere} on={on} onWrite={recorder.write} />
+        <TieActions
+          tie={tie}
+          stem={stem}
+          kind={kind}
+          place={place}
+          hemisphere={data.hemisphere}
+          on={on}
+          onWrite={recorder.write}
+        />
       )}
     </>
-  ) // prettier-ignore
+  )
 }

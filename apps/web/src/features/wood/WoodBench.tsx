@@ -65,7 +65,9 @@ function Loaded(props: BenchProps) {
   return <Bench {...props} data={data} />
 }
 
-/** The wood bench: the plant on its frame, any day of its life; draw, tie, cut, all of it into the journal. */
+/**
+ * The wood bench: the plant on its frame, any day of its life; draw, tie, cut, all of it into the journal.
+ */
 function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data: WoodBenchData }) {
   const { t } = useTranslation()
   const canWrite = useCanWrite(gardenId)
@@ -143,11 +145,20 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
       <section className="flex min-w-0 flex-col gap-2">
         <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
           <h1>{place.body.name}</h1>
-          <p className={on === today ? 'text-slate' : 'font-semibold text-verdigris'}>{on === today ? t('wood.today') : t('wood.on', { date: formatDate(on, 'long') })}</p>
+          <p className={on === today ? 'text-slate' : 'font-semibold text-verdigris'}>
+            {on === today ? t('wood.today') : t('wood.on', { date: formatDate(on, 'long') })}
+          </p>
           <span className="flex-1" />
           {canWrite && (
             <>
-              <Choice label={t('wood.tool.label')} value={tool} options={tools.filter((one) => one !== 'draw' || data.plants.length > 0).map((value) => ({ value, label: t(`wood.tool.${value}`) }))} onChange={pickTool} />
+              <Choice
+                label={t('wood.tool.label')}
+                value={tool}
+                options={tools
+                  .filter((one) => one !== 'draw' || data.plants.length > 0)
+                  .map((value) => ({ value, label: t(`wood.tool.${value}`) }))}
+                onChange={pickTool}
+              />
               <button type="button" className="btn" disabled={!recorder.last} onClick={recorder.undo}>
                 {recorder.last ? t('wood.undo', { what: recorder.last.what }) : t('wood.undoNone')}
               </button>
@@ -168,29 +179,108 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
             const shown = hover && points.length > 0 ? [...points, hover] : points
             return (
               <g aria-hidden="true" pointerEvents="none">
-                <polyline className="draw-wire-chosen" strokeDasharray="7 4" points={shown.map((p) => `${view.x(p.xM)},${view.y(p.yM)}`).join(' ')} />
-                {shown.map((p, i) => <circle key={i} className="draw-chosen-halo" cx={view.x(p.xM)} cy={view.y(p.yM)} r={5} />)}
+                <polyline
+                  className="draw-wire-chosen"
+                  strokeDasharray="7 4"
+                  points={shown.map((p) => `${view.x(p.xM)},${view.y(p.yM)}`).join(' ')}
+                />
+                {shown.map((p, i) => (
+                  <circle key={i} className="draw-chosen-halo" cx={view.x(p.xM)} cy={view.y(p.yM)} r={5} />
+                ))}
               </g>
             )
           }}
         />
         <Rings entries={data.entries} hemisphere={data.hemisphere} on={on} today={today} onDay={onDay} />
-        {data.state.misfits.length > 0 && <Message tone="due">{t('wood.misfits', { count: data.state.misfits.length })}</Message>}
-        <WoodList data={data} chosen={chosen} onChoose={setChosen} on={on} plantId={plantId} onPlant={setPlantId} />
+        {data.state.misfits.length > 0 && (
+          <Message tone="due">{t('wood.misfits', { count: data.state.misfits.length })}</Message>
+        )}
+        <WoodList
+          data={data}
+          chosen={chosen}
+          onChoose={setChosen}
+          on={on}
+          plantId={plantId}
+          onPlant={setPlantId}
+        />
       </section>
       <div className="flex flex-col gap-5">
         <Slip label={t('wood.title')}>
-          <p role="status" className="text-verdigris empty:hidden">{recorder.news && t(`wood.${recorder.news.kind}`, { what: recorder.news.what })}</p>
-          {tool === 'draw' && <DrawPanel data={data} points={points} traits={traits} onTraits={setTraits} onAdd={(p) => setPoints((old) => [...old, p])} onFinish={finish} onCancel={() => pickTool('choose')} />}
-          {tool === 'stand' && <StandPanel gardenId={gardenId} place={place} data={data} atM={standAtM} onAt={setStandAtM} onDone={(id) => { pickTool('choose'); setPlantId(id) }} />}
-          {tool === 'choose' && stem && <StemPanel key={stem.id} stem={stem} place={place} data={data} on={on} canWrite={canWrite} recorder={recorder} />}
-          {tool === 'choose' && tie && <TiePanel key={tie.id} tie={tie} place={place} data={data} on={on} canWrite={canWrite} recorder={recorder} />}
-          {tool === 'choose' && !stem && !tie && <Figures gardenId={gardenId} place={place} data={data} plant={plant ?? null} on={on} canWrite={canWrite} />}
-          <EntryList data={data} place={place} plant={plant ?? null} on={on} canWrite={canWrite} recorder={recorder} />
+          <p role="status" className="text-verdigris empty:hidden">
+            {recorder.news && t(`wood.${recorder.news.kind}`, { what: recorder.news.what })}
+          </p>
+          {tool === 'draw' && (
+            <DrawPanel
+              data={data}
+              points={points}
+              traits={traits}
+              onTraits={setTraits}
+              onAdd={(p) => setPoints((old) => [...old, p])}
+              onFinish={finish}
+              onCancel={() => pickTool('choose')}
+            />
+          )}
+          {tool === 'stand' && (
+            <StandPanel
+              gardenId={gardenId}
+              place={place}
+              data={data}
+              atM={standAtM}
+              onAt={setStandAtM}
+              onDone={(id) => {
+                pickTool('choose')
+                setPlantId(id)
+              }}
+            />
+          )}
+          {tool === 'choose' && stem && (
+            <StemPanel
+              key={stem.id}
+              stem={stem}
+              place={place}
+              data={data}
+              on={on}
+              canWrite={canWrite}
+              recorder={recorder}
+            />
+          )}
+          {tool === 'choose' && tie && (
+            <TiePanel
+              key={tie.id}
+              tie={tie}
+              place={place}
+              data={data}
+              on={on}
+              canWrite={canWrite}
+              recorder={recorder}
+            />
+          )}
+          {tool === 'choose' && !stem && !tie && (
+            <Figures
+              gardenId={gardenId}
+              place={place}
+              data={data}
+              plant={plant ?? null}
+              on={on}
+              canWrite={canWrite}
+            />
+          )}
+          <EntryList
+            data={data}
+            place={place}
+            plant={plant ?? null}
+            on={on}
+            canWrite={canWrite}
+            recorder={recorder}
+          />
           <p className="text-slate">{t('wood.spring')}</p>
-          {data.frames.length === 0 && <Link to={`/g/${gardenId}/places/${place.id}/frame`}>{t('places.frame')}: {t('places.noFrame')}</Link>}
+          {data.frames.length === 0 && (
+            <Link to={`/g/${gardenId}/places/${place.id}/frame`}>
+              {t('places.frame')}: {t('places.noFrame')}
+            </Link>
+          )}
         </Slip>
       </div>
     </div>
-  ) // prettier-ignore
+  )
 }

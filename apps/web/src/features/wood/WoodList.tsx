@@ -19,7 +19,10 @@ interface WoodListProps {
 
 const MAIN_PARTS = new Set(['trunk', 'arm', 'cane', 'shoot'])
 
-/** The same wood as rows, so that all of it can be reached without a pointer; main wood first, spurs behind it. */
+/**
+ * The same wood as rows, so that all of it can be reached without a pointer; main wood first, spurs behind
+ * it.
+ */
 export function WoodList({ data, chosen, onChoose, on, plantId, onPlant }: WoodListProps) {
   const { t } = useTranslation()
   const units = useUnits()
@@ -42,7 +45,15 @@ export function WoodList({ data, chosen, onChoose, on, plantId, onPlant }: WoodL
         <p className="flex-1 text-slate max-sm:basis-full">{t('wood.chooseHint')}</p>
         {data.plants.length > 1 && (
           <div className="w-48">
-            <Pick label={t('wood.plant')} value={plantId ?? ''} options={[{ value: '', label: t('wood.allPlants') }, ...data.plants.map((plant) => ({ value: plant.id, label: plant.body.name }))]} onChange={(id) => onPlant(id === '' ? null : id)} />
+            <Pick
+              label={t('wood.plant')}
+              value={plantId ?? ''}
+              options={[
+                { value: '', label: t('wood.allPlants') },
+                ...data.plants.map((plant) => ({ value: plant.id, label: plant.body.name })),
+              ]}
+              onChange={(id) => onPlant(id === '' ? null : id)}
+            />
           </div>
         )}
       </div>
@@ -53,23 +64,42 @@ export function WoodList({ data, chosen, onChoose, on, plantId, onPlant }: WoodL
           <table className="w-full text-left">
             <thead className="text-[13px] text-slate">
               <tr>
-                <th className="font-normal" scope="col">{t('wood.part')}</th>
-                <th className="font-normal" scope="col">{t('wood.plant')}</th>
-                <th className="text-right font-normal" scope="col">{t('wood.thickness')}</th>
-                <th className="text-right font-normal" scope="col">{t('wood.length')}</th>
-                <th className="text-right font-normal" scope="col">{t('wood.ties')}</th>
+                <th className="font-normal" scope="col">
+                  {t('wood.part')}
+                </th>
+                <th className="font-normal" scope="col">
+                  {t('wood.plant')}
+                </th>
+                <th className="text-right font-normal" scope="col">
+                  {t('wood.thickness')}
+                </th>
+                <th className="text-right font-normal" scope="col">
+                  {t('wood.length')}
+                </th>
+                <th className="text-right font-normal" scope="col">
+                  {t('wood.ties')}
+                </th>
               </tr>
             </thead>
             <tbody>
               {rows.map((stem) => (
                 <tr key={stem.id} className={chosen?.id === stem.id ? 'bg-wash' : ''}>
                   <td>
-                    <button type="button" className="min-h-6 underline decoration-faint underline-offset-4" aria-pressed={chosen?.id === stem.id} onClick={() => onChoose({ kind: 'wood', id: stem.id })}>{t(`wood.parts.${stem.part}`)}</button>
+                    <button
+                      type="button"
+                      className="min-h-6 underline decoration-faint underline-offset-4"
+                      aria-pressed={chosen?.id === stem.id}
+                      onClick={() => onChoose({ kind: 'wood', id: stem.id })}
+                    >
+                      {t(`wood.parts.${stem.part}`)}
+                    </button>
                   </td>
                   <td>{names.get(stem.plantId)}</td>
                   <td className="text-right">{units.length(thicknessMm(stem) / 1000, 'fine')}</td>
                   <td className="text-right">{units.length(polylineLengthM(stem.points))}</td>
-                  <td className="text-right">{data.ties.filter((tie) => tie.stemId === stem.id && tie.endedOn === null).length || ''}</td>
+                  <td className="text-right">
+                    {data.ties.filter((tie) => tie.stemId === stem.id && tie.endedOn === null).length || ''}
+                  </td>
                 </tr>
               ))}
             </tbody>
@@ -77,5 +107,5 @@ export function WoodList({ data, chosen, onChoose, on, plantId, onPlant }: WoodL
         </div>
       )}
     </section>
-  ) // prettier-ignore
+  )
 }

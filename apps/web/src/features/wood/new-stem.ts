@@ -9,7 +9,10 @@ import type { StemTraits } from './DrawPanel.tsx'
 /** A stem drawn from this near to other wood grows from that wood. */
 const GROWS_FROM_M = 0.05
 
-/** The entry for a drawn line. It belongs to the wood it starts on, else to the plant chosen, else to the nearest foot. */
+/**
+ * The entry for a drawn line. It belongs to the wood it starts on, else to the plant chosen, else to the
+ * nearest foot.
+ */
 export function newStemEntry(
   points: readonly Point[],
   traits: StemTraits,
