@@ -1,8 +1,9 @@
+import { cutFromRolls } from '@klados/core/cutting'
+import { planFrame } from '@klados/core/plan'
+import { usualConditions } from '@klados/core/design'
+import type { FrameDesign, PlannedSite } from '@klados/core/design'
 import { replay } from '@klados/core/journal'
 import type { JournalEntry } from '@klados/core/journal'
-import { cutFromRolls } from '@klados/core/materials'
-import { planFrame, usualConditions } from '@klados/core/plan'
-import type { FrameDesign, PlannedSite } from '@klados/core/plan'
 import { seededRandom } from '../src/demo/diary.ts'
 import { measure, ms, report } from './measure.ts'
 

@@ -1,6 +1,6 @@
+import { planFrame } from '@klados/core/plan'
 import type { JournalPage, Session } from '@klados/contract'
 import { replay, replayFrames } from '@klados/core/journal'
-import { planFrame } from '@klados/core/plan'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { seedDemo } from '../src/demo/seed.ts'
 import { makeTarnClose } from '../src/demo/tarn-close.ts'

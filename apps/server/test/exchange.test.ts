@@ -1,6 +1,6 @@
+import { standardCatalogue } from '@klados/core/catalogue'
 import { Buffer } from 'node:buffer'
 import type { GardenFile, ImportAnswers, ImportLine } from '@klados/contract'
-import { standardCatalogue } from '@klados/core/materials'
 import sharp from 'sharp'
 import { v7 as uuidv7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'

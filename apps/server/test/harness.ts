@@ -1,6 +1,6 @@
+import { usualConditions } from '@klados/core/design'
 import { fileURLToPath } from 'node:url'
 import type { Session } from '@klados/contract'
-import { usualConditions } from '@klados/core/plan'
 import pg from 'pg'
 import { v7 as uuidv7 } from 'uuid'
 import { inject } from 'vitest'

@@ -1,4 +1,4 @@
-import { standardCatalogue } from '@klados/core/materials'
+import { standardCatalogue } from '@klados/core/catalogue'
 import fc from 'fast-check'
 import { v7 as uuidv7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'

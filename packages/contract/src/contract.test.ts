@@ -1,5 +1,6 @@
-import { standardCatalogue } from '@klados/core/materials'
-import { planFrame, usualConditions } from '@klados/core/plan'
+import { standardCatalogue } from '@klados/core/catalogue'
+import { planFrame } from '@klados/core/plan'
+import { usualConditions } from '@klados/core/design'
 import { describe, expect, it } from 'vitest'
 import {
   appendSchema,

@@ -1,4 +1,4 @@
-import type { FrameDesign } from '@klados/core/plan'
+import type { FrameDesign } from '@klados/core/design'
 import { z } from 'zod'
 import { documentSchema, saveOf } from './document.ts'
 import { MAX_DRAGGED } from './limits.ts'

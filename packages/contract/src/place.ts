@@ -1,4 +1,4 @@
-import type { Conditions } from '@klados/core/plan'
+import type { Conditions } from '@klados/core/design'
 import { z } from 'zod'
 import { documentSchema, saveOf } from './document.ts'
 import { degreesC, idSchema, lengthM, nameText, pointSchema, positiveLengthM } from './numbers.ts'

@@ -1,5 +1,5 @@
-import { standardTies } from '@klados/core/materials'
-import type { Catalogue } from '@klados/core/materials'
+import { standardTies } from '@klados/core/catalogue'
+import type { Catalogue } from '@klados/core/catalogue'
 import { z } from 'zod'
 import { documentSchema, saveOf } from './document.ts'
 import { forceN, lengthM, money, partId, positiveLengthM } from './numbers.ts'

@@ -1,9 +1,9 @@
+import { usualConditions } from '../src/design/index.ts'
+import type { FrameDesign, PlannedSite } from '../src/design/index.ts'
+import { standardCatalogue } from '../src/catalogue/index.ts'
 import fc from 'fast-check'
 import { frameOptions } from '../src/frame/index.ts'
-import { usualConditions } from '../src/plan/index.ts'
-import type { FrameDesign, PlannedSite } from '../src/plan/index.ts'
 import type { Pattern, PatternKind, Pot } from '../src/frame/index.ts'
-import { standardCatalogue } from '../src/materials/index.ts'
 
 export const options = frameOptions({ moveToleranceM: 0.05, dragged: {}, snap: 'none' }, standardCatalogue)
 

@@ -1,5 +1,6 @@
+import { planFrame } from '@klados/core/plan'
+import { usualConditions } from '@klados/core/design'
 import { flat } from '@klados/core/geometry'
-import { planFrame, usualConditions } from '@klados/core/plan'
 import { addDays } from '@klados/core/season'
 import type { Diary } from './diary.ts'
 import { base, northern, stand, string, wallWire } from './stand.ts'

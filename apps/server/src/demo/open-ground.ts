@@ -1,6 +1,7 @@
+import { planFrame } from '@klados/core/plan'
+import { tensionToday } from '@klados/core/loads'
 import { markOut } from '@klados/core/frame'
 import type { EntryBodies } from '@klados/core/journal'
-import { planFrame, tensionToday } from '@klados/core/plan'
 import { v7 as uuidv7 } from 'uuid'
 import type { Diary } from './diary.ts'
 import { base, fieldWire, foliageWire, level, northern, rope, stand, string, wallWire } from './stand.ts'

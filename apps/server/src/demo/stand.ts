@@ -1,5 +1,5 @@
+import { usualConditions } from '@klados/core/design'
 import type { FrameBody, PlaceBody } from '@klados/contract'
-import { usualConditions } from '@klados/core/plan'
 import { v7 as uuidv7 } from 'uuid'
 import type { DemoGarden } from './demo-garden.ts'
 

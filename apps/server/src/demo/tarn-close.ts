@@ -1,7 +1,7 @@
+import { planFrame } from '@klados/core/plan'
 import type { FrameBody, OnHand, PlaceBody } from '@klados/contract'
 import { flat } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
-import { planFrame } from '@klados/core/plan'
 import { yearOf } from '@klados/core/season'
 import { v7 as uuidv7 } from 'uuid'
 import type { DemoGarden } from './demo-garden.ts'

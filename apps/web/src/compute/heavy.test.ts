@@ -1,5 +1,6 @@
-import { standardCatalogue } from '@klados/core/materials'
-import { planFrame, shoppingList } from '@klados/core/plan'
+import { standardCatalogue } from '@klados/core/catalogue'
+import { planFrame } from '@klados/core/plan'
+import { shoppingList } from '@klados/core/shopping'
 import { expect, test } from 'vitest'
 import { sampleDesign, sampleWall } from '../sample/sample-wall.ts'
 import { heavy } from './heavy.ts'

@@ -1,8 +1,10 @@
+import type { Catalogue } from '@klados/core/catalogue'
+import { planFrame } from '@klados/core/plan'
+import { shoppingList } from '@klados/core/shopping'
+import type { FrameDesign, PlannedSite } from '@klados/core/design'
+import type { InStores, ShoppingList } from '@klados/core/shopping'
 import { fitLayouts, frameOptions } from '@klados/core/frame'
 import type { FitProposal } from '@klados/core/frame'
-import type { Catalogue } from '@klados/core/materials'
-import { planFrame, shoppingList } from '@klados/core/plan'
-import type { FrameDesign, InStores, PlannedSite, ShoppingList } from '@klados/core/plan'
 
 /** What is done of what there is to do. */
 export interface Progress {

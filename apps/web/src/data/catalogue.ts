@@ -1,6 +1,6 @@
+import { standardCatalogue } from '@klados/core/catalogue'
+import type { Catalogue } from '@klados/core/catalogue'
 import type { StoresDocument } from '@klados/contract'
-import { standardCatalogue } from '@klados/core/materials'
-import type { Catalogue } from '@klados/core/materials'
 import { useStoresDocuments } from './documents.ts'
 
 /**

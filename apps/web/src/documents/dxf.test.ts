@@ -1,6 +1,6 @@
+import { standardCatalogue } from '@klados/core/catalogue'
 import { drawFrame } from '@klados/core/drawing'
 import { frameOptions, makeFrame } from '@klados/core/frame'
-import { standardCatalogue } from '@klados/core/materials'
 import DxfParser from 'dxf-parser'
 import { describe, expect, it } from 'vitest'
 import { sampleDesign, sampleWall } from '../sample/sample-wall.ts'

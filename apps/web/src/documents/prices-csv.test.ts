@@ -1,5 +1,5 @@
+import { standardCatalogue } from '@klados/core/catalogue'
 import { catalogueCsv } from '@klados/core/formats'
-import { standardCatalogue } from '@klados/core/materials'
 import { describe, expect, it } from 'vitest'
 import { readPrices } from './prices-csv.ts'
 

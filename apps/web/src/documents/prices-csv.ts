@@ -1,4 +1,4 @@
-import type { Catalogue } from '@klados/core/materials'
+import type { Catalogue } from '@klados/core/catalogue'
 import Papa from 'papaparse'
 
 export interface ReadPrices {

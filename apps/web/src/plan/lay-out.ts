@@ -1,11 +1,11 @@
+import type { Catalogue } from '@klados/core/catalogue'
+import type { FrameDesign, PlannedSite } from '@klados/core/design'
 import { drawFrame, drawSite } from '@klados/core/drawing'
 import type { DisplayList } from '@klados/core/drawing'
 import { CoreError } from '@klados/core/errors'
 import { frameOptions, makeFrame } from '@klados/core/frame'
 import type { Frame } from '@klados/core/frame'
 import type { ViewDirection } from '@klados/core/geometry'
-import type { Catalogue } from '@klados/core/materials'
-import type { FrameDesign, PlannedSite } from '@klados/core/plan'
 
 /** The frame alone, for pictures: `null` where its measures are impossible. */
 export function layOut(

@@ -1,6 +1,5 @@
-import type { Fixing, GoodId, ScrewOnOffer, Stock, Wire } from '@klados/core/materials'
-import type { MaterialItem } from '@klados/core/plan'
-import type { Catalogue } from '@klados/core/materials'
+import type { Fixing, GoodId, ScrewOnOffer, Stock, Wire, Catalogue } from '@klados/core/catalogue'
+import type { MaterialItem } from '@klados/core/bill'
 import type { TFunction } from 'i18next'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'

@@ -1,5 +1,5 @@
+import { standardCatalogue } from '@klados/core/catalogue'
 import type { Place, Plant } from '@klados/contract'
-import { standardCatalogue } from '@klados/core/materials'
 import { describe, expect, it } from 'vitest'
 import { sampleDesign, sampleWall } from '../sample/sample-wall.ts'
 import { layOut } from './lay-out.ts'

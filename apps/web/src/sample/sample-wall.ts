@@ -1,4 +1,4 @@
-import type { FrameDesign, PlannedSite } from '@klados/core/plan'
+import type { FrameDesign, PlannedSite } from '@klados/core/design'
 
 /** The worked example shown before there is anything of one's own. */
 export const sampleWall: PlannedSite = {

@@ -1,6 +1,7 @@
+import type { Catalogue } from '../catalogue/index.ts'
+import type { MaterialItem } from '../bill/index.ts'
+import type { ShoppingList } from '../shopping/index.ts'
 import type { MarkOut } from '../frame/index.ts'
-import type { Catalogue } from '../materials/index.ts'
-import type { MaterialItem, ShoppingList } from '../plan/index.ts'
 import { toCsv } from './csv.ts'
 
 const mm = (metres: number) => Math.round(metres * 1000)

@@ -1,7 +1,7 @@
+import { findStock, stockWidthM } from '../catalogue/index.ts'
+import type { Catalogue } from '../catalogue/index.ts'
 import { CoreError } from '../errors/index.ts'
 import type { Point } from '../geometry/index.ts'
-import { findStock, stockWidthM } from '../materials/index.ts'
-import type { Catalogue } from '../materials/index.ts'
 
 export type Snap = 'none' | 'uprights' | 'levels' | 'both'
 

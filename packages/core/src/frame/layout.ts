@@ -1,6 +1,6 @@
+import type { GoodId, ScrewOnOffer } from '../catalogue/index.ts'
 import { at3, pathLengthM } from '../geometry/index.ts'
 import type { Point3 } from '../geometry/index.ts'
-import type { GoodId, ScrewOnOffer } from '../materials/index.ts'
 
 /**
  * What happens at a node: an eye in the wall, a staple at a line post, a wire's end, a lashing of cane to

@@ -1,7 +1,7 @@
+import type { Drive } from '../ground/index.ts'
 import type { JournalEntry } from './entry.ts'
 import { inForce } from './replay.ts'
 import type { Point } from '../geometry/index.ts'
-import type { Drive } from '../ground/index.ts'
 import type { CalendarDate } from '../season/index.ts'
 
 export interface DriveLog extends Drive {

@@ -1,11 +1,16 @@
+import { standardCatalogue } from '../catalogue/index.ts'
+import { isWoundWrongly } from '../strength/index.ts'
+import { shoppingList } from '../shopping/index.ts'
+import { tensionToday, wireYear } from '../loads/index.ts'
+import { usualConditions } from '../design/index.ts'
+import type { MaterialItem } from '../bill/index.ts'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { designOf, options, patternArbs, siteOf } from '../../test/frames.ts'
 import { drawFrame } from '../drawing/index.ts'
 import type { Pattern, PatternKind, RowPattern } from '../frame/index.ts'
-import { standardCatalogue } from '../materials/index.ts'
-import { isWoundWrongly, planFrame, shoppingList, tensionToday, usualConditions, wireYear } from './index.ts'
-import type { FramePlan, MaterialItem } from './index.ts'
+import { planFrame } from './index.ts'
+import type { FramePlan } from './index.ts'
 
 const kinds = Object.keys(patternArbs) as PatternKind[]
 const quantity = (plan: FramePlan, is: (item: MaterialItem) => boolean) =>

@@ -1,10 +1,11 @@
+import { leafyOutline, monthRange, tiesPerYear } from '../loads/index.ts'
+import { usualConditions } from '../design/index.ts'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { options, siteOf } from '../../test/frames.ts'
 import { makeFrame } from '../frame/index.ts'
 import type { RowPattern } from '../frame/index.ts'
 import { findKind } from '../kinds/index.ts'
-import { leafyOutline, monthRange, tiesPerYear, usualConditions } from './index.ts'
 
 const months = Array.from({ length: 12 }, (_, i) => i + 1)
 

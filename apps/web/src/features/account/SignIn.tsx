@@ -1,4 +1,4 @@
-import { standardCatalogue } from '@klados/core/materials'
+import { standardCatalogue } from '@klados/core/catalogue'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { useTranslation } from 'react-i18next'

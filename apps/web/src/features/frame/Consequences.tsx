@@ -1,6 +1,6 @@
-import type { FrameBody, Place } from '@klados/contract'
 import type { FramePlan } from '@klados/core/plan'
-import { isWoundWrongly } from '@klados/core/plan'
+import { isWoundWrongly } from '@klados/core/strength'
+import type { FrameBody, Place } from '@klados/contract'
 import { lazy, Suspense, useState } from 'react'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'

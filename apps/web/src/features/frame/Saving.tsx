@@ -1,5 +1,5 @@
-import type { FrameBody, FrameDocument, Place } from '@klados/contract'
 import type { FramePlan } from '@klados/core/plan'
+import type { FrameBody, FrameDocument, Place } from '@klados/contract'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useFrameRevisionsQuery } from '../../data/api.ts'

@@ -1,6 +1,6 @@
+import type { FramePlan } from '@klados/core/plan'
 import type { FrameBody } from '@klados/contract'
 import type { Frame } from '@klados/core/frame'
-import type { FramePlan } from '@klados/core/plan'
 import { useTranslation } from 'react-i18next'
 import { pieceLetter } from '../../plan/words.ts'
 import { useUnits } from '../../ui/units.tsx'

@@ -1,6 +1,7 @@
+import { leafyOutline, tiesPerYear } from '@klados/core/loads'
+import { planFrame } from '@klados/core/plan'
 import { drawSite } from '@klados/core/drawing'
 import { findKind } from '@klados/core/kinds'
-import { leafyOutline, planFrame, tiesPerYear } from '@klados/core/plan'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, Navigate, useParams } from 'react-router'

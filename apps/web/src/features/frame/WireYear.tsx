@@ -1,9 +1,10 @@
+import { cableOf, tensionToday, wireYear } from '@klados/core/loads'
+import type { Conditions } from '@klados/core/design'
+import type { WireLine, WireLoads } from '@klados/core/loads'
 import { loosening } from '@klados/core/cable'
 import type { FrameCondition } from '@klados/core/journal'
 import { daysBetween } from '@klados/core/season'
 import type { Hemisphere } from '@klados/core/season'
-import { cableOf, tensionToday, wireYear } from '@klados/core/plan'
-import type { Conditions, WireLine, WireLoads } from '@klados/core/plan'
 import { useTranslation } from 'react-i18next'
 import {
   CartesianGrid,

@@ -1,5 +1,5 @@
+import type { Stock } from '@klados/core/catalogue'
 import type { Pattern, PatternKind } from '@klados/core/frame'
-import type { Stock } from '@klados/core/materials'
 import type { LengthStyle } from '@klados/core/units'
 
 type Keys<K extends PatternKind> = keyof Extract<Pattern, { kind: K }> & string

@@ -1,6 +1,6 @@
+import { planFrame } from '@klados/core/plan'
 import { frameBodySchema } from '@klados/contract'
 import type { PlaceBody } from '@klados/contract'
-import { planFrame } from '@klados/core/plan'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { sampleWall } from '../../sample/sample-wall.ts'

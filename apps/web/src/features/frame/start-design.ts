@@ -1,7 +1,7 @@
+import { findWire, standardCatalogue } from '@klados/core/catalogue'
+import type { Catalogue } from '@klados/core/catalogue'
 import type { FrameBody, PlaceBody } from '@klados/contract'
 import type { PatternKind } from '@klados/core/frame'
-import { findWire, standardCatalogue } from '@klados/core/materials'
-import type { Catalogue } from '@klados/core/materials'
 
 type Design = FrameBody['design']
 type Pattern = Design['pattern']

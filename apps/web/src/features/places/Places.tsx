@@ -1,7 +1,7 @@
+import { standardCatalogue } from '@klados/core/catalogue'
 import type { FrameDocument, Place, Plant } from '@klados/contract'
 import { drawWood } from '@klados/core/drawing'
 import type { DisplayList } from '@klados/core/drawing'
-import { standardCatalogue } from '@klados/core/materials'
 import type { TFunction } from 'i18next'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'

@@ -1,6 +1,6 @@
+import type { FramePlan } from '@klados/core/plan'
 import type { FrameBody, FrameDocument, Place } from '@klados/contract'
 import { drawSite } from '@klados/core/drawing'
-import type { FramePlan } from '@klados/core/plan'
 import { useTranslation } from 'react-i18next'
 import { Link, Navigate, useParams } from 'react-router'
 import { useGardenQuery } from '../../data/api.ts'

@@ -1,5 +1,5 @@
-import type { Fixing, Section, Stock, StockMaterial, Wire, WireMaterial } from '@klados/core/materials'
-import { roundWire, stockMaterials, wireMaterials } from '@klados/core/materials'
+import type { Fixing, Section, Stock, StockMaterial, Wire, WireMaterial } from '@klados/core/catalogue'
+import { roundWire, stockMaterials, wireMaterials } from '@klados/core/catalogue'
 import { gaugeToDiameterMm } from '@klados/core/units'
 import type { GaugeSystem } from '@klados/core/units'
 import { useState } from 'react'

@@ -1,4 +1,4 @@
-import type { Catalogue } from '@klados/core/materials'
+import type { Catalogue } from '@klados/core/catalogue'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../plan/names.ts'

@@ -1,5 +1,5 @@
+import { standardCatalogue } from '@klados/core/catalogue'
 import type { OnHand as OnHandLine, StoresBody } from '@klados/contract'
-import { standardCatalogue } from '@klados/core/materials'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../plan/names.ts'

@@ -1,6 +1,6 @@
+import type { CutMaterial } from '@klados/core/shopping'
 import type { Garden, OnHand, StoresBody } from '@klados/contract'
 import { shoppingCsv } from '@klados/core/formats'
-import type { CutMaterial } from '@klados/core/plan'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useHeavy } from '../../compute/use-heavy.ts'

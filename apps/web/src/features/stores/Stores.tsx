@@ -1,5 +1,5 @@
+import { standardCatalogue } from '@klados/core/catalogue'
 import type { StoresBody } from '@klados/contract'
-import { standardCatalogue } from '@klados/core/materials'
 import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'

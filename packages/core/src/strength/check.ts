@@ -1,9 +1,9 @@
-import type { FrameDesign, PlannedSite } from './design.ts'
-import type { WireLine, WireLoads } from './wires.ts'
-import type { Frame } from '../frame/index.ts'
+import type { FrameDesign, PlannedSite } from '../design/index.ts'
+import type { WireLine, WireLoads } from '../loads/index.ts'
 import type { Drive } from '../ground/index.ts'
-import { findStock, stockWidthM } from '../materials/index.ts'
-import type { Catalogue, Fixing } from '../materials/index.ts'
+import { findStock, stockWidthM } from '../catalogue/index.ts'
+import type { Catalogue, Fixing } from '../catalogue/index.ts'
+import type { Frame } from '../frame/index.ts'
 
 export type CheckCode =
   | 'wire-pull'

@@ -1,6 +1,5 @@
-import type { FrameDesign } from './design.ts'
-import { leafWindNPerM } from './wires.ts'
-import type { RowPattern } from '../frame/index.ts'
+import type { FrameDesign } from '../design/index.ts'
+import { leafWindNPerM } from '../loads/index.ts'
 import { embedment, findSoil, heldEnd, lateralHoldingN, lineEnd, screwHolding } from '../ground/index.ts'
 import type { Soil } from '../ground/index.ts'
 import {
@@ -10,8 +9,9 @@ import {
   secondMomentM4,
   stockMaterials,
   stockWidthM,
-} from '../materials/index.ts'
-import type { Catalogue } from '../materials/index.ts'
+} from '../catalogue/index.ts'
+import type { Catalogue } from '../catalogue/index.ts'
+import type { RowPattern } from '../frame/index.ts'
 import { check, same, widthOf } from './check.ts'
 import type { Check, CheckContext } from './check.ts'
 

@@ -1,10 +1,8 @@
-import { leafyOutline } from './loads.ts'
-import { LEAF_DRAG, LEAF_SOLIDITY } from './wires.ts'
+import { leafyOutline, LEAF_DRAG, LEAF_SOLIDITY, gustAt, tipping, windForceN } from '../loads/index.ts'
+import { bendingMomentNm, findStock, stockMassKgPerM } from '../catalogue/index.ts'
+import type { Stock } from '../catalogue/index.ts'
 import { potOf, potSoilLitres } from '../frame/index.ts'
 import type { Member } from '../frame/index.ts'
-import { gustAt, tipping, windForceN } from '../ground/index.ts'
-import { bendingMomentNm, findStock, stockMassKgPerM } from '../materials/index.ts'
-import type { Stock } from '../materials/index.ts'
 import { check, same } from './check.ts'
 import type { Check, CheckContext } from './check.ts'
 

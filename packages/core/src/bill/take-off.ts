@@ -1,8 +1,8 @@
+import type { StringPlan } from './wires.ts'
+import { isMasonry, isString, priceOf } from '../catalogue/index.ts'
+import type { Catalogue, Fixing, GoodId, Surface } from '../catalogue/index.ts'
 import type { StockPlan } from './stock-cuts.ts'
-import type { StringPlan } from './strings.ts'
 import type { Frame } from '../frame/index.ts'
-import { isMasonry, isString, priceOf } from '../materials/index.ts'
-import type { Catalogue, Fixing, GoodId, Surface } from '../materials/index.ts'
 
 export type MaterialItem =
   | {

@@ -1,7 +1,9 @@
-import type { Attempt } from './strings.ts'
+import { cutFromRolls } from '../cutting/index.ts'
+import { findStock } from '../catalogue/index.ts'
+import type { Catalogue, Stock } from '../catalogue/index.ts'
+import type { CuttingPlan } from '../cutting/index.ts'
+import type { Attempt } from './wires.ts'
 import type { Frame } from '../frame/index.ts'
-import { cutFromRolls, findStock } from '../materials/index.ts'
-import type { Catalogue, CuttingPlan, Stock } from '../materials/index.ts'
 
 /** Posts, canes and bars of one stock: what to buy, and what to cut from each. */
 export interface StockPlan {

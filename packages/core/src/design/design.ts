@@ -1,7 +1,8 @@
+import type { SoilId } from '../ground/index.ts'
+import type { RollSize } from '../cutting/index.ts'
+import type { Surface } from '../catalogue/index.ts'
 import type { Snap, Pattern, Site } from '../frame/index.ts'
 import type { Point } from '../geometry/index.ts'
-import type { SoilId } from '../ground/index.ts'
-import type { RollSize, Surface } from '../materials/index.ts'
 
 /** What a place does to a frame: its ground, its weather at the worst. */
 export interface Conditions {

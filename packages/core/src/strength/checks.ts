@@ -1,4 +1,4 @@
-import type { FrameDesign } from './design.ts'
+import type { FrameDesign } from '../design/index.ts'
 import { findKind, windingOf } from '../kinds/index.ts'
 import type { Check, CheckContext } from './check.ts'
 import { fixingChecks, wireChecks } from './check-wires.ts'

@@ -1,15 +1,10 @@
-import type { FramePlan } from './frame-plan.ts'
-import type { MaterialItem } from './take-off.ts'
+import type { FramePlan } from '../plan/index.ts'
+import type { MaterialItem } from '../bill/index.ts'
+import { cutFromRolls, cutFromStores } from '../cutting/index.ts'
+import { priceOf } from '../catalogue/index.ts'
+import type { Catalogue } from '../catalogue/index.ts'
+import type { CutOnHand, CuttingPlan, LengthOnHand, PieceDemand, RollSize } from '../cutting/index.ts'
 import { CoreError } from '../errors/index.ts'
-import { cutFromRolls, cutFromStores, priceOf } from '../materials/index.ts'
-import type {
-  Catalogue,
-  CutOnHand,
-  CuttingPlan,
-  LengthOnHand,
-  PieceDemand,
-  RollSize,
-} from '../materials/index.ts'
 
 /** What lies in the shed: by length where it is cut, by number otherwise. */
 export interface InStores {

@@ -1,5 +1,5 @@
+import { STRAINER_TRAVEL_M, isMasonry } from '../catalogue/index.ts'
 import { plugHoldingN, specificGravity, withdrawalN } from '../fixings/index.ts'
-import { STRAINER_TRAVEL_M, isMasonry } from '../materials/index.ts'
 import { check, same, worstOf } from './check.ts'
 import type { Check, CheckContext } from './check.ts'
 

@@ -1,14 +1,8 @@
+import { bendingMomentNm, sectionModulusM3, standardStock, standardWires } from '../catalogue/index.ts'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { expectReference, referenceCases } from '../../test/reference.ts'
-import {
-  bendingMomentNm,
-  cutFromRolls,
-  cutFromStores,
-  sectionModulusM3,
-  standardStock,
-  standardWires,
-} from './index.ts'
+import { cutFromRolls, cutFromStores } from './index.ts'
 
 describe('cutting stock reference cases', () => {
   it.each(referenceCases('cutting-stock').map((c) => [c.name, c] as const))('%s', (_, reference) => {

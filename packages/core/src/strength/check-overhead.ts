@@ -1,7 +1,7 @@
-import { leafWindNPerM } from './wires.ts'
-import { GRAVITY, findSoil, lateralHoldingN, screwHolding, windForceN } from '../ground/index.ts'
+import { leafWindNPerM, GRAVITY, windForceN } from '../loads/index.ts'
+import { findSoil, lateralHoldingN, screwHolding } from '../ground/index.ts'
+import { bendingMomentNm, findScrew, findStock, stockMassKgPerM } from '../catalogue/index.ts'
 import { findKind, plantWeight } from '../kinds/index.ts'
-import { bendingMomentNm, findScrew, findStock, stockMassKgPerM } from '../materials/index.ts'
 import { check, same, worstOf } from './check.ts'
 import type { Check, CheckContext, Assumption } from './check.ts'
 

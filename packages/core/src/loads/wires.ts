@@ -1,10 +1,10 @@
+import { GRAVITY } from './wind.ts'
+import { axialStiffnessN, isString, wireWeightNPerM } from '../catalogue/index.ts'
+import type { Wire } from '../catalogue/index.ts'
+import type { Conditions } from '../design/index.ts'
 import { cableState, slantState, strainerTravel } from '../cable/index.ts'
 import type { CableMaterial, StrainerTravel } from '../cable/index.ts'
 import type { Frame, WireSlot } from '../frame/index.ts'
-import { GRAVITY, gustAt, windForceN } from '../ground/index.ts'
-import { axialStiffnessN, isString, wireWeightNPerM } from '../materials/index.ts'
-import type { Wire } from '../materials/index.ts'
-import type { Conditions } from './design.ts'
 
 /**
  * What a wire meets: bare in the coldest night, bare in the greatest heat, hot under wet crop, in a storm in
@@ -57,29 +57,12 @@ const ICE_C = -2
 const ICE_DENSITY = 900
 /** Spans steeper than this are computed as slanting ones. */
 const LEVEL_SLOPE = 0.09
-/** Share of a leafy band's outline that stops wind, and its drag. */
-export const LEAF_SOLIDITY = 0.5
-export const LEAF_DRAG = 0.8
-
 export function cableOf(wire: Wire): CableMaterial {
   return {
     weightNPerM: wireWeightNPerM(wire),
     axialStiffnessN: axialStiffnessN(wire),
     expansionPerC: wire.expansionPerC,
   }
-}
-
-/**
- * Wind on a leafy band of this height, newtons for each metre of its length; `middleM` is where its middle
- * stands above the ground.
- */
-export function leafWindNPerM(heightM: number, middleM: number, windMPerS: number): number {
-  return windForceN({
-    speedMPerS: gustAt(middleM, windMPerS),
-    areaM2: heightM,
-    solidity: LEAF_SOLIDITY,
-    dragCoefficient: LEAF_DRAG,
-  })
 }
 
 interface Choice {

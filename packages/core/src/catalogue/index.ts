@@ -19,10 +19,6 @@ export type {
   Surface,
   WorkRates,
 } from './catalogue.ts'
-export { cutFromStores } from './on-hand.ts'
-export type { CutOnHand, FromStores, LengthOnHand } from './on-hand.ts'
-export { cutFromRolls } from './rolls.ts'
-export type { CuttingPlan, CutRoll, PieceDemand, RollSize } from './rolls.ts'
 export {
   bendingMomentNm,
   secondMomentM4,

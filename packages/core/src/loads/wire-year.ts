@@ -1,4 +1,4 @@
-import type { Conditions } from './design.ts'
+import type { Conditions } from '../design/index.ts'
 import { stateUnder } from './wires.ts'
 import type { WireLine, WireLoads } from './wires.ts'
 import type { Hemisphere } from '../season/index.ts'

@@ -1,10 +1,9 @@
-import type { FrameDesign } from './design.ts'
-import type { Conditions } from './design.ts'
+import type { FrameDesign, Conditions } from '../design/index.ts'
+import { GRAVITY } from './wind.ts'
+import { leafWindNPerM } from './leaf-wind.ts'
 import type { Frame } from '../frame/index.ts'
-import { GRAVITY } from '../ground/index.ts'
 import { findKind, plantWeight } from '../kinds/index.ts'
 import type { Hold, PlantKind } from '../kinds/index.ts'
-import { leafWindNPerM } from './wires.ts'
 import type { WireLoads } from './wires.ts'
 
 /**

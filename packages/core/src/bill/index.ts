@@ -1,0 +1,6 @@
+export { planStock } from './stock-cuts.ts'
+export type { StockPlan } from './stock-cuts.ts'
+export { takeOff } from './take-off.ts'
+export type { Caution, Gear, MaterialItem, StepKind, TakeOff, Tool, WorkStep } from './take-off.ts'
+export { choiceOf, edgeNodes, planStrings, requireWire } from './wires.ts'
+export type { StringPlan } from './wires.ts'

@@ -1,0 +1,2 @@
+export { usualConditions } from './design.ts'
+export type { Conditions, FrameDesign, PlannedSite, WireChoice } from './design.ts'

@@ -1,0 +1,9 @@
+export { shoppingList } from './shopping.ts'
+export type {
+  CutMaterial,
+  InStores,
+  ShoppingLine,
+  ShoppingList,
+  WantedFrame,
+  WantedPiece,
+} from './shopping.ts'

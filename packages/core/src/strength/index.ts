@@ -1,0 +1,3 @@
+export { endStiffness } from './check-rows.ts'
+export { checkFrame, isWoundWrongly } from './checks.ts'
+export type { Assumption, Check, CheckCode, CheckUnit, SourceKey, Verdict } from './check.ts'
