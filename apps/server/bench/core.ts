@@ -27,6 +27,7 @@ export async function benchFrame(): Promise<void> {
     viewingEnd: 'left',
     avoid,
     surface: 'brick',
+    setting: 'open',
     conditions: usualConditions,
   }
   const design: FrameDesign = {
@@ -47,6 +48,7 @@ export async function benchFrame(): Promise<void> {
     rolls: [{ lengthM: 100, price: 48 }],
     fixingId: 'eye-100',
     snap: 'none',
+    ids: {},
     light: null,
     setC: 12,
     plantKindId: null,
@@ -54,7 +56,7 @@ export async function benchFrame(): Promise<void> {
   }
   const plan = planFrame(wall, design)
   const { median, p95 } = await measure(RUNS, () => planFrame(wall, design))
-  const size = `${plan.frame!.cells!.whole} cells, ${plan.frame!.nodes.length} nodes, ${plan.strings[0]!.stringing!.pieces.length} pieces`
+  const size = `${plan.frame!.cells!.whole} cells, ${plan.frame!.nodes.length} nodes, ${plan.wires[0]!.stringing!.pieces.length} pieces`
   report(`frame recomputed whole (${size})`, `${ms(median)}, p95 ${ms(p95)}`, 'under 16 ms', median < 16)
 }
 

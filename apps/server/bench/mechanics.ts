@@ -1,3 +1,4 @@
+import { levelId } from '@klados/core/frame'
 import { cutFromRolls } from '@klados/core/cutting'
 import { planFrame } from '@klados/core/plan'
 import { usualConditions } from '@klados/core/design'
@@ -100,11 +101,18 @@ export async function benchTrellis(): Promise<void> {
     avoid: [],
     riseM: 4,
     surface: 'open',
+    setting: 'open',
     conditions: usualConditions,
   }
-  const level = (heightM: number, slot: 'main' | 'light', form: 'single' | 'arms', spreadM: number) => ({
+  const level = (
+    heightM: number,
+    role: 'carrying' | 'foliage',
+    form: 'single' | 'arms',
+    spreadM: number,
+  ) => ({
     heightM,
-    slot,
+    id: levelId(`w${heightM}`),
+    role,
     form,
     spreadM,
     liftM: 0,
@@ -122,10 +130,10 @@ export async function benchTrellis(): Promise<void> {
       end: { kind: 'tied-back', attachHeightM: 1.6, angleDeg: 45, screwId: 'screw-eye-1200' },
       armStockId: 'batten-20x30',
       levels: [
-        level(0.8, 'main', 'single', 0),
-        level(1.1, 'light', 'arms', 0.3),
-        level(1.45, 'light', 'arms', 0.5),
-        level(1.8, 'light', 'arms', 0.7),
+        level(0.8, 'carrying', 'single', 0),
+        level(1.1, 'foliage', 'arms', 0.3),
+        level(1.45, 'foliage', 'arms', 0.5),
+        level(1.8, 'foliage', 'arms', 0.7),
       ],
       waterHeightM: 0.4,
       plantSpacingM: 1.2,
@@ -133,6 +141,7 @@ export async function benchTrellis(): Promise<void> {
     moveToleranceM: 0.3,
     dragged: {},
     snap: 'none',
+    ids: {},
     wireId: 'high-tensile-2.5',
     tensionN: 600,
     rolls: [

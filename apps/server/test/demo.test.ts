@@ -1,3 +1,4 @@
+import { anchorId } from '@klados/core/frame'
 import { planFrame } from '@klados/core/plan'
 import type { JournalPage, Session } from '@klados/contract'
 import { replay, replayFrames } from '@klados/core/journal'
@@ -34,7 +35,7 @@ describe('the demo garden', () => {
     const trial = demo.frames.findIndex(({ id }) => (built.get(id)?.posts.size ?? 0) > 0)
     const block = built.get(demo.frames[trial]!.id)!
     expect(block.posts.size).toBe(plans[trial]!.markOut!.rows.filter((row) => row.what === 'post').length)
-    expect(block.drives.get('anchor-right')).toMatchObject({ torqueNm: 380, isRefused: false })
+    expect(block.drives.get(anchorId('anchor-right'))).toMatchObject({ torqueNm: 380, isRefused: false })
     expect([...block.tensions.values()][0]!.map((log) => log.what)).toEqual(['set', 'found', 'found'])
   })
 

@@ -26,9 +26,17 @@ beforeAll(async () => {
 afterAll(() => harness.close())
 
 const design = {
-  pattern: { kind: 'tiers', heightsM: [0.5, 1], maxSupportSpacingM: 2 },
+  pattern: {
+    kind: 'tiers',
+    levels: [
+      { id: 't0', heightM: 0.5 },
+      { id: 't1', heightM: 1 },
+    ],
+    maxSupportSpacingM: 2,
+  },
   moveToleranceM: 0.05,
   dragged: {},
+  ids: {},
   snap: 'none',
   wireId: 'stainless-2',
   tensionN: 150,

@@ -57,6 +57,7 @@ const place: PlaceBody = {
   firstForkM: 0.3,
   facingDeg: 180,
   surface: 'brick',
+  setting: 'open',
   viewingEnd: 'left',
   avoid: [],
   riseM: 0,
@@ -94,9 +95,17 @@ describe('documents', () => {
 
   it('give core a design that it computes', () => {
     const design = frameDesignSchema.parse({
-      pattern: { kind: 'tiers', heightsM: [0.5, 1], maxSupportSpacingM: 2 },
+      pattern: {
+        kind: 'tiers',
+        levels: [
+          { id: 'a', heightM: 0.5 },
+          { id: 'b', heightM: 1 },
+        ],
+        maxSupportSpacingM: 2,
+      },
       moveToleranceM: 0.05,
       dragged: {},
+      ids: {},
       wireId: 'stainless-2',
       tensionN: 150,
       endWrapM: 0.15,

@@ -64,7 +64,7 @@ export type GardenFile = z.infer<typeof gardenFileSchema>
 /** One frame with the measures of its place, to hand on or to take back in. */
 export const frameFileSchema = z.strictObject({
   format: z.literal('klados-frame'),
-  version: z.literal(FRAME_FILE_VERSION),
+  version: z.number().int().min(1).max(FRAME_FILE_VERSION),
   place: placeBodySchema.omit({ photo: true }),
   frame: frameBodySchema.omit({ placeId: true }),
 })

@@ -1,7 +1,7 @@
 import type { FrameDesign } from '@klados/core/design'
 import { z } from 'zod'
 import { documentSchema, saveOf } from './document.ts'
-import { MAX_DRAGGED } from './limits.ts'
+import { MAX_AXES, MAX_AXIS, MAX_DRAGGED } from './limits.ts'
 import {
   degreesC,
   forceN,
@@ -19,6 +19,7 @@ const rolls = z
   .array(z.strictObject({ lengthM: positiveLengthM.max(5000), price: money }))
   .min(1)
   .max(6)
+  .readonly()
 const wireChoice = { wireId: partId, tensionN: forceN.max(100_000), rolls }
 
 export const frameDesignSchema = z.strictObject({
@@ -30,6 +31,9 @@ export const frameDesignSchema = z.strictObject({
       error: `at most ${MAX_DRAGGED} nodes`,
     }),
   snap: z.enum(['none', 'uprights', 'levels', 'both']),
+  ids: z
+    .record(z.string().max(40), z.array(partId).max(MAX_AXIS).readonly())
+    .refine((ids) => Object.keys(ids).length <= MAX_AXES, { error: `at most ${MAX_AXES} axes` }),
   ...wireChoice,
   light: z.strictObject(wireChoice).nullable(),
   endWrapM: lengthM.max(5),

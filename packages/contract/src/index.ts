@@ -34,26 +34,24 @@ export {
   API_HEADER,
   API_VERSION,
   EXCHANGE_VERSION,
+  MAX_AXES,
+  MAX_AXIS,
   MAX_DRAGGED,
   MAX_ENTRIES,
-  MAX_FREE_NODES,
   MAX_IMPORT_BYTES,
   MAX_PAGE,
   MAX_PHOTO_BYTES,
-  MAX_TIERS,
 } from './limits.ts'
 export { calendarDate, idSchema } from './numbers.ts'
-export { patternSchema } from './pattern.ts'
+export { patternSchema, patternSchemaOf } from './pattern.ts'
 export {
   avoidSpotSchema,
   conditionsSchema,
   photoSchema,
   placeBodySchema,
-  placeKinds,
   placeSchema,
   savePlaceSchema,
   soilIds,
-  surfaces,
 } from './place.ts'
 export type { Place, PlaceBody, PlacePhoto } from './place.ts'
 export { plantBodySchema, plantSchema, savePlantSchema } from './plant.ts'

@@ -2,7 +2,18 @@ import type { EntryBodies, EntryKind, JournalEntry } from '@klados/core/journal'
 import { hitches, stemParts } from '@klados/core/wood'
 import { z } from 'zod'
 import { MAX_ENTRIES } from './limits.ts'
-import { calendarDate, degreesC, forceN, idSchema, lengthM, partId, pointSchema } from './numbers.ts'
+import {
+  calendarDate,
+  degreesC,
+  forceN,
+  idSchema,
+  lengthM,
+  anchorIdSchema,
+  lineIdSchema,
+  memberIdSchema,
+  nodeIdSchema,
+  pointSchema,
+} from './numbers.ts'
 
 const v = z.literal(1)
 const line = z.array(pointSchema).min(2).max(200)
@@ -11,7 +22,13 @@ const loopLengthMm = z.number().finite().gt(0).max(20_000)
 const reason = z.string().trim().max(200)
 const materialId = z.string().min(1).max(60)
 
-const tension = { v, frameId: idSchema, line: partId, tensionN: forceN.max(100_000), temperatureC: degreesC }
+const tension = {
+  v,
+  frameId: idSchema,
+  line: lineIdSchema,
+  tensionN: forceN.max(100_000),
+  temperatureC: degreesC,
+}
 
 /** A body schema for every kind of entry; the compiler holds them to the shapes that core replays. */
 const bodies = {
@@ -57,17 +74,17 @@ const bodies = {
   }),
   'tie.removed': z.strictObject({ v, tieId: idSchema, reason }),
   'tie.postponed': z.strictObject({ v, tieId: idSchema, untilOn: calendarDate }),
-  'fixing.set': z.strictObject({ v, frameId: idSchema, nodeId: partId, at: pointSchema }),
+  'fixing.set': z.strictObject({ v, frameId: idSchema, nodeId: nodeIdSchema, at: pointSchema }),
   'post.placed': z.strictObject({
     v,
     frameId: idSchema,
-    postId: partId,
+    postId: memberIdSchema,
     xM: z.number().finite().min(-100).max(1100),
   }),
   'anchor.driven': z.strictObject({
     v,
     frameId: idSchema,
-    anchorId: partId,
+    anchorId: anchorIdSchema,
     depthM: lengthM.max(20),
     angleDeg: z.number().finite().min(0).max(80),
     torqueNm: z.number().finite().min(0).max(20_000).nullable(),

@@ -1,20 +1,19 @@
-/** More tiers or dragged nodes than this in one frame is a slip or an attack, not a garden. */
-export const MAX_TIERS = 40
+/** More dragged nodes, or more things in order, than this in one frame is a slip or an attack, not a garden. */
 export const MAX_DRAGGED = 500
+export const MAX_AXIS = 20_000
+export const MAX_AXES = 12
 /** Entries that one request may append. */
 export const MAX_ENTRIES = 500
 /** Entries that one request may read. */
 export const MAX_PAGE = 5000
-/** Nodes that one frame may have drawn by hand. */
-export const MAX_FREE_NODES = 400
 /** Bytes of a photo as it is sent. */
 export const MAX_PHOTO_BYTES = 12 * 1024 * 1024
 /**
  * Of the files that gardens are exchanged as, and of those of single frames: raised when older ones would be
  * read wrongly; each step gets an upcast.
  */
-export const EXCHANGE_VERSION = 2
-export const FRAME_FILE_VERSION = 1
+export const EXCHANGE_VERSION = 3
+export const FRAME_FILE_VERSION = 2
 /** Bytes of a garden file: many seasons with their photos. */
 export const MAX_IMPORT_BYTES = 512 * 1024 * 1024
 /**

@@ -1,4 +1,6 @@
 import type { Conditions } from '@klados/core/design'
+import { surfaces } from '@klados/core/catalogue'
+import { placeKinds, settings } from '@klados/core/frame'
 import { z } from 'zod'
 import { documentSchema, saveOf } from './document.ts'
 import { degreesC, idSchema, lengthM, nameText, pointSchema, positiveLengthM } from './numbers.ts'
@@ -23,8 +25,6 @@ export const avoidSpotSchema = z.discriminatedUnion('kind', [
   }),
 ])
 
-export const placeKinds = ['wall', 'fence', 'row', 'bed', 'terrace', 'bench', 'tub'] as const
-export const surfaces = ['brick', 'render', 'concrete', 'boards', 'posts', 'open'] as const
 export const soilIds = ['gravel', 'sand', 'loam', 'clay', 'soft-clay', 'peat'] as const
 
 export const conditionsSchema = z.strictObject({
@@ -61,6 +61,7 @@ export const placeBodySchema = z.strictObject({
   /** Direction the surface looks at, degrees clockwise from north; of a row, the way its front looks. */
   facingDeg: z.number().min(0).lt(360),
   surface: z.enum(surfaces),
+  setting: z.enum(settings),
   viewingEnd: z.enum(['left', 'right']),
   avoid: z.array(avoidSpotSchema).max(200),
   /** How much higher the ground is at the right end than at the left. */

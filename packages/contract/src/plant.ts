@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { documentSchema, saveOf } from './document.ts'
-import { calendarDate, idSchema, lengthM, nameText } from './numbers.ts'
+import { calendarDate, idSchema, lengthM, nameText, nodeIdSchema } from './numbers.ts'
 
 export const plantBodySchema = z.strictObject({
   placeId: idSchema,
@@ -9,7 +9,7 @@ export const plantBodySchema = z.strictObject({
   /** Along the foot of the place, from its left end. */
   xM: lengthM,
   /** The start node it stands at, of whichever frame has it. */
-  startNodeId: z.string().max(40).nullable(),
+  startNodeId: nodeIdSchema.nullable(),
   plantedOn: calendarDate,
 })
 export const plantSchema = documentSchema(plantBodySchema)

@@ -33,6 +33,30 @@ const conditionsOfBefore = {
   iceMm: 0,
 }
 
+/** What stood on a terrace met its wind there; everything else was taken to stand in the open. */
+const settingOf = (kind: unknown) => (kind === 'terrace' ? 'terrace' : 'open')
+
+/**
+ * Tiers were heights by their number, levels of a row by their place, with the wire that they are made of for what they do.
+ * They get the ids by which the journal knew them: `t0`, `w0` and so on from below.
+ */
+function nameTheLevels(design: Json): Json {
+  const { pattern } = design
+  if (!isObject(pattern)) return design
+  if (pattern.kind === 'tiers' && Array.isArray(pattern.heightsM)) {
+    const { heightsM, ...rest } = pattern
+    const levels = (heightsM as unknown[]).map((heightM, i) => ({ id: `t${i}`, heightM }))
+    return { ...design, pattern: { ...rest, levels } }
+  }
+  if (pattern.kind !== 'row' || !Array.isArray(pattern.levels)) return design
+  const levels = (pattern.levels as unknown[]).map((level, i) => {
+    if (!isObject(level) || !('slot' in level)) return level
+    const { slot, ...rest } = level
+    return { id: `w${i}`, role: slot === 'light' ? 'foliage' : 'carrying', ...rest }
+  })
+  return { ...design, pattern: { ...pattern, levels } }
+}
+
 const steps: Readonly<Record<UpcastArea, readonly Upcast[]>> = {
   places: [
     {
@@ -46,6 +70,7 @@ const steps: Readonly<Record<UpcastArea, readonly Upcast[]>> = {
         ...body,
       }),
     },
+    { id: 'places/2 AddSetting', up: (body) => ({ setting: settingOf(body.kind), ...body }) },
   ],
   frames: [
     {
@@ -62,6 +87,8 @@ const steps: Readonly<Record<UpcastArea, readonly Upcast[]>> = {
     { id: 'frames/2 AddWhereWireEnds', up: inDesign((design) => ({ endsAt: 'any', ...design })) },
     { id: 'frames/3 AddPotOfArch', up: inPattern('arch', { pot: null }) },
     { id: 'frames/4 AddReachOfRibs', up: inPattern('fan', { ribReachM: null }) },
+    { id: 'frames/5 NameTheLevels', up: inDesign(nameTheLevels) },
+    { id: 'frames/6 AddIdsAlongAxes', up: inDesign((design) => ({ ids: {}, ...design })) },
   ],
   plants: [],
   stores: [],
@@ -72,4 +99,15 @@ const steps: Readonly<Record<UpcastArea, readonly Upcast[]>> = {
  */
 export function upcastBody(area: UpcastArea, body: unknown): unknown {
   return isObject(body) ? steps[area].reduce((now, { up }) => up(now), body) : body
+}
+
+/** Ids of the steps of an area, in order: a store that has recorded them all needs none again. */
+export function upcastIds(area: UpcastArea): readonly string[] {
+  return steps[area].map(({ id }) => id)
+}
+
+/** A frame that somebody handed on, with its place's measures, brought up to this release. */
+export function upcastFrameFile(file: unknown): unknown {
+  if (!isObject(file)) return file
+  return { ...file, place: upcastBody('places', file.place), frame: upcastBody('frames', file.frame) }
 }

@@ -2,10 +2,22 @@ import { usualConditions } from '../src/design/index.ts'
 import type { FrameDesign, PlannedSite } from '../src/design/index.ts'
 import { standardCatalogue } from '../src/catalogue/index.ts'
 import fc from 'fast-check'
-import { frameOptions } from '../src/frame/index.ts'
-import type { Pattern, PatternKind, Pot } from '../src/frame/index.ts'
+import { frameKinds, frameOptions, isField, levelId, nodeId } from '../src/frame/index.ts'
+import type {
+  Field,
+  Fields,
+  Pattern,
+  PatternKind,
+  PatternOfKind,
+  Pot,
+  RowLevel,
+  StartPlace,
+} from '../src/frame/index.ts'
 
-export const options = frameOptions({ moveToleranceM: 0.05, dragged: {}, snap: 'none' }, standardCatalogue)
+export const options = frameOptions(
+  { moveToleranceM: 0.05, dragged: {}, snap: 'none', ids: {} },
+  standardCatalogue,
+)
 
 export const siteOf = (
   widthM: number,
@@ -18,6 +30,7 @@ export const siteOf = (
   viewingEnd: 'left',
   avoid: [],
   surface: 'brick',
+  setting: 'open',
   conditions: usualConditions,
   ...rest,
 })
@@ -27,6 +40,7 @@ export const designOf = (pattern: Pattern, rest: Partial<FrameDesign> = {}): Fra
   moveToleranceM: 0.05,
   dragged: {},
   snap: 'none',
+  ids: {},
   wireId: 'stainless-2',
   tensionN: 150,
   rolls: [
@@ -41,6 +55,21 @@ export const designOf = (pattern: Pattern, rest: Partial<FrameDesign> = {}): Fra
   setC: 12,
   plantKindId: null,
   repeat: 1,
+  ...rest,
+})
+
+/** Tiers at these heights, named as a first design names them. */
+export const tierLevels = (...heightsM: number[]) =>
+  heightsM.map((heightM, i) => ({ id: levelId(`t${i}`), heightM }))
+
+/** A level of a row: named by its number, a single carrying wire unless said otherwise. */
+export const rowLevel = (n: number, heightM: number, rest: Partial<RowLevel> = {}): RowLevel => ({
+  id: levelId(`w${n}`),
+  heightM,
+  role: 'carrying',
+  form: 'single',
+  spreadM: 0,
+  liftM: 0,
   ...rest,
 })
 
@@ -64,10 +93,10 @@ const rising = (least: number, most: number, from: number, to: number) =>
     .map((cm) => cm.sort((a, b) => a - b).map((n) => n / 100))
 
 /** Patterns as people would measure them, for places of 2 to 40 m by 0.8 to 3 m. */
-export const patternArbs: { readonly [K in PatternKind]: fc.Arbitrary<Extract<Pattern, { kind: K }>> } = {
+export const patternArbs: { readonly [K in PatternKind]: fc.Arbitrary<PatternOfKind<K>> } = {
   tiers: fc.record({
     kind: fc.constant('tiers' as const),
-    heightsM: rising(1, 6, 0.1, 0.8),
+    levels: rising(1, 6, 0.1, 0.8).map((heightsM) => tierLevels(...heightsM)),
     maxSupportSpacingM: m(0.5, 4),
   }),
   diamonds: fc.record({
@@ -91,12 +120,12 @@ export const patternArbs: { readonly [K in PatternKind]: fc.Arbitrary<Extract<Pa
     .map(({ nodes, links }) => ({
       kind: 'free' as const,
       nodes: nodes.map((n) => ({
-        id: `n${n}`,
+        id: nodeId(`n${n}`),
         xM: ((n * 7) % 19) / 10,
         yM: ((n * 5) % 8) / 10,
         isStart: n === 0,
       })),
-      runs: links.map(([a, b]) => [`n${a}`, `n${b}`] as const),
+      runs: links.map(([a, b]) => [nodeId(`n${a}`), nodeId(`n${b}`)] as const),
     })),
   fan: fc.record({
     kind: fc.constant('fan' as const),
@@ -136,8 +165,9 @@ export const patternArbs: { readonly [K in PatternKind]: fc.Arbitrary<Extract<Pa
       fc.tuple(
         ...heights.map((heightM) =>
           fc.record({
+            id: fc.constant(levelId(`h${heightM}`)),
             heightM: fc.constant(heightM),
-            slot: fc.constantFrom('main' as const, 'light' as const),
+            role: fc.constantFrom('carrying' as const, 'foliage' as const),
             form: fc.constantFrom('single' as const, 'pair' as const, 'arms' as const),
             spreadM: m(0.2, 1),
             liftM: fc.constant(0),
@@ -277,3 +307,69 @@ export function deranged(pattern: Pattern): fc.Arbitrary<Pattern> {
   }
   return derange(pattern) as fc.Arbitrary<Pattern>
 }
+
+const placeArb: fc.Arbitrary<StartPlace> = fc.record({
+  kind: fc.constantFrom('wall', 'fence', 'row', 'bed', 'terrace', 'bench', 'tub'),
+  widthM: m(0.4, 40),
+  usableHeightM: m(0.4, 3),
+  firstForkM: m(0, 0.5),
+})
+
+/** Something that a field may have, not far from what a design starts with: it holds for every field there is. */
+function valueNear(field: Field, start: unknown): fc.Arbitrary<unknown> {
+  const factor = fc.double({ min: 0.7, max: 1.4, noNaN: true })
+  const within = (low: number, high: number, value: number) => Math.min(high, Math.max(low, value))
+  switch (field.ask) {
+    case 'length':
+      return factor.map((by) =>
+        within(field.minM, field.maxM, Math.round((start as number) * by * 1000) / 1000),
+      )
+    case 'length-or-none':
+      return fc.oneof(fc.constant(null), valueNear({ ...field, ask: 'length' }, start ?? field.usualM))
+    case 'number':
+      return factor.map((by) => within(field.min, field.max, (start as number) * by))
+    case 'whole':
+      return factor.map((by) => within(field.min, field.max, Math.round((start as number) * by)))
+    case 'choice':
+      return fc.constantFrom(...field.options)
+    case 'flag':
+      return fc.boolean()
+    case 'list':
+      return isField(field.of)
+        ? fc.constant(start)
+        : fc.tuple(...(start as object[]).map((item) => valuesNear(field.of as Fields, item)))
+    case 'one-of':
+      return valuesNear(field.of[(start as Record<string, string>)[field.by]!]!, start as object)
+    case 'stock':
+    case 'screw':
+    case 'pot':
+    case 'id':
+    case 'link':
+      return fc.constant(start)
+  }
+}
+const valuesNear = (fields: Fields, start: object): fc.Arbitrary<object> =>
+  fc
+    .record(
+      Object.fromEntries(
+        Object.entries(fields).map(([key, field]) => [
+          key,
+          fc.oneof(
+            fc.constant((start as Record<string, unknown>)[key]),
+            valueNear(field, (start as Record<string, unknown>)[key]),
+          ),
+        ]),
+      ),
+    )
+    .map((values) => ({ ...start, ...values }))
+
+/** Patterns of any kind as its own record describes them, at a place where they would be begun. */
+export const nearStart = (kind: PatternKind): fc.Arbitrary<{ place: StartPlace; pattern: Pattern }> =>
+  placeArb.chain((place) =>
+    valuesNear(frameKinds[kind].fields as unknown as Fields, frameKinds[kind].start(place)).map(
+      (pattern) => ({
+        place,
+        pattern: pattern as Pattern,
+      }),
+    ),
+  )

@@ -1,3 +1,4 @@
+import { tierLevels } from './stand.ts'
 import { planFrame } from '@klados/core/plan'
 import { usualConditions } from '@klados/core/design'
 import { flat } from '@klados/core/geometry'
@@ -35,7 +36,7 @@ export function glasshouse(): {
         tensionN: 200,
         fixingId: 'eye-150',
         plantKindId: 'table-grape',
-        pattern: { kind: 'tiers', heightsM: ROD_WIRES_M, maxSupportSpacingM: 1.2 },
+        pattern: { kind: 'tiers', levels: tierLevels(...ROD_WIRES_M), maxSupportSpacingM: 1.2 },
       },
     },
     [{ name: 'Black table grape', kindId: 'table-grape', xM: ROD_X_M }],

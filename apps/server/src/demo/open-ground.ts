@@ -1,10 +1,22 @@
 import { planFrame } from '@klados/core/plan'
 import { tensionToday } from '@klados/core/loads'
-import { markOut } from '@klados/core/frame'
+import { anchorId, markOut } from '@klados/core/frame'
+import type { AnchorId } from '@klados/core/frame'
 import type { EntryBodies } from '@klados/core/journal'
 import { v7 as uuidv7 } from 'uuid'
 import type { Diary } from './diary.ts'
-import { base, fieldWire, foliageWire, level, northern, rope, stand, string, wallWire } from './stand.ts'
+import {
+  base,
+  fieldWire,
+  foliageWire,
+  level,
+  rowLevels,
+  northern,
+  rope,
+  stand,
+  string,
+  wallWire,
+} from './stand.ts'
 import type { Stand } from './stand.ts'
 
 /** What stands away from the walls: rows, the pergola, the trial block. */
@@ -75,12 +87,12 @@ export function openGround(): {
           endLeanDeg: 0,
           end: { kind: 'tied-back', attachHeightM: 1.5, angleDeg: 40, screwId: 'screw-eye-1200' },
           armStockId: 'batten-20x30',
-          levels: [
-            level(0.6, 'main', 'single'),
-            level(0.95, 'main', 'single'),
-            level(1.3, 'main', 'single'),
-            level(1.65, 'main', 'single'),
-          ],
+          levels: rowLevels(
+            level(0.6, 'carrying', 'single'),
+            level(0.95, 'carrying', 'single'),
+            level(1.3, 'carrying', 'single'),
+            level(1.65, 'carrying', 'single'),
+          ),
           waterHeightM: 0.3,
           plantSpacingM: 2.4,
         },
@@ -156,12 +168,12 @@ export function openGround(): {
           endLeanDeg: 12,
           end: { kind: 'tied-back', attachHeightM: 1.75, angleDeg: 40, screwId: 'screw-eye-1200' },
           armStockId: 'batten-20x30',
-          levels: [
-            level(0.8, 'main', 'single'),
-            level(1.15, 'light', 'arms', 0.3),
-            level(1.5, 'light', 'arms', 0.5),
-            level(1.85, 'light', 'arms', 0.7),
-          ],
+          levels: rowLevels(
+            level(0.8, 'carrying', 'single'),
+            level(1.15, 'foliage', 'arms', 0.3),
+            level(1.5, 'foliage', 'arms', 0.5),
+            level(1.85, 'foliage', 'arms', 0.7),
+          ),
           waterHeightM: 0.45,
           plantSpacingM: 1.2,
         },
@@ -198,13 +210,13 @@ function drive(
   here: Diary,
   frameId: string,
   on: string,
-  anchorId: string,
+  anchor: AnchorId,
   rest: Partial<EntryBodies['anchor.driven']>,
 ): void {
   here.write(on, 'anchor.driven', {
     v: 1,
     frameId,
-    anchorId,
+    anchorId: anchor,
     depthM: 1.15,
     angleDeg: 45,
     torqueNm: null,
@@ -219,8 +231,8 @@ function drive(
 /** The tayberries’ ends were tied back to screws when the braces had sunk. */
 export function tieBackTayberries(diary: Diary, { place, frame }: Stand, year: number): void {
   const here = diary.about(place.id, null)
-  drive(here, frame.id, `${year}-02-20`, 'anchor-left', { torqueNm: 310 })
-  drive(here, frame.id, `${year}-02-20`, 'anchor-right', { torqueNm: 290 })
+  drive(here, frame.id, `${year}-02-20`, anchorId('anchor-left'), { torqueNm: 310 })
+  drive(here, frame.id, `${year}-02-20`, anchorId('anchor-right'), { torqueNm: 290 })
 }
 
 /**
@@ -230,21 +242,25 @@ export function tieBackTayberries(diary: Diary, { place, frame }: Stand, year: n
 export function buildTrial(diary: Diary, { place, frame }: Stand, year: number): void {
   const plan = planFrame(place.body, frame.body.design)
   const here = diary.about(place.id, null)
-  drive(here, frame.id, `${year - 2}-03-14`, 'anchor-left', { torqueNm: 420 })
-  drive(here, frame.id, `${year - 2}-03-14`, 'anchor-right', { depthM: 0.7, isRefused: true, reworks: 2 })
+  drive(here, frame.id, `${year - 2}-03-14`, anchorId('anchor-left'), { torqueNm: 420 })
+  drive(here, frame.id, `${year - 2}-03-14`, anchorId('anchor-right'), {
+    depthM: 0.7,
+    isRefused: true,
+    reworks: 2,
+  })
   for (const row of markOut(plan.frame!, place.body).rows)
     if (row.what === 'post')
       here.write(`${year - 2}-03-20`, 'post.placed', {
         v: 1,
         frameId: frame.id,
-        postId: row.nodeId,
+        postId: row.partId,
         xM: row.alongM,
       })
   here.note(
     `${year - 1}-01-19`,
     'Gale. The lower end anchor of the block lifted a hand; it had stopped short on a stone.',
   )
-  drive(here, frame.id, `${year - 1}-02-27`, 'anchor-right', {
+  drive(here, frame.id, `${year - 1}-02-27`, anchorId('anchor-right'), {
     depthM: 1.1,
     reworks: 0,
     movedM: 0.7,

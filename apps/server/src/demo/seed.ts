@@ -96,7 +96,7 @@ function earlier(
   if (pattern.kind !== 'tiers' || back === 0) return body
   return {
     ...body,
-    design: { ...body.design, pattern: { ...pattern, heightsM: pattern.heightsM.slice(0, -back) } },
+    design: { ...body.design, pattern: { ...pattern, levels: pattern.levels.slice(0, -back) } },
   }
 }
 

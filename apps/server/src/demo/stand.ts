@@ -1,5 +1,7 @@
 import { usualConditions } from '@klados/core/design'
 import type { FrameBody, PlaceBody } from '@klados/contract'
+import { levelId } from '@klados/core/frame'
+import type { RowLevel } from '@klados/core/frame'
 import { v7 as uuidv7 } from 'uuid'
 import type { DemoGarden } from './demo-garden.ts'
 
@@ -10,6 +12,7 @@ export const open: Omit<PlaceBody, 'name' | 'kind' | 'widthM' | 'usableHeightM'>
   firstForkM: 0,
   facingDeg: 180,
   surface: 'open',
+  setting: 'open',
   viewingEnd: 'left',
   avoid: [],
   riseM: 0,
@@ -23,6 +26,7 @@ export const base: Omit<Design, 'pattern' | 'wireId' | 'tensionN' | 'rolls'> = {
   moveToleranceM: 0.3,
   dragged: {},
   snap: 'none',
+  ids: {},
   light: null,
   endWrapM: 0.4,
   handlingLengthM: 250,
@@ -72,10 +76,16 @@ export const rope = {
 export const string = { wireId: 'coir-6', tensionN: 10, rolls: [{ lengthM: 50, price: 7 }] }
 export const level = (
   heightM: number,
-  slot: 'main' | 'light',
-  form: 'single' | 'pair' | 'arms',
+  role: RowLevel['role'],
+  form: RowLevel['form'],
   spreadM = 0.4,
-) => ({ heightM, slot, form, spreadM, liftM: 0 })
+): Omit<RowLevel, 'id'> => ({ heightM, role, form, spreadM, liftM: 0 })
+
+/** Levels of a row and tiers of a wall, from below, named as a first design names them. */
+export const rowLevels = (...levels: Omit<RowLevel, 'id'>[]): RowLevel[] =>
+  levels.map((one, i) => ({ id: levelId(`w${i}`), ...one }))
+export const tierLevels = (...heightsM: number[]) =>
+  heightsM.map((heightM, i) => ({ id: levelId(`t${i}`), heightM }))
 
 export interface Stand {
   readonly place: DemoGarden['places'][number]

@@ -1,3 +1,5 @@
+import { nodeId } from '@klados/core/frame'
+import { tierLevels } from './stand.ts'
 import { planFrame } from '@klados/core/plan'
 import type { FrameBody, OnHand, PlaceBody } from '@klados/contract'
 import { flat } from '@klados/core/geometry'
@@ -86,6 +88,7 @@ function southWall() {
     firstForkM: 0.45,
     facingDeg: 178,
     surface: 'brick',
+    setting: 'open',
     viewingEnd: 'left',
     avoid: [
       { id: uuidv7(), kind: 'point', xM: 4.33, yM: 1.256, radiusM: 0.025, what: 'soft joint' },
@@ -106,7 +109,7 @@ function southWall() {
           plantKindId: 'pear',
           pattern: {
             kind: 'tiers' as const,
-            heightsM: [0.45, 0.85, 1.25, 1.65, 2.05],
+            levels: tierLevels(0.45, 0.85, 1.25, 1.65, 2.05),
             maxSupportSpacingM: 2.4,
           },
         },
@@ -137,6 +140,7 @@ function gatehouse() {
     firstForkM: 0.6,
     facingDeg: 96,
     surface: 'brick',
+    setting: 'open',
     viewingEnd: 'right',
     avoid: [
       { id: uuidv7(), kind: 'band', axis: 'vertical', fromM: 2.6, toM: 2.64, what: 'lamp cable' },
@@ -165,7 +169,7 @@ function gatehouse() {
         },
       },
     },
-    plants: ['c0.0', 'c0.3'].map((startNodeId, i) => ({
+    plants: [nodeId('c0.0'), nodeId('c0.3')].map((startNodeId, i) => ({
       id: uuidv7(),
       body: {
         placeId: id,
@@ -190,6 +194,7 @@ function laneFence() {
     firstForkM: 0.25,
     facingDeg: 352,
     surface: 'boards',
+    setting: 'open',
     viewingEnd: 'left',
     avoid: [],
   }

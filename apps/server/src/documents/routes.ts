@@ -9,6 +9,8 @@ import {
   saveStoresSchema,
   storesSchema,
 } from '@klados/contract'
+import { upcastBody } from '@klados/contract/upcasts'
+import type { UpcastArea } from '@klados/contract/upcasts'
 import { z } from 'zod'
 import { missingIds } from '../database/missing.ts'
 import { caller } from '../access.ts'
@@ -29,22 +31,27 @@ import type { DocumentKind, Save } from './queries.ts'
 
 const params = z.object({ gardenId: idSchema, id: idSchema })
 
-/** Places, frames, plants and stores are documents with versions and differ in their bodies alone. */
-export const documentRoutes: Area = async (app, shared) => {
-  documentArea(app, shared, 'place', '/api/gardens/:gardenId/places', placeSchema, savePlaceSchema)
-  documentArea(app, shared, 'frame', '/api/gardens/:gardenId/frames', frameSchema, saveFrameSchema)
-  documentArea(app, shared, 'plant', '/api/gardens/:gardenId/plants', plantSchema, savePlantSchema)
-  documentArea(app, shared, 'stores', '/api/gardens/:gardenId/stores', storesSchema, saveStoresSchema)
+interface DocumentArea {
+  readonly kind: DocumentKind
+  readonly area: UpcastArea
+  readonly stored: z.ZodType
+  readonly save: z.ZodType<Save & { body: object }>
 }
 
-function documentArea(
-  app: App,
-  { pool, limits }: Shared,
-  kind: DocumentKind,
-  path: string,
-  stored: z.ZodType,
-  save: z.ZodType<Save & { body: object }>,
-): void {
+/** Places, frames, plants and stores are documents with versions and differ in their bodies alone. */
+const areas: readonly DocumentArea[] = [
+  { kind: 'place', area: 'places', stored: placeSchema, save: savePlaceSchema },
+  { kind: 'frame', area: 'frames', stored: frameSchema, save: saveFrameSchema },
+  { kind: 'plant', area: 'plants', stored: plantSchema, save: savePlantSchema },
+  { kind: 'stores', area: 'stores', stored: storesSchema, save: saveStoresSchema },
+]
+
+export const documentRoutes: Area = async (app, shared) => {
+  for (const one of areas) documentArea(app, shared, one)
+}
+
+function documentArea(app: App, { pool, limits }: Shared, { kind, area, stored, save }: DocumentArea): void {
+  const path = `/api/gardens/:gardenId/${area}`
   app.get(
     path,
     { config: { access: 'viewer' }, schema: { response: { 200: z.array(stored) } } },
@@ -69,12 +76,24 @@ function documentArea(
 
   app.put(
     `${path}/:id`,
-    { config: { access: 'grower' }, schema: { params, body: save, response: { 200: stored } } },
+    {
+      config: { access: 'grower' },
+      schema: { params, body: save, response: { 200: stored } },
+      // A page that was opened under an earlier release writes as that one did.
+      preValidation: async (request) => {
+        request.body = upcastSave(area, request.body) as typeof request.body
+      },
+    },
     (request) => {
       const key = { ...caller(request), kind, id: request.params.id }
       return saveDocument(pool, key, request.body, limits.bytes)
     },
   )
+}
+
+function upcastSave(area: UpcastArea, save: unknown): unknown {
+  if (typeof save !== 'object' || save === null || !('body' in save)) return save
+  return { ...save, body: upcastBody(area, save.body) }
 }
 
 async function saveDocument(

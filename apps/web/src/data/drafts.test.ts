@@ -1,3 +1,4 @@
+import { levelId } from '@klados/core/frame'
 import type { FrameBody } from '@klados/contract'
 import { describe, expect, it } from 'vitest'
 import { changed, draftsReducer, dropped, rebased, redone, settled, undone } from './drafts.ts'
@@ -6,7 +7,7 @@ const body = (name: string): FrameBody => ({
   placeId: 'p',
   name,
   design: {
-    pattern: { kind: 'tiers', heightsM: [0.5], maxSupportSpacingM: 2 },
+    pattern: { kind: 'tiers', levels: [{ id: levelId('t0'), heightM: 0.5 }], maxSupportSpacingM: 2 },
     moveToleranceM: 0.04,
     dragged: {},
     wireId: 'stainless-2',
@@ -17,6 +18,7 @@ const body = (name: string): FrameBody => ({
     rolls: [{ lengthM: 25, price: 14 }],
     fixingId: 'eye-100',
     snap: 'none',
+    ids: {},
     light: null,
     setC: 12,
     plantKindId: null,

@@ -1,4 +1,4 @@
-import type { DisplayList, Mark } from '@klados/core/drawing'
+import type { DisplayList, Mark, Role } from '@klados/core/drawing'
 import type { Point } from '@klados/core/geometry'
 import Drawing from 'dxf-writer'
 
@@ -22,6 +22,13 @@ const LAYERS = {
   text: 7,
 } as const
 type Layer = keyof typeof LAYERS
+
+/** Layers of wires and string; other lines are those of the place. */
+const WIRE_LAYERS: Readonly<Partial<Record<Role, Layer>>> = {
+  wire: 'wire',
+  'wire-light': 'wire-light',
+  cord: 'string',
+}
 
 const MM = 1000
 const FIXING_MM = 12
@@ -68,13 +75,7 @@ function drawMark(drawing: Drawing, mark: Mark): void {
       drawing.drawCircle(mark.at.xM * MM, mark.at.yM * MM, mark.radiusM * MM)
       return
     case 'line':
-      on(
-        mark.role === 'wire-light' || mark.role === 'string'
-          ? mark.role
-          : mark.role === 'wire'
-            ? 'wire'
-            : 'place',
-      )
+      on(WIRE_LAYERS[mark.role] ?? 'place')
       path(mark.points)
       return
     case 'node':

@@ -1,16 +1,22 @@
+import { lineId } from '@klados/core/frame'
 import { describe, expect, it } from 'vitest'
 import { readReadings } from './readings-csv.ts'
 
-const lines = new Set(['w0', 'w1a'])
+const [low, high] = [lineId('w0'), lineId('w1a')]
+const lines = new Map([
+  ['w0', low],
+  ['w1a', high],
+  ['carrying wire 1', low],
+])
 const read = (csv: string) => readReadings(csv, lines, '2026-05-01')
 
 describe('readings of a tension meter', () => {
   it('are read in any order of columns, with either decimal mark, dated today unless they say', () => {
-    const csv = 'temperature_C,wire,tension_N,date\n12,w0,640,2026-04-02\r\n"7,5",w1a,"180,5",\n'
+    const csv = 'temperature_C,wire,tension_N,date\n12,Carrying wire 1,640,2026-04-02\r\n"7,5",w1a,"180,5",\n'
     expect(read(csv)).toEqual({
       readings: [
-        { line: 'w0', tensionN: 640, temperatureC: 12, on: '2026-04-02' },
-        { line: 'w1a', tensionN: 180.5, temperatureC: 7.5, on: '2026-05-01' },
+        { line: low, tensionN: 640, temperatureC: 12, on: '2026-04-02' },
+        { line: high, tensionN: 180.5, temperatureC: 7.5, on: '2026-05-01' },
       ],
       problems: [],
     })

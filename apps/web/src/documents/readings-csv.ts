@@ -1,8 +1,9 @@
+import type { LineId } from '@klados/core/frame'
 import { isCalendarDate } from '@klados/core/season'
 import Papa from 'papaparse'
 
 export interface CsvReading {
-  readonly line: string
+  readonly line: LineId
   readonly tensionN: number
   readonly temperatureC: number
   readonly on: string
@@ -19,9 +20,9 @@ export interface ReadReadings {
 
 /**
  * Readings of a tension meter: `wire,tension_N,temperature_C,date`, in any order of columns; a missing date
- * is today.
+ * is today. A wire goes by its name or its id, in either case of letters: `lines` has both, in small ones.
  */
-export function readReadings(csv: string, lines: ReadonlySet<string>, today: string): ReadReadings {
+export function readReadings(csv: string, lines: ReadonlyMap<string, LineId>, today: string): ReadReadings {
   const { data, meta } = Papa.parse<Record<string, string>>(csv, {
     header: true,
     skipEmptyLines: true,
@@ -33,23 +34,24 @@ export function readReadings(csv: string, lines: ReadonlySet<string>, today: str
   const problems: ReadReadings['problems'][number][] = []
   data.forEach((fields, i) => {
     const number = (name: string) => Number((fields[name] ?? '').trim().replace(',', '.') || NaN)
+    const line = lines.get((fields.wire ?? '').trim().toLowerCase())
     const reading = {
-      line: (fields.wire ?? '').trim(),
       tensionN: number('tension_n'),
       temperatureC: number('temperature_c'),
       on: (fields.date ?? '').trim() || today,
     }
-    const what = !lines.has(reading.line)
-      ? 'line'
-      : !(reading.tensionN > 0 && reading.tensionN <= 100_000)
-        ? 'tension'
-        : !(Math.abs(reading.temperatureC) <= 60)
-          ? 'temperature'
-          : !isCalendarDate(reading.on) || reading.on > today
-            ? 'date'
-            : null
+    const what =
+      line === undefined
+        ? 'line'
+        : !(reading.tensionN > 0 && reading.tensionN <= 100_000)
+          ? 'tension'
+          : !(Math.abs(reading.temperatureC) <= 60)
+            ? 'temperature'
+            : !isCalendarDate(reading.on) || reading.on > today
+              ? 'date'
+              : null
     if (what) problems.push({ row: i + 2, what })
-    else readings.push(reading)
+    else readings.push({ ...reading, line: line! })
   })
   return { readings, problems }
 }

@@ -1,12 +1,16 @@
-import { standardCatalogue, wireMaterials } from '@klados/core/catalogue'
+import { standardCatalogue, surfaces, wireMaterials } from '@klados/core/catalogue'
 import { scenarios } from '@klados/core/loads'
 import { readFileSync, readdirSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { errorStatus, placeKinds, soilIds } from '@klados/contract'
+import { cautions, gear, stepKinds, tools } from '@klados/core/bill'
+import { checkCodes, figureKeys, frameKinds, lineRoles, placeKinds, settings } from '@klados/core/frame'
+import type { Field, Fields } from '@klados/core/frame'
+import { assumptions, missingInputs, sources, verdicts } from '@klados/core/strength'
+import { errorStatus, soilIds } from '@klados/contract'
 import { coreErrorCodes } from '@klados/core/errors'
 import { plantKinds } from '@klados/core/kinds'
-import { patternFields } from '../features/frame/pattern-fields.ts'
+import { EDITED_APART } from '../features/frame/edited-apart.ts'
 import { tieMaterials } from '@klados/core/ties'
 import { stemParts } from '@klados/core/wood'
 import { describe, expect, it } from 'vitest'
@@ -23,23 +27,6 @@ const code = files(source)
   .map((path) => readFileSync(path, 'utf8'))
   .join('\n')
 
-const core = (file: string) =>
-  readFileSync(fileURLToPath(new URL(`../../../../packages/core/src/${file}`, import.meta.url)), 'utf8')
-
-/** The members of a union of strings, read from core's source: there is no list of them at run time. */
-function unionOf(file: string, name: string): string[] {
-  const text = core(file)
-  const body = text.slice(text.indexOf(`export type ${name} =`)).split(/\n(?=export |\/\*\*|\n)/)[0]!
-  const members = [...body.matchAll(/'([\w/-]+)'/g)].map((match) => match[1]!)
-  expect(members.length).toBeGreaterThan(3)
-  return members
-}
-function figureKeys(): string[] {
-  const text = core('frame/layout.ts')
-  const body = text.slice(text.indexOf('export interface Figure')).split('readonly unit')[0]!
-  return [...body.matchAll(/'([\w-]+)'/g)].map((match) => match[1]!)
-}
-
 /** Whether a key, with or without its plural forms, has words. */
 function has(key: string): boolean {
   const find = (path: string[]): unknown =>
@@ -47,6 +34,15 @@ function has(key: string): boolean {
   const path = key.split('.')
   const last = path.pop()!
   return ['', '_one', '_other'].some((form) => typeof find([...path, last + form]) === 'string')
+}
+
+/** What the form needs words for to ask for a parameter. */
+function fieldKeys(key: string, field: Field): string[] {
+  if (field.ask === 'pot') return []
+  return [
+    `field.${key}`,
+    ...(field.ask === 'choice' ? field.options.map((option) => `option.${key}.${option}`) : []),
+  ]
 }
 
 describe('the translation file', () => {
@@ -69,27 +65,29 @@ describe('the translation file', () => {
       ...standardCatalogue.stock.flatMap((one) => [`stock.${one.use}`, `stockMaterial.${one.material}`]),
       ...standardCatalogue.goods.flatMap((one) => [`good.${one.id}`, `catalogue.per.${one.unit}`]),
       ...Object.keys(standardCatalogue.rates).map((one) => `rate.${one}`),
-      ...Object.entries(patternFields).flatMap(([kind, fields]) => [
+      ...Object.values(frameKinds).flatMap(({ kind, fields }) => [
         `frame.${kind}`,
         `frame.${kind}Text`,
-        ...fields.flatMap((spec) => [
-          `field.${spec.key}`,
-          ...(spec.ask === 'choice' ? spec.options.map((option) => `option.${spec.key}.${option}`) : []),
-        ]),
+        ...Object.entries(fields as Fields)
+          .filter(
+            ([key, { ask }]) => !EDITED_APART[kind]?.includes(key) && ask !== 'list' && ask !== 'one-of',
+          )
+          .flatMap(([key, field]) => fieldKeys(key, field)),
       ]),
       ...scenarios.map((one) => `wire.scenario.${one}`),
-      ...unionOf('plan/check.ts', 'CheckCode').flatMap((one) => [
-        `check.code.${one}`,
-        `check.needs.${one}`,
-        `check.remedy.${one}`,
-      ]),
-      ...unionOf('plan/check.ts', 'Assumption').map((one) => `assumption.${one}`),
-      ...unionOf('plan/check.ts', 'SourceKey').map((one) => `source.${one}`),
-      ...unionOf('plan/take-off.ts', 'Caution').map((one) => `caution.${one}`),
-      ...unionOf('plan/take-off.ts', 'StepKind').map((one) => `step.${one}`),
-      ...unionOf('plan/take-off.ts', 'Tool').map((one) => `tool.${one}`),
-      ...unionOf('plan/take-off.ts', 'Gear').map((one) => `gear.${one}`),
-      ...figureKeys().map((one) => `figure.${one}`),
+      ...checkCodes.flatMap((one) => [`check.code.${one}`, `check.needs.${one}`, `check.remedy.${one}`]),
+      ...verdicts.map((one) => `check.verdict.${one}`),
+      ...missingInputs.map((one) => `check.missing.${one}`),
+      ...assumptions.map((one) => `assumption.${one}`),
+      ...sources.map((one) => `source.${one}`),
+      ...cautions.map((one) => `caution.${one}`),
+      ...stepKinds.map((one) => `step.${one}`),
+      ...tools.map((one) => `tool.${one}`),
+      ...gear.map((one) => `gear.${one}`),
+      ...figureKeys.map((one) => `figure.${one}`),
+      ...lineRoles.map((one) => `line.${one}`),
+      ...surfaces.map((one) => `surface.${one}`),
+      ...settings.map((one) => `setting.${one}`),
       ...placeKinds.map((one) => `place.${one}`),
       ...soilIds.map((one) => `soil.${one}`),
       ...tieMaterials.map((material) => `tieMaterial.${material.id}`),

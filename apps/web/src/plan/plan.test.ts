@@ -1,3 +1,4 @@
+import { levelId, nodeId } from '@klados/core/frame'
 import { standardCatalogue } from '@klados/core/catalogue'
 import type { Place, Plant } from '@klados/contract'
 import { describe, expect, it } from 'vitest'
@@ -26,7 +27,14 @@ const place: Place = {
 const plant = (startNodeId: string | null, rest: Partial<Plant> = {}): Plant => ({
   ...head,
   id: `plant ${startNodeId}`,
-  body: { placeId: 'place', name: 'P', kindId: 'pear', xM: 1, startNodeId, plantedOn: '2024-01-01' },
+  body: {
+    placeId: 'place',
+    name: 'P',
+    kindId: 'pear',
+    xM: 1,
+    startNodeId: startNodeId === null ? null : nodeId(startNodeId),
+    plantedOn: '2024-01-01',
+  },
   ...rest,
 })
 
@@ -34,7 +42,17 @@ describe('what a pattern wants', () => {
   const diamonds = layOut(sampleWall, sampleDesign, standardCatalogue)!
   const tiers = layOut(
     sampleWall,
-    { ...sampleDesign, pattern: { kind: 'tiers', heightsM: [0.5, 1], maxSupportSpacingM: 2 } },
+    {
+      ...sampleDesign,
+      pattern: {
+        kind: 'tiers',
+        levels: [
+          { id: levelId('t0'), heightM: 0.5 },
+          { id: levelId('t1'), heightM: 1 },
+        ],
+        maxSupportSpacingM: 2,
+      },
+    },
     standardCatalogue,
   )!
 

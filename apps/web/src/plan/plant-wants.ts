@@ -1,5 +1,5 @@
 import type { Place, Plant } from '@klados/contract'
-import type { Frame } from '@klados/core/frame'
+import type { Frame, NodeId } from '@klados/core/frame'
 import { findKind, spacedAlong } from '@klados/core/kinds'
 import { usePlants } from '../data/documents.ts'
 
@@ -7,7 +7,7 @@ export interface PlantWants {
   readonly want: number
   readonly have: number
   /** Start nodes of the pattern at which nothing stands. */
-  readonly freeNodes: readonly { readonly id: string; readonly number: number; readonly xM: number }[]
+  readonly freeNodes: readonly { readonly id: NodeId; readonly number: number; readonly xM: number }[]
 }
 
 /**

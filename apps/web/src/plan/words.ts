@@ -33,6 +33,9 @@ export function problemWords(t: TFunction, units: Units, error: CoreError): stri
       return t('problem.frame/not-in-pot', { buried: length('buriedM'), most: length('mostM') })
     case 'frame/wider-than-pot':
       return t('problem.frame/wider-than-pot', { across: length('acrossM'), pot: length('potM') })
+    case 'frame/unknown-choice':
+    case 'frame/same-id':
+      return t(`problem.${error.code}`, { field: t(`field.${d.field}`, { defaultValue: String(d.field) }) })
     case 'frame/unknown-stock':
       return t('problem.frame/unknown-stock', { stock: d.stockId })
     case 'frame/too-many-nodes':

@@ -8,6 +8,7 @@ export const sampleWall: PlannedSite = {
   viewingEnd: 'left',
   avoid: [],
   surface: 'brick',
+  setting: 'open',
   // Written out, so that the door does not carry the whole of planning with it.
   conditions: {
     soil: 'loam',
@@ -41,6 +42,7 @@ export const sampleDesign: FrameDesign = {
   ],
   fixingId: 'eye-100',
   snap: 'none',
+  ids: {},
   light: null,
   setC: 12,
   plantKindId: null,

@@ -1,7 +1,8 @@
-import type { StringPlan } from './wires.ts'
+import type { StrungWire } from './wires.ts'
 import { isMasonry, isString, priceOf } from '../catalogue/index.ts'
 import type { Catalogue, Fixing, GoodId, Surface } from '../catalogue/index.ts'
 import type { StockPlan } from './stock-cuts.ts'
+import { isPost } from '../frame/index.ts'
 import type { Frame } from '../frame/index.ts'
 
 export type MaterialItem =
@@ -24,42 +25,47 @@ export type MaterialItem =
   | { readonly what: 'good'; readonly goodId: GoodId; readonly quantity: number; readonly price: number }
 
 /** Cautions at the step where the harm can happen; words are in the translation files. */
-export type Caution =
-  | 'eye-protection'
-  | 'hidden-services'
-  | 'drilling-dust'
-  | 'ladder'
-  | 'own-wall'
-  | 'buried-services'
-  | 'auger-kick'
-  | 'heavy'
-  | 'over-people'
-  | 'cover-loads'
-  | 'tall-ends'
-  | 'cane-tips'
-  | 'cement'
-  | 'plastic-dust'
-  | 'bare-mesh'
-export type StepKind = 'mark' | 'drill' | 'dig' | 'drive' | 'build' | 'string' | 'cover' | 'fill'
-export type Tool =
-  | 'tape'
-  | 'level'
-  | 'string-line'
-  | 'drill'
-  | 'bit'
-  | 'bar'
-  | 'pliers'
-  | 'cutter'
-  | 'spade'
-  | 'auger'
-  | 'tamper'
-  | 'torque-bar'
-  | 'saw'
-  | 'spanner'
-  | 'knife'
-  | 'pegs'
-export type Gear = 'goggles' | 'gloves' | 'dust-mask' | 'boots' | 'ear-defenders' | 'helper'
-
+export const cautions = [
+  'eye-protection',
+  'hidden-services',
+  'drilling-dust',
+  'ladder',
+  'own-wall',
+  'buried-services',
+  'auger-kick',
+  'heavy',
+  'over-people',
+  'cover-loads',
+  'tall-ends',
+  'cane-tips',
+  'cement',
+  'plastic-dust',
+  'bare-mesh',
+] as const
+export type Caution = (typeof cautions)[number]
+export const stepKinds = ['mark', 'drill', 'dig', 'drive', 'build', 'string', 'cover', 'fill'] as const
+export type StepKind = (typeof stepKinds)[number]
+export const tools = [
+  'tape',
+  'level',
+  'string-line',
+  'drill',
+  'bit',
+  'bar',
+  'pliers',
+  'cutter',
+  'spade',
+  'auger',
+  'tamper',
+  'torque-bar',
+  'saw',
+  'spanner',
+  'knife',
+  'pegs',
+] as const
+export type Tool = (typeof tools)[number]
+export const gear = ['goggles', 'gloves', 'dust-mask', 'boots', 'ear-defenders', 'helper'] as const
+export type Gear = (typeof gear)[number]
 /** One step of the work, in order: how long, with what, in what, minding what. */
 export interface WorkStep {
   readonly kind: StepKind
@@ -92,7 +98,7 @@ const POST_IN_HOLE_M = 0.1
 
 export interface TakeOffInput {
   readonly frame: Frame
-  readonly strings: readonly StringPlan[]
+  readonly wires: readonly StrungWire[]
   readonly stock: readonly StockPlan[]
   readonly fixing: Fixing
   readonly surface: Surface
@@ -120,9 +126,9 @@ export function takeOff(input: TakeOffInput): TakeOff {
 }
 
 /** Wire from rolls, posts and bars from lengths: what their cutting plans take. */
-function cutItems({ strings, stock }: TakeOffInput): MaterialItem[] {
+function cutItems({ wires, stock }: TakeOffInput): MaterialItem[] {
   const items: MaterialItem[] = []
-  for (const { wire, choice, cutting } of strings) {
+  for (const { wire, choice, cutting } of wires) {
     choice.rolls.forEach((roll, size) => {
       const quantity = cutting?.rolls.filter((cut) => cut.size === size).length ?? 0
       if (quantity > 0)
@@ -164,15 +170,14 @@ function fixingItems({ frame, fixing, catalogue, repeat }: TakeOffInput): Materi
   return items
 }
 
-function goodItems({ frame, strings, surface, catalogue, repeat }: TakeOffInput): MaterialItem[] {
+function goodItems({ frame, wires, surface, catalogue, repeat }: TakeOffInput): MaterialItem[] {
   const goods = new Map<GoodId, number>()
   const add = (goodId: GoodId, quantity: number) => {
     if (quantity > 0) goods.set(goodId, (goods.get(goodId) ?? 0) + quantity * repeat)
   }
   if (isMasonry(surface)) add('plug', jointCount(frame, 'eye'))
   // One strainer a piece: without one there is no taking up what heat and time let out.
-  for (const { wire, stringing } of strings)
-    if (!isString(wire)) add('strainer', stringing?.pieces.length ?? 0)
+  for (const { wire, stringing } of wires) if (!isString(wire)) add('strainer', stringing?.pieces.length ?? 0)
   add('staple', jointCount(frame, 'staple'))
   add('lashing', jointCount(frame, 'lashing'))
   add('bolt', jointCount(frame, 'bolt'))
@@ -201,18 +206,18 @@ function jointCount(frame: Frame, joint: Frame['nodes'][number]['joint']): numbe
  */
 export function concreteLitres(frame: Frame): number {
   const perMetre = (Math.PI / 4) * (HOLE_M ** 2 - POST_IN_HOLE_M ** 2) * 1000
-  return frame.members.reduce((sum, m) => sum + (m.part === 'post' ? m.buriedM * perMetre : 0), 0)
+  return frame.members.reduce((sum, m) => sum + (m.role === 'post' ? m.buriedM * perMetre : 0), 0)
 }
 
-function workSteps({ frame, strings, stock, surface, catalogue, repeat }: TakeOffInput): WorkStep[] {
+function workSteps({ frame, wires, stock, surface, catalogue, repeat }: TakeOffInput): WorkStep[] {
   const { rates } = catalogue
   const masonry = isMasonry(surface)
   const eyes = jointCount(frame, 'eye')
   const bolts = jointCount(frame, 'bolt')
   const inGround = frame.members.filter((member) => member.foot !== null && member.buriedM > 0)
-  const posts = inGround.filter((member) => member.part.endsWith('post')).length
+  const posts = inGround.filter((member) => isPost(member.role)).length
   const isHigh = topOf(frame) > LADDER_FROM_M
-  const isWound = strings.every((one) => isString(one.wire))
+  const isWound = wires.every((one) => isString(one.wire))
   const steps: WorkStep[] = []
   const add = (
     kind: StepKind,
@@ -269,23 +274,26 @@ function workSteps({ frame, strings, stock, surface, catalogue, repeat }: TakeOf
     ['gloves', 'goggles'],
     [
       isHigh && 'ladder',
-      (frame.kind === 'overhead' ||
-        frame.kind === 'net' ||
-        (frame.kind === 'arch' && topOf(frame) > HEAD_M)) &&
-        'over-people',
-      inGround.some((m) => m.part === 'stake' || m.part === 'twig' || m.part === 'leg') && 'cane-tips',
+      isOverPeople(frame) && 'over-people',
+      inGround.some((m) => m.role === 'stake' || m.role === 'twig' || m.role === 'leg') && 'cane-tips',
       stock.some((plan) => plan.stock.material === 'plastic') && 'plastic-dust',
-      frame.kind === 'column' && 'bare-mesh',
+      frame.traits.touchesFlesh && 'bare-mesh',
     ],
   )
-  const wireM = strings.reduce((sum, one) => sum + (one.stringing?.cutLengthM ?? 0), 0)
-  const pieces = strings.reduce((sum, one) => sum + (one.stringing?.pieces.length ?? 0), 0)
+  const wireM = wires.reduce((sum, one) => sum + (one.stringing?.cutLengthM ?? 0), 0)
+  const pieces = wires.reduce((sum, one) => sum + (one.stringing?.pieces.length ?? 0), 0)
   add(
     'string',
     wireM * rates.stringMetre + pieces * rates.endPiece,
     isWound ? ['knife'] : ['pliers', 'cutter', 'bar'],
     isWound ? [] : ['goggles', 'gloves'],
-    isWound ? [] : ['eye-protection', isHigh && 'ladder', frame.kind === 'row' && isHigh && 'tall-ends'],
+    isWound
+      ? []
+      : [
+          'eye-protection',
+          isHigh && 'ladder',
+          frame.members.some((m) => m.role === 'end-post') && isHigh && 'tall-ends',
+        ],
   )
   const coverM2 = frame.sheets.reduce((sum, sheet) => sum + sheet.areaM2, 0)
   add(
@@ -293,7 +301,7 @@ function workSteps({ frame, strings, stock, surface, catalogue, repeat }: TakeOf
     coverM2 * rates.coverM2,
     ['knife', 'pliers'],
     ['gloves'],
-    frame.kind === 'net' ? ['cover-loads', 'ladder'] : [],
+    frame.traits.isCover ? ['cover-loads', 'ladder'] : [],
   )
   const litres = frame.fills.reduce((sum, fill) => sum + fill.litres, 0)
   add('fill', (litres / 10) * rates.fillTenLitres, [], ['gloves'], ['heavy'])
@@ -305,4 +313,9 @@ function topOf(frame: Frame): number {
   for (const node of frame.nodes) top = Math.max(top, node.at.yM)
   for (const member of frame.members) for (const p of member.path) top = Math.max(top, p.yM)
   return top
+}
+
+function isOverPeople(frame: Frame): boolean {
+  const { isOverPeople: when } = frame.traits
+  return when === 'always' || (when === 'when-tall' && topOf(frame) > HEAD_M)
 }

@@ -4,14 +4,14 @@ import { findWire } from '../catalogue/index.ts'
 import type { Catalogue, Wire } from '../catalogue/index.ts'
 import type { CuttingPlan } from '../cutting/index.ts'
 import { CoreError } from '../errors/index.ts'
-import type { Frame, WireSlot } from '../frame/index.ts'
-import { wireSlots } from '../frame/index.ts'
+import { kindOf, wireFor } from '../frame/index.ts'
+import type { Frame, WireName } from '../frame/index.ts'
 import { planStringing } from '../stringing/index.ts'
 import type { StringingPlan } from '../stringing/index.ts'
 
 /** One wire of a frame: how it is strung, and the rolls that all its pieces are cut from. */
-export interface StringPlan {
-  readonly slot: WireSlot
+export interface StrungWire {
+  readonly name: WireName
   readonly wire: Wire
   readonly choice: WireChoice
   readonly stringing: StringingPlan | null
@@ -20,45 +20,47 @@ export interface StringPlan {
 
 export type Attempt = <T>(step: () => T) => T | null
 
-export function choiceOf(design: FrameDesign, slot: WireSlot): WireChoice {
-  return slot === 'light' && design.light ? design.light : design
+export function choiceOf(design: FrameDesign, name: WireName): WireChoice {
+  return name === 'light' && design.light ? design.light : design
 }
 
 /**
  * Stringing and cutting for each wire that the pattern is strung with; steps that refuse their input go to
  * `attempt`.
  */
-export function planStrings(
+export function strungWires(
   frame: Frame,
   design: FrameDesign,
   catalogue: Catalogue,
   attempt: Attempt,
-): StringPlan[] {
-  return wireSlots(design.pattern).flatMap((slot) => {
-    const choice = choiceOf(design, slot)
-    const wire = attempt(() => requireWire(catalogue, choice.wireId))
-    if (!wire) return []
-    const runs = frame.runs
-      .filter((run) => run.slot === slot)
-      .map((run) => ({ from: run.from, to: run.to, lengthM: run.lengthM + run.wrapM }))
-    const limits = {
-      handlingLengthM: design.handlingLengthM,
-      endWrapM: design.endWrapM,
-      ...(design.endsAt === 'edge' ? { endsAt: edgeNodes(frame) } : {}),
-    }
-    const stringing = attempt(() =>
-      planStringing({ nodes: frame.nodes.map((node) => node.at), runs }, limits),
-    )
-    const cutting =
-      stringing &&
-      attempt(() =>
-        cutFromRolls(
-          stringing.pieces.map((piece) => ({ lengthM: piece.cutLengthM, quantity: design.repeat })),
-          choice.rolls,
-        ),
+): StrungWire[] {
+  return kindOf(design.pattern)
+    .wires(design.pattern)
+    .flatMap((name) => {
+      const choice = choiceOf(design, name)
+      const wire = attempt(() => requireWire(catalogue, choice.wireId))
+      if (!wire) return []
+      const runs = frame.runs
+        .filter((run) => wireFor(run.line.role) === name)
+        .map((run) => ({ from: run.from, to: run.to, lengthM: run.lengthM + run.wrapM }))
+      const limits = {
+        handlingLengthM: design.handlingLengthM,
+        endWrapM: design.endWrapM,
+        ...(design.endsAt === 'edge' ? { endsAt: edgeNodes(frame) } : {}),
+      }
+      const stringing = attempt(() =>
+        planStringing({ nodes: frame.nodes.map((node) => node.at), runs }, limits),
       )
-    return [{ slot, wire, choice, stringing, cutting }]
-  })
+      const cutting =
+        stringing &&
+        attempt(() =>
+          cutFromRolls(
+            stringing.pieces.map((piece) => ({ lengthM: piece.cutLengthM, quantity: design.repeat })),
+            choice.rolls,
+          ),
+        )
+      return [{ name, wire, choice, stringing, cutting }]
+    })
 }
 
 /**

@@ -4,7 +4,19 @@ import { standardWires } from './wire.ts'
 import type { Wire } from './wire.ts'
 
 /** What fixings go into; `open` where there is nothing but the ground. */
-export type Surface = 'brick' | 'render' | 'concrete' | 'boards' | 'posts' | 'open'
+export const surfaces = [
+  'brick',
+  'render',
+  'concrete',
+  'boards',
+  'posts',
+  'studs',
+  'steel',
+  'tile',
+  'glass',
+  'open',
+] as const
+export type Surface = (typeof surfaces)[number]
 
 /** A screw-in or plugged eye that holds a node. */
 export interface Fixing {
@@ -220,5 +232,26 @@ export const findScrew = (catalogue: Catalogue, id: string): ScrewOnOffer | unde
   find(catalogue.screws, id)
 export const priceOf = (catalogue: Catalogue, id: GoodId): number => find(catalogue.goods, id)?.price ?? 0
 
-export const isMasonry = (surface: Surface): boolean =>
-  surface === 'brick' || surface === 'render' || surface === 'concrete'
+export const isMasonry = (surface: Surface): boolean => holdsBy(surface) === 'plug'
+
+/**
+ * How a surface holds an eye: by a plug, by the eye's thread in wood, or in no way that the figures of an eye tell: steel
+ * wants a rated fixing, tile and glass are not drilled, and in the open there is nothing to screw into.
+ */
+export function holdsBy(surface: Surface): 'plug' | 'thread' | 'unknown' {
+  switch (surface) {
+    case 'brick':
+    case 'render':
+    case 'concrete':
+      return 'plug'
+    case 'boards':
+    case 'posts':
+    case 'studs':
+      return 'thread'
+    case 'steel':
+    case 'tile':
+    case 'glass':
+    case 'open':
+      return 'unknown'
+  }
+}

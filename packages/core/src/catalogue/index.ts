@@ -4,10 +4,12 @@ export {
   findScrew,
   findStock,
   findWire,
+  holdsBy,
   isMasonry,
   priceOf,
   standardCatalogue,
   standardTies,
+  surfaces,
 } from './catalogue.ts'
 export type {
   Catalogue,

@@ -1,7 +1,6 @@
 import type { SoilId } from '../ground/index.ts'
-import type { RollSize } from '../cutting/index.ts'
-import type { Surface } from '../catalogue/index.ts'
-import type { Snap, Pattern, Site } from '../frame/index.ts'
+import type { RollOnOffer, Surface } from '../catalogue/index.ts'
+import type { AxisIds, Pattern, Setting, Site, Snap } from '../frame/index.ts'
 import type { Point } from '../geometry/index.ts'
 
 /** What a place does to a frame: its ground, its weather at the worst. */
@@ -20,6 +19,8 @@ export interface Conditions {
 /** A place as a plan needs it: measured, and with what it is made of and meets. */
 export interface PlannedSite extends Site {
   readonly surface: Surface
+  /** What stands round it; what stands indoors meets no wind, no snow and no frost. */
+  readonly setting: Setting
   readonly conditions: Conditions
 }
 
@@ -27,7 +28,7 @@ export interface PlannedSite extends Site {
 export interface WireChoice {
   readonly wireId: string
   readonly tensionN: number
-  readonly rolls: readonly RollSize[]
+  readonly rolls: readonly RollOnOffer[]
 }
 
 /**
@@ -39,6 +40,8 @@ export interface FrameDesign extends WireChoice {
   readonly moveToleranceM: number
   readonly dragged: Readonly<Record<string, Point>>
   readonly snap: Snap
+  /** Ids of things in order along the frame, where revisions made them other than their numbers. */
+  readonly ids: AxisIds
   /** The second wire of a row, for foliage and water; `null` where the pattern has none. */
   readonly light: WireChoice | null
   readonly endWrapM: number

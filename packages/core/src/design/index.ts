@@ -1,2 +1,7 @@
 export { usualConditions } from './design.ts'
 export type { Conditions, FrameDesign, PlannedSite, WireChoice } from './design.ts'
+export { potOf } from './pot.ts'
+export { weatherAt } from './weather.ts'
+export { partsGone, tryFrame, withLastingIds } from './revise.ts'
+export type { PartsGone, SavedFrame } from './revise.ts'
+export { kindsFor, startDesign, startPattern } from './start.ts'

@@ -1,4 +1,4 @@
-import type { Joint, MemberPart } from '../frame/index.ts'
+import type { Joint, MemberRole } from '../frame/index.ts'
 import type { Point } from '../geometry/index.ts'
 
 /** What a mark stands for. Renderers choose ink and width by role; roles never name a colour. */
@@ -9,7 +9,7 @@ export type Role =
   | 'spot'
   | 'wire'
   | 'wire-light'
-  | 'string'
+  | 'cord'
   | 'wire-chosen'
   | 'mesh'
   | 'cover'
@@ -51,7 +51,7 @@ export type Mark =
   | {
       readonly kind: 'member'
       readonly id: string
-      readonly part: MemberPart
+      readonly part: MemberRole
       readonly points: readonly Point[]
       readonly widthM: number
       readonly label: string | null

@@ -1,4 +1,5 @@
 import type { DisplayList, Mark, Role } from './display-list.ts'
+import { wireFor } from '../frame/index.ts'
 import type { Frame, Member, Sheet } from '../frame/index.ts'
 import { at3, project } from '../geometry/index.ts'
 import type { Point, Point3, ViewDirection } from '../geometry/index.ts'
@@ -39,7 +40,7 @@ export function drawFrame(frame: Frame, { view, ...stock }: FrameView): DisplayL
     marks.push({
       kind: 'member',
       id: member.id,
-      part: member.part,
+      part: member.role,
       ...outlineOf(member, member.path.map(on), view, stock),
       label: member.label,
     })
@@ -48,7 +49,8 @@ export function drawFrame(frame: Frame, { view, ...stock }: FrameView): DisplayL
     if (head === 'eye' || view !== 'plan')
       marks.push({ kind: 'anchor', id, at: on(at), towards: on(towards), depthM: ANCHOR_DEPTH_M, label })
   for (const run of frame.runs) {
-    const role: Role = run.line === 'string' ? 'string' : run.slot === 'light' ? 'wire-light' : 'wire'
+    const { role: does } = run.line
+    const role: Role = does === 'cord' ? 'cord' : wireFor(does) === 'light' ? 'wire-light' : 'wire'
     marks.push({
       kind: 'line',
       role,

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { makeFrame } from '../frame/index.ts'
 import type { Site } from '../frame/index.ts'
-import { options } from '../../test/frames.ts'
+import { options, tierLevels } from '../../test/frames.ts'
 import { distanceM } from '../geometry/index.ts'
 import type { Stem, Tie } from '../wood/index.ts'
 import { budsAlong, drawFrame, drawSite, drawWood } from './index.ts'
@@ -35,7 +35,11 @@ describe('a wall', () => {
 
 describe('a frame', () => {
   it('is drawn as many wires and nodes as it has, each where it is and a moved one with where it should be', () => {
-    const frame = makeFrame(wall, { kind: 'tiers', heightsM: [0.4, 1], maxSupportSpacingM: 1 }, options)
+    const frame = makeFrame(
+      wall,
+      { kind: 'tiers', levels: tierLevels(0.4, 1), maxSupportSpacingM: 1 },
+      options,
+    )
     const list = drawFrame(frame, front)
     expect(list.filter((mark) => mark.kind === 'line')).toHaveLength(frame.runs.length)
     const nodes = list.flatMap((mark) => (mark.kind === 'node' ? [mark] : []))

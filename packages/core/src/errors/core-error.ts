@@ -9,6 +9,8 @@ export const coreErrorCodes = {
   'frame/height-outside-wall': 'A tier lies below the first fork or above the usable height.',
   'frame/too-many-nodes': 'The pattern would have more nodes than anyone could drill.',
   'frame/levels-do-not-clear': 'Two levels of bars are nearer to each other than a bar is thick.',
+  'frame/unknown-choice': 'A parameter has none of the values that it may have.',
+  'frame/same-id': 'Two parts of one design have the same id.',
   'frame/unknown-stock': 'The frame is built of something that the catalogue does not have.',
   'frame/wider-than-pot': 'What stands in a pot is wider at its foot than the pot.',
   'frame/not-in-pot': 'What stands in the ground of a pot does not fit into it.',

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { drawFrame, drawSite } from '../drawing/index.ts'
 import { makeFrame, markOut } from '../frame/index.ts'
-import { options } from '../../test/frames.ts'
+import { options, tierLevels } from '../../test/frames.ts'
 import type { Site } from '../frame/index.ts'
 import { elevationSvg, markOutCsv, materialsCsv, toCsv } from './index.ts'
 
 const wall: Site = { widthM: 2, usableHeightM: 1, firstForkM: 0.4, viewingEnd: 'left', avoid: [] }
-const frame = makeFrame(wall, { kind: 'tiers', heightsM: [0.5, 1], maxSupportSpacingM: 1 }, options)
+const frame = makeFrame(wall, { kind: 'tiers', levels: tierLevels(0.5, 1), maxSupportSpacingM: 1 }, options)
 
 describe('CSV', () => {
   it('quotes what RFC 4180 wants quoted and ends lines with CRLF', () => {

@@ -69,7 +69,7 @@ describe('fitLayouts', () => {
         for (const proposal of fitLayouts(site, row, options)) {
           const frame = makeFrame(site, proposal.pattern, options)
           const posts = frame.members.filter(
-            (member) => member.part === 'line-post' || member.part === 'end-post',
+            (member) => member.role === 'line-post' || member.role === 'end-post',
           )
           expect(posts).toHaveLength(proposal.count + 1)
           expect(proposal.sizeM * proposal.count).toBeCloseTo(widthM, 6)

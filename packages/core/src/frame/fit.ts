@@ -2,8 +2,8 @@ import { CoreError } from '../errors/index.ts'
 import { makeFrame } from './frame.ts'
 import type { FrameOptions } from './frame-options.ts'
 import type { Frame } from './frame.ts'
-import { fewestParts } from './layout.ts'
-import type { Pattern } from './pattern.ts'
+import { kindOf } from './kinds/index.ts'
+import type { Pattern } from './kinds/index.ts'
 import type { Site } from './site.ts'
 
 /** One way to lay a pattern into the length there is, with what tells it from the others. */
@@ -22,8 +22,6 @@ export interface FitProposal {
   readonly blocked: number
 }
 
-/** Counts on either side of the one that comes nearest to the wanted size. */
-const COUNTS_EITHER_SIDE = 3
 /** A remainder of a whole cell weighs as much as a cell that is so far from the wanted size. */
 const REMAINDER_WEIGHT = 0.35
 const BLOCKED_WEIGHT = 0.5
@@ -41,7 +39,7 @@ export function fitLayouts(
   options: FrameOptions,
   toleranceShare = 0.25,
 ): FitProposal[] {
-  const wishes = wishesFor(site, pattern, toleranceShare)
+  const wishes = kindOf(pattern).fit?.(site, pattern, toleranceShare) ?? []
   const proposals = wishes.flatMap((wish): FitProposal[] => {
     const frame = tryFrame(site, wish.pattern, options)
     return frame ? [{ ...wish, ...measured(frame) }] : []
@@ -52,92 +50,6 @@ export function fitLayouts(
     BLOCKED_WEIGHT * p.blocked +
     (MOVED_WEIGHT * p.movedM) / p.sizeM
   return proposals.sort((a, b) => badness(a) - badness(b)).slice(0, 5)
-}
-
-type Wish = Pick<FitProposal, 'pattern' | 'sizeM' | 'offShare' | 'count' | 'isHalfAtEnd'>
-
-function wishesFor(site: Site, pattern: Pattern, toleranceShare: number): Wish[] {
-  const widthM = site.widthM
-  const near = (
-    wantedM: number,
-    make: (sizeM: number, count: number) => Pattern,
-    halves: readonly number[],
-  ): Wish[] => {
-    if (!(wantedM > 0) || !Number.isFinite(widthM / wantedM)) return []
-    const middle = Math.round(widthM / wantedM)
-    const counts = Array.from(
-      { length: 2 * COUNTS_EITHER_SIDE + 1 },
-      (_, i) => middle - COUNTS_EITHER_SIDE + i,
-    )
-    return counts
-      .filter((count) => count >= 1)
-      .flatMap((count) => halves.map((half) => ({ count, half, sizeM: widthM / (count + half) })))
-      .map(({ count, half, sizeM }) => ({
-        pattern: make(sizeM, count),
-        sizeM,
-        offShare: Math.abs(sizeM / wantedM - 1),
-        count,
-        isHalfAtEnd: half > 0,
-      }))
-      .filter((wish) => wish.offShare <= toleranceShare)
-  }
-  switch (pattern.kind) {
-    case 'diamonds': {
-      const wantedM =
-        pattern.cell.by === 'width'
-          ? pattern.cell.widthM
-          : widthM / (pattern.cell.count + (pattern.cell.halfAtEnd ? 0.5 : 0))
-      const exact: Wish = {
-        pattern: { ...pattern, cell: { by: 'width', widthM: wantedM } },
-        sizeM: wantedM,
-        offShare: 0,
-        count: Math.floor(widthM / wantedM + 1e-6),
-        isHalfAtEnd: false,
-      }
-      return [
-        exact,
-        ...near(wantedM, (_, count) => ({ ...pattern, cell: { by: 'count', count, halfAtEnd: false } }), [0]),
-        ...near(
-          wantedM,
-          (_, count) => ({ ...pattern, cell: { by: 'count', count, halfAtEnd: true } }),
-          [0.5],
-        ),
-      ]
-    }
-    case 'zigzag':
-      return near(pattern.strokeWidthM, (strokeWidthM) => ({ ...pattern, strokeWidthM }), [0])
-    case 'triangles':
-      return near(pattern.baseM, (baseM) => ({ ...pattern, baseM }), [0])
-    case 'grid':
-      return near(
-        widthM / Math.max(1, pattern.verticals - 1),
-        (_, count) => ({ ...pattern, verticals: count + 1 }),
-        [0],
-      )
-    case 'tiers':
-    case 'fan':
-      return near(
-        widthM / fewestParts(widthM, pattern.maxSupportSpacingM),
-        (maxSupportSpacingM) => ({ ...pattern, maxSupportSpacingM }),
-        [0],
-      )
-    case 'row':
-      return near(
-        widthM / fewestParts(widthM, pattern.maxPostSpacingM),
-        (maxPostSpacingM) => ({ ...pattern, maxPostSpacingM }),
-        [0],
-      )
-    case 'overhead':
-      return near(widthM / fewestParts(widthM, pattern.maxBayM), (maxBayM) => ({ ...pattern, maxBayM }), [0])
-    case 'net':
-      return near(
-        widthM / fewestParts(widthM, pattern.maxSpacingAlongM),
-        (maxSpacingAlongM) => ({ ...pattern, maxSpacingAlongM }),
-        [0],
-      )
-    default:
-      return []
-  }
 }
 
 function tryFrame(site: Site, pattern: Pattern, options: FrameOptions): Frame | null {

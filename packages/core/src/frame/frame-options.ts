@@ -1,6 +1,7 @@
 import { findStock, stockWidthM } from '../catalogue/index.ts'
 import type { Catalogue } from '../catalogue/index.ts'
 import { CoreError } from '../errors/index.ts'
+import type { AxisIds } from './axis.ts'
 import type { Point } from '../geometry/index.ts'
 
 export type Snap = 'none' | 'uprights' | 'levels' | 'both'
@@ -15,6 +16,8 @@ export interface FrameOptions {
   readonly dragged: Readonly<Record<string, Point>>
   /** Which lines of the place (studs, courses) fixings must sit on. */
   readonly snap: Snap
+  /** Ids that things in order keep, where they are not simply their numbers. */
+  readonly ids: AxisIds
   /**
    * Width of a stock as seen from the front, and its depth in bending, metres. Throws for a stock that is not
    * known.
@@ -28,6 +31,7 @@ export interface LayingOut {
   readonly moveToleranceM: number
   readonly dragged: Readonly<Record<string, Point>>
   readonly snap: Snap
+  readonly ids: AxisIds
 }
 
 /** What laying out a design needs to know of the catalogue. */
@@ -42,6 +46,7 @@ export function frameOptions(design: LayingOut, catalogue: Catalogue): FrameOpti
     moveToleranceM: design.moveToleranceM,
     dragged: design.dragged,
     snap: design.snap,
+    ids: design.ids,
     stockWidthM: (stockId) => stockWidthM(stock(stockId)),
     stockDepthM: (stockId) => {
       const { section } = stock(stockId)

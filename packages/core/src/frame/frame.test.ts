@@ -5,7 +5,7 @@ import { distanceM } from '../geometry/index.ts'
 import { planStringing, trailBound } from '../stringing/index.ts'
 import { isInSpot, makeFrame, markOut, nearestFreePoint } from './index.ts'
 import type { AvoidSpot, DiamondsPattern, Frame, Pattern } from './index.ts'
-import { options as free, siteOf as wallOf } from '../../test/frames.ts'
+import { options as free, siteOf as wallOf, tierLevels } from '../../test/frames.ts'
 
 const diamonds = (rest: Partial<DiamondsPattern> = {}): DiamondsPattern => ({
   kind: 'diamonds',
@@ -83,7 +83,7 @@ describe('lattice reference cases', () => {
         const heightsM = Array.from({ length: input.wires }, (_, i) => 0.4 + i * 0.3)
         const frame = make({
           kind: 'tiers',
-          heightsM,
+          levels: tierLevels(...heightsM),
           maxSupportSpacingM: input.maxFixingSpacing ?? input.maxFixingSpacingM,
         })
         const perWire = frame.nodes.length / input.wires
@@ -157,7 +157,11 @@ describe('diamonds on a wall of 9.20 m by 1.65 m', () => {
 
 describe('tiers', () => {
   it('refuses heights out of order and off the wall, naming the tier', () => {
-    const tiers = (heightsM: number[]): Pattern => ({ kind: 'tiers', heightsM, maxSupportSpacingM: 2 })
+    const tiers = (heightsM: number[]): Pattern => ({
+      kind: 'tiers',
+      levels: tierLevels(...heightsM),
+      maxSupportSpacingM: 2,
+    })
     const wall = wallOf(5, 2, { firstForkM: 0.4 })
     expect(() => makeFrame(wall, tiers([0.5, 0.5]), free)).toThrow(
       expect.objectContaining({
@@ -260,7 +264,7 @@ describe('mark-out', () => {
         .map(({ rows, w }): Pattern => diamonds({ rows, cell: { by: 'width', widthM: w } })),
       fc
         .double({ min: 0.3, max: 3, noNaN: true })
-        .map((s): Pattern => ({ kind: 'tiers', heightsM: [0.4, 0.9, 1.4], maxSupportSpacingM: s })),
+        .map((s): Pattern => ({ kind: 'tiers', levels: tierLevels(0.4, 0.9, 1.4), maxSupportSpacingM: s })),
     )
     fc.assert(
       fc.property(

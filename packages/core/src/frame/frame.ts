@@ -2,18 +2,14 @@ import { requirePositive, requireRange } from '../errors/index.ts'
 import { at3, distance3M } from '../geometry/index.ts'
 import type { Point, Point3, Rect } from '../geometry/index.ts'
 import { isInSpot, nearestFreePoint, nearestOnLines } from './avoid.ts'
-import { layBrush } from './brush.ts'
-import { layDiamonds } from './diamonds.ts'
-import { layFan } from './fan.ts'
-import { layFree } from './free.ts'
-import { layGrid, layTiers, layTriangles, layZigzag } from './lines.ts'
-import type { Joint, LaidNode, Layout, WireSlot } from './layout.ts'
-import { layNet } from './net.ts'
-import { layArch, layOverhead } from './overhead.ts'
-import type { Pattern, PatternKind } from './pattern.ts'
-import { layColumn, layObelisk, layPole, laySpiral, layStakes } from './potted.ts'
+import { requireFields } from './field.ts'
 import type { FrameOptions } from './frame-options.ts'
-import { layRow } from './row.ts'
+import { createLaying } from './kind.ts'
+import type { FrameTraits } from './kind.ts'
+import { kindOf } from './kinds/index.ts'
+import type { Pattern, PatternKind } from './kinds/index.ts'
+import type { Joint, LaidNode, Layout } from './layout.ts'
+import type { Line, MemberId, NodeId } from './parts.ts'
 import { MAX_SITE_M } from './site.ts'
 import type { Site } from './site.ts'
 
@@ -24,10 +20,8 @@ import type { Site } from './site.ts'
 export type NodeState = 'set' | 'moved' | 'dragged' | 'blocked'
 
 export interface FrameNode {
-  readonly id: string
-  /**
-   * Number on the mark-out, from the viewing end and from below, starting at 1; 0 for what is not marked out.
-   */
+  readonly id: NodeId
+  /** Number on the mark-out, from the viewing end and from below, starting at 1; 0 for what is not marked out. */
   readonly number: number
   /** What it is called: its number, or the name of the post that it is on. */
   readonly label: string
@@ -43,12 +37,11 @@ export interface FrameRun {
   readonly id: string
   readonly from: number
   readonly to: number
-  readonly slot: WireSlot
-  /** The straight wire that this run is a span of. */
-  readonly line: string
+  /** The straight wire that it is a span of. */
+  readonly line: Line
   /** Between its nodes. */
   readonly lengthM: number
-  /** String taken up by wraps and knots. */
+  /** Cord taken up by wraps and knots. */
   readonly wrapM: number
 }
 
@@ -56,36 +49,34 @@ export interface FrameRun {
 export type FrameFinding =
   | {
       readonly code: 'frame/spot-unavoidable'
-      readonly nodeId: string
+      readonly nodeId: NodeId
       readonly number: number
       readonly spot: string
       readonly toleranceM: number
     }
   | {
       readonly code: 'frame/dragged-onto-spot'
-      readonly nodeId: string
+      readonly nodeId: NodeId
       readonly number: number
       readonly spot: string
     }
   | {
       readonly code: 'frame/no-line-near'
-      readonly nodeId: string
+      readonly nodeId: NodeId
       readonly number: number
       readonly toleranceM: number
     }
   | {
       readonly code: 'frame/post-on-spot'
-      readonly nodeId: string
+      readonly nodeId: MemberId
       readonly label: string
       readonly spot: string
       readonly toleranceM: number
     }
 
-export interface Frame extends Pick<
-  Layout,
-  'members' | 'anchors' | 'sheets' | 'units' | 'fills' | 'plants' | 'figures' | 'shifts' | 'cells'
-> {
+export interface Frame extends Omit<Layout, 'nodes' | 'runs'> {
   readonly kind: PatternKind
+  readonly traits: FrameTraits
   readonly nodes: readonly FrameNode[]
   readonly runs: readonly FrameRun[]
   readonly findings: readonly FrameFinding[]
@@ -102,11 +93,6 @@ export interface Frame extends Pick<
  * a pattern that cannot be laid here.
  */
 export function makeFrame(site: Site, pattern: Pattern, options: FrameOptions): Frame {
-  requirePositive('widthM', site.widthM, MAX_SITE_M)
-  requirePositive('usableHeightM', site.usableHeightM, MAX_SITE_M)
-  requireRange('firstForkM', site.firstForkM, 0, MAX_SITE_M)
-  requireRange('riseM', site.riseM ?? 0, -MAX_SITE_M, MAX_SITE_M)
-  requireRange('moveToleranceM', options.moveToleranceM, 0, MAX_SITE_M)
   const layout = layPattern(site, pattern, options)
   // Below the first fork there is still wall: a node may step down there off a spot.
   const area: Rect = { leftM: 0, rightM: site.widthM, bottomM: 0, topM: site.firstForkM + site.usableHeightM }
@@ -132,81 +118,34 @@ export function makeFrame(site: Site, pattern: Pattern, options: FrameOptions): 
         toleranceM: options.moveToleranceM,
       })
   }
-  const runs = layout.runs.map((run): FrameRun => {
-    const [a, b] = [nodes[run.from]!, nodes[run.to]!]
-    const id = `${a.id}-${b.id}`
-    return {
-      id,
-      from: run.from,
-      to: run.to,
-      slot: run.slot,
-      line: run.line ?? id,
-      lengthM: distance3M(a.at, b.at),
-      wrapM: run.wrapM,
-    }
+  const runs = layout.runs.map(({ from, to, line, wrapM }): FrameRun => {
+    const [a, b] = [nodes[from]!, nodes[to]!]
+    return { id: `${a.id}-${b.id}`, from, to, line, lengthM: distance3M(a.at, b.at), wrapM }
   })
   // A stock that the catalogue lacks is refused here, where it is named, and not where its width is missed.
   for (const stockId of new Set(layout.members.map((member) => member.stockId))) options.stockWidthM(stockId)
-  const { members, anchors, sheets, units, fills, plants, figures, shifts, cells } = layout
   const hasDepth =
     nodes.some((node) => Math.abs(node.at.zM) > 1e-3) ||
-    members.some((member) => member.path.some((p) => Math.abs(p.zM) > 1e-3))
-  return {
-    kind: pattern.kind,
-    nodes,
-    runs,
-    members,
-    anchors,
-    sheets,
-    units,
-    fills,
-    plants,
-    figures,
-    shifts,
-    cells,
-    findings,
-    hasDepth,
-    slope: pattern.kind === 'row' ? (site.riseM ?? 0) / site.widthM : 0,
-  }
+    layout.members.some((member) => member.path.some((p) => Math.abs(p.zM) > 1e-3))
+  const { traits } = kindOf(pattern)
+  const slope = traits.followsSlope ? (site.riseM ?? 0) / site.widthM : 0
+  return { ...layout, kind: pattern.kind, traits, nodes, runs, findings, hasDepth, slope }
+}
+
+/** What stands in order in a pattern here and where, without placing a node: for telling what it keeps of another. */
+export function axesOf(site: Site, pattern: Pattern, options: FrameOptions): Layout['axes'] {
+  return layPattern(site, pattern, options).axes
 }
 
 function layPattern(site: Site, pattern: Pattern, options: FrameOptions): Layout {
-  switch (pattern.kind) {
-    case 'tiers':
-      return layTiers(site, pattern)
-    case 'diamonds':
-      return layDiamonds(site, pattern)
-    case 'zigzag':
-      return layZigzag(site, pattern)
-    case 'triangles':
-      return layTriangles(site, pattern)
-    case 'grid':
-      return layGrid(site, pattern)
-    case 'free':
-      return layFree(pattern)
-    case 'fan':
-      return layFan(site, pattern)
-    case 'row':
-      return layRow(site, pattern, options)
-    case 'overhead':
-      return layOverhead(site, pattern, options)
-    case 'arch':
-      return layArch(site, pattern)
-    case 'net':
-      return layNet(site, pattern)
-    case 'spiral':
-      return laySpiral(site, pattern, options)
-    case 'obelisk':
-      return layObelisk(site, pattern)
-    case 'pole':
-      return layPole(site, pattern, options)
-    case 'stakes':
-      return layStakes(site, pattern)
-    case 'column':
-      return layColumn(site, pattern, options)
-    case 'brush':
-      return layBrush(site, pattern)
-  }
+  requirePositive('widthM', site.widthM, MAX_SITE_M)
+  requirePositive('usableHeightM', site.usableHeightM, MAX_SITE_M)
+  requireRange('firstForkM', site.firstForkM, 0, MAX_SITE_M)
+  requireRange('riseM', site.riseM ?? 0, -MAX_SITE_M, MAX_SITE_M)
+  requireRange('moveToleranceM', options.moveToleranceM, 0, MAX_SITE_M)
+  const kind = kindOf(pattern)
+  requireFields(kind.fields, pattern as unknown as Readonly<Record<string, unknown>>)
+  return kind.lay(createLaying(site, options, options.ids), pattern)
 }
 
 type Trouble = { readonly kind: 'spot'; readonly spot: string } | { readonly kind: 'line' }
@@ -244,7 +183,7 @@ function placeNode(node: LaidNode, site: Site, options: FrameOptions, area: Rect
 }
 
 function findingOf(
-  nodeId: string,
+  nodeId: NodeId,
   number: number,
   state: NodeState,
   trouble: Trouble,

@@ -1,45 +1,56 @@
 export { isInSpot, nearestFreePoint, nearestOnLines } from './avoid.ts'
-export { diamondCell } from './diamonds.ts'
+export { carryIds } from './axis.ts'
+export type { Axis, AxisIds } from './axis.ts'
+export { MAX_ID_LETTERS, POT_RANGE_M, isField } from './field.ts'
+export type { Field, Fields, LengthWriting } from './field.ts'
 export { fitLayouts } from './fit.ts'
 export type { FitProposal } from './fit.ts'
 export { frameOptions } from './frame-options.ts'
-export type { LayingOut } from './frame-options.ts'
-export { makeFrame } from './frame.ts'
+export type { FrameOptions, LayingOut, Snap } from './frame-options.ts'
+export { axesOf, makeFrame } from './frame.ts'
 export type { Frame, FrameFinding, FrameNode, FrameRun, NodeState } from './frame.ts'
-export type { FrameOptions, Snap } from './frame-options.ts'
 export { stakeSpacingM, turnsForLength, woundString } from './helix.ts'
 export type { Winding, WoundString } from './helix.ts'
 export { freeStretches, placeInOrder } from './in-order.ts'
 export type { InOrderLimits, Stretch } from './in-order.ts'
-export type { Anchor, Figure, Fill, Joint, Member, MemberPart, Sheet, Unit, WireSlot } from './layout.ts'
+export { checkCodes } from './kind.ts'
+export type { CheckCode, FrameKind, FrameTraits, SheetPart, StartPlace, StartWith } from './kind.ts'
+export { diamondCell } from './kinds/diamonds.ts'
+export type { DiamondsPattern } from './kinds/diamonds.ts'
+export { frameKinds, kindOf } from './kinds/index.ts'
+export type { Pattern, PatternKind, PatternOfKind } from './kinds/index.ts'
+export type { OverheadPattern } from './kinds/overhead.ts'
+export type { EndAssembly, RowLevel, RowPattern } from './kinds/row.ts'
+export type { Anchor, Figure, Fill, FrameMeasures, Joint, Member, Sheet, Unit } from './layout.ts'
+export { lineNames } from './line-names.ts'
+export type { LineName } from './line-names.ts'
+export { figureKeys } from './layout.ts'
 export { markOut } from './mark-out.ts'
 export type { MarkOut, MarkOutRow } from './mark-out.ts'
-export { potOf, wireSlots } from './pattern.ts'
+export {
+  anchorId,
+  bearsLeaf,
+  isPost,
+  isUpright,
+  levelId,
+  lineId,
+  lineRoles,
+  memberId,
+  nodeId,
+  wireFor,
+} from './parts.ts'
 export type {
-  ArchPattern,
-  BrushPattern,
-  CellWidth,
-  ColumnPattern,
-  DiamondsPattern,
-  EndAssembly,
-  FanPattern,
-  FreePattern,
-  GridPattern,
-  NetPattern,
-  ObeliskPattern,
-  OverheadPattern,
-  Pattern,
-  PatternKind,
-  PolePattern,
-  Pot,
-  RowLevel,
-  RowPattern,
-  SpiralPattern,
-  StakesPattern,
-  TiersPattern,
-  TrianglesPattern,
-  ZigzagPattern,
-} from './pattern.ts'
-export { HEAD_SPACE_M, potSoilLitres } from './potted.ts'
-export { MAX_SITE_M, alongToX, groundAt, usableRect } from './site.ts'
-export type { AvoidSpot, Rhythm, Site, ViewingEnd } from './site.ts'
+  AnchorId,
+  LevelId,
+  Line,
+  LineId,
+  LineRole,
+  MemberId,
+  MemberRole,
+  NodeId,
+  WireName,
+} from './parts.ts'
+export { HEAD_SPACE_M, potSoilLitres } from './pot.ts'
+export type { Pot } from './pot.ts'
+export { MAX_SITE_M, alongToX, groundAt, placeKinds, settings, usableRect } from './site.ts'
+export type { AvoidSpot, PlaceKind, Rhythm, Setting, Site, ViewingEnd } from './site.ts'

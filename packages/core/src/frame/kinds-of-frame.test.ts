@@ -1,21 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { expectReference, referenceCases } from '../../test/reference.ts'
-import { deranged, options, patternArbs, siteOf } from '../../test/frames.ts'
+import { deranged, options, patternArbs, siteOf, rowLevel } from '../../test/frames.ts'
 import { CoreError } from '../errors/index.ts'
 import { distance3M, pathLengthM } from '../geometry/index.ts'
 import { isInSpot, makeFrame, markOut, nearestOnLines, turnsForLength, woundString } from './index.ts'
-import type {
-  ArchPattern,
-  ColumnPattern,
-  FanPattern,
-  Frame,
-  Pattern,
-  PatternKind,
-  Pot,
-  RowPattern,
-  SpiralPattern,
-} from './index.ts'
+import type { Frame, Pattern, PatternKind, Pot, RowPattern, PatternOfKind } from './index.ts'
 
 const site = siteOf(6, 2.4)
 const kinds = Object.keys(patternArbs) as PatternKind[]
@@ -119,9 +109,9 @@ const row = (rest: Partial<RowPattern> = {}): RowPattern => ({
   end: { kind: 'tied-back', attachHeightM: 1.5, angleDeg: 45, screwId: 'screw-eye-1200' },
   armStockId: 'batten-20x30',
   levels: [
-    { heightM: 0.7, slot: 'main', form: 'single', spreadM: 0, liftM: 0 },
-    { heightM: 1.2, slot: 'light', form: 'pair', spreadM: 0, liftM: 0 },
-    { heightM: 1.6, slot: 'light', form: 'arms', spreadM: 0.6, liftM: 0 },
+    rowLevel(0, 0.7),
+    rowLevel(1, 1.2, { role: 'foliage', form: 'pair' }),
+    rowLevel(2, 1.6, { role: 'foliage', form: 'arms', spreadM: 0.6 }),
   ],
   waterHeightM: 0.4,
   plantSpacingM: 1.5,
@@ -133,11 +123,11 @@ describe('a row', () => {
 
   it('has posts in equal bays, wires at their heights on every post, and plants between', () => {
     const frame = makeFrame(field, row(), options)
-    expect(frame.members.filter((m) => m.part === 'line-post')).toHaveLength(6)
-    expect(frame.members.filter((m) => m.part === 'end-post')).toHaveLength(2)
-    expect(frame.members.filter((m) => m.part === 'cross-arm')).toHaveLength(8)
+    expect(frame.members.filter((m) => m.role === 'line-post')).toHaveLength(6)
+    expect(frame.members.filter((m) => m.role === 'end-post')).toHaveLength(2)
+    expect(frame.members.filter((m) => m.role === 'cross-arm')).toHaveLength(8)
     // One fruiting wire, a pair, a pair on arms, a water wire: six lines, and two tie-backs.
-    expect(new Set(frame.runs.map((r) => r.line)).size).toBe(8)
+    expect(new Set(frame.runs.map((r) => r.line.id)).size).toBe(8)
     expect(frame.plants).toHaveLength(27)
     for (const plant of frame.plants)
       for (const post of frame.members)
@@ -148,7 +138,7 @@ describe('a row', () => {
     const slope = makeFrame({ ...field, riseM: 4 }, row({ endLeanDeg: 0 }), options)
     for (const node of slope.nodes.filter((n) => n.id.startsWith('w0.')))
       expect(node.at.yM - node.at.xM * 0.1).toBeCloseTo(0.7, 9)
-    const lengthM = slope.runs.filter((r) => r.line === 'w0').reduce((sum, r) => sum + r.lengthM, 0)
+    const lengthM = slope.runs.filter((r) => r.line.id === 'w0').reduce((sum, r) => sum + r.lengthM, 0)
     expect(lengthM).toBeCloseTo(Math.hypot(40, 4), 9)
   })
 
@@ -172,17 +162,10 @@ describe('a row', () => {
   })
 
   it('refuses wires out of order or above their posts', () => {
-    const level = (heightM: number) => ({
-      heightM,
-      slot: 'main' as const,
-      form: 'single' as const,
-      spreadM: 0,
-      liftM: 0,
-    })
-    expect(() => makeFrame(field, row({ levels: [level(1), level(0.9)] }), options)).toThrow(
+    expect(() => makeFrame(field, row({ levels: [rowLevel(0, 1), rowLevel(1, 0.9)] }), options)).toThrow(
       expect.objectContaining({ code: 'frame/heights-out-of-order' }),
     )
-    expect(() => makeFrame(field, row({ levels: [level(2.4)] }), options)).toThrow(
+    expect(() => makeFrame(field, row({ levels: [rowLevel(0, 2.4)] }), options)).toThrow(
       expect.objectContaining({ code: 'frame/height-outside-wall' }),
     )
   })
@@ -215,7 +198,7 @@ describe('string wound round stakes', () => {
 
   it('takes in the frame exactly the string that the formula gives', () => {
     fc.assert(
-      fc.property(patternArbs.spiral, (pattern: SpiralPattern) => {
+      fc.property(patternArbs.spiral, (pattern: PatternOfKind<'spiral'>) => {
         const frame = layOrRefuse(pattern)
         if (frame instanceof CoreError) return
         const laid = frame.runs.reduce((sum, run) => sum + run.lengthM + run.wrapM, 0)
@@ -228,20 +211,24 @@ describe('string wound round stakes', () => {
 describe('a fan', () => {
   it('has no rib longer than was asked, and wires as wide as its ribs need and no wider than the wall', () => {
     fc.assert(
-      fc.property(patternArbs.fan as fc.Arbitrary<FanPattern>, fc.boolean(), (pattern, fromRight) => {
-        const wall = { ...site, viewingEnd: fromRight ? ('right' as const) : ('left' as const) }
-        const frame = layOrRefuse(pattern, wall)
-        if (frame instanceof CoreError || pattern.wireStepM === null) return
-        const eyes = frame.nodes.filter((node) => node.joint === 'eye').map((node) => node.at.xM)
-        expect(Math.min(...eyes)).toBeGreaterThanOrEqual(-1e-9)
-        expect(Math.max(...eyes)).toBeLessThanOrEqual(site.widthM + 1e-9)
-        for (const rib of frame.members) {
-          const tip = rib.path.at(-1)!
-          expect(rib.cutLengthM).toBeLessThanOrEqual((pattern.ribReachM ?? Infinity) + 1e-9)
-          expect(tip.xM).toBeGreaterThanOrEqual(Math.min(...eyes) - 1e-6)
-          expect(tip.xM).toBeLessThanOrEqual(Math.max(...eyes) + 1e-6)
-        }
-      }),
+      fc.property(
+        patternArbs.fan as fc.Arbitrary<PatternOfKind<'fan'>>,
+        fc.boolean(),
+        (pattern, fromRight) => {
+          const wall = { ...site, viewingEnd: fromRight ? ('right' as const) : ('left' as const) }
+          const frame = layOrRefuse(pattern, wall)
+          if (frame instanceof CoreError || pattern.wireStepM === null) return
+          const eyes = frame.nodes.filter((node) => node.joint === 'eye').map((node) => node.at.xM)
+          expect(Math.min(...eyes)).toBeGreaterThanOrEqual(-1e-9)
+          expect(Math.max(...eyes)).toBeLessThanOrEqual(site.widthM + 1e-9)
+          for (const rib of frame.members) {
+            const tip = rib.path.at(-1)!
+            expect(rib.cutLengthM).toBeLessThanOrEqual((pattern.ribReachM ?? Infinity) + 1e-9)
+            expect(tip.xM).toBeGreaterThanOrEqual(Math.min(...eyes) - 1e-6)
+            expect(tip.xM).toBeLessThanOrEqual(Math.max(...eyes) + 1e-6)
+          }
+        },
+      ),
     )
   })
 })
@@ -268,7 +255,7 @@ describe('a frame in a pot', () => {
   )
 
   it('a hoop by itself has no rungs, wants one plant and is as long as it is bent', () => {
-    const hoop: ArchPattern = {
+    const hoop: PatternOfKind<'arch'> = {
       kind: 'arch',
       spanM: 0.2,
       heightM: 0.5,
@@ -288,7 +275,7 @@ describe('a frame in a pot', () => {
 })
 
 describe('a column in a tub', () => {
-  const column: ColumnPattern = {
+  const column: PatternOfKind<'column'> = {
     kind: 'column',
     tub: { shape: 'square', widthM: 0.6, heightM: 0.5 },
     columnStockId: 'post-steel-48',

@@ -1,71 +1,39 @@
-import type { GoodId, ScrewOnOffer } from '../catalogue/index.ts'
 import { at3, pathLengthM } from '../geometry/index.ts'
 import type { Point3 } from '../geometry/index.ts'
+import type { GoodId, ScrewOnOffer } from '../catalogue/index.ts'
+import type { Axis } from './axis.ts'
+import { anchorId, lineId, memberId, nodeId } from './parts.ts'
+import type { AnchorId, Line, LineId, LineRole, MemberId, MemberRole, NodeId } from './parts.ts'
 
 /**
- * What happens at a node: an eye in the wall, a staple at a line post, a wire's end, a lashing of cane to
- * wire, a bolt, or a wire or bar that passes through and takes nothing to hold.
+ * What happens at a node: an eye in the wall, a staple at a line post, a wire's end, a lashing of cane to wire, a bolt,
+ * or a wire or bar that passes through and takes nothing to hold.
  */
 export type Joint = 'eye' | 'staple' | 'end' | 'lashing' | 'bolt' | 'through'
 
-/**
- * Which of a design's wires a run is made of: the one that carries, or the light one for foliage and water.
- */
-export type WireSlot = 'main' | 'light'
-
 export interface LaidNode {
-  /**
-   * Stable while the pattern keeps its shape, so that a dragged node is found again after a change of
-   * measure.
-   */
-  readonly id: string
+  readonly id: NodeId
   readonly ideal: Point3
   /** Where a plant begins: a line starts here at the foot of the pattern. */
   readonly isStart: boolean
   readonly joint: Joint
-  /**
-   * What it is called in the order of stringing where it has no number on the mark-out, such as the name of
-   * its post.
-   */
+  /** What it is called in the order of stringing where it has no number on the mark-out, such as the name of its post. */
   readonly label: string | null
 }
 
 export interface LaidRun {
   readonly from: number
   readonly to: number
-  readonly slot: WireSlot
-  /**
-   * Runs of one line are one straight wire that slides over its supports; `null` where a run ends at both its
-   * nodes.
-   */
-  readonly line: string | null
-  /** String taken up by wraps and knots at the ends of this run, metres. */
+  /** The straight wire that it is a span of. */
+  readonly line: Line
+  /** Cord taken up by wraps and knots at the ends of this run, metres. */
   readonly wrapM: number
 }
 
-export type MemberPart =
-  | 'end-post'
-  | 'line-post'
-  | 'post'
-  | 'brace'
-  | 'cross-arm'
-  | 'beam'
-  | 'rafter'
-  | 'hoop'
-  | 'stake'
-  | 'leg'
-  | 'rung'
-  | 'rib'
-  | 'ring'
-  | 'bar'
-  | 'core'
-  | 'column'
-  | 'twig'
-
 /** Anything long and stiff. Its path is its centre line, what is in the ground included. */
 export interface Member {
-  readonly id: string
-  readonly part: MemberPart
+  readonly id: MemberId
+  readonly role: MemberRole
   readonly path: readonly Point3[]
   readonly stockId: string
   readonly cutLengthM: number
@@ -78,7 +46,7 @@ export interface Member {
 }
 
 export interface Anchor {
-  readonly id: string
+  readonly id: AnchorId
   readonly head: ScrewOnOffer['head']
   readonly screwId: string
   readonly at: Point3
@@ -114,40 +82,64 @@ export interface Fill {
 
 /** Where the pattern wants a plant that no node marks. */
 export interface PlantSpot {
-  readonly id: string
+  readonly id: NodeId
   readonly at: Point3
 }
 
-/** A figure that only this kind of frame has, for the slip. */
+export const figureKeys = [
+  'string-length',
+  'string-turns',
+  'ring-cut',
+  'bend-every',
+  'mesh-width',
+  'mesh-height',
+  'medium',
+  'soil-left',
+  'hole-lower',
+  'hole-upper',
+  'span',
+  'headroom',
+  'hoop-length',
+  'cover-area',
+  'seams',
+  'tie-back-distance',
+  'rib-longest',
+  'modules',
+  'core-length',
+] as const
+
+/** A figure for the eye, that only this kind of frame has; no computation reads it. */
 export interface Figure {
-  readonly key:
-    | 'string-length'
-    | 'string-turns'
-    | 'ring-cut'
-    | 'bend-every'
-    | 'mesh-width'
-    | 'mesh-height'
-    | 'medium'
-    | 'soil-left'
-    | 'hole-lower'
-    | 'hole-upper'
-    | 'span'
-    | 'headroom'
-    | 'hoop-length'
-    | 'cover-area'
-    | 'seams'
-    | 'tie-back-distance'
-    | 'rib-longest'
-    | 'modules'
-    | 'core-length'
+  readonly key: (typeof figureKeys)[number]
   readonly unit: 'm' | 'litres' | 'count' | 'm2'
   readonly value: number
+}
+
+/** Lengths and areas of a frame that loads and checks go by; `null` where the kind has none. */
+export interface FrameMeasures {
+  /** Widest distance between neighbouring posts. */
+  readonly bayM: number | null
+  readonly coverM2: number | null
+  /** Longest rib. */
+  readonly reachM: number | null
+  /** Between which heights above the ground leaf hangs in the open, where that is not simply from top to bottom. */
+  readonly leafBandM: readonly [number, number] | null
+}
+
+/** A post that stands elsewhere than at equal steps, or could not. */
+export interface Shift {
+  readonly id: MemberId
+  readonly label: string
+  readonly movedM: number
+  /** The spot that it stands on all the same. */
+  readonly spot: string | null
 }
 
 /** What a pattern makes of a place, before spots are avoided. Runs join nodes by their index. */
 export interface Layout {
   readonly nodes: readonly LaidNode[]
   readonly runs: readonly LaidRun[]
+  readonly lines: readonly Line[]
   readonly members: readonly Member[]
   readonly anchors: readonly Anchor[]
   readonly sheets: readonly Sheet[]
@@ -155,28 +147,27 @@ export interface Layout {
   readonly fills: readonly Fill[]
   readonly plants: readonly PlantSpot[]
   readonly figures: readonly Figure[]
-  /** Posts that stand elsewhere than at equal steps, or could not. */
+  readonly measures: FrameMeasures
   readonly shifts: readonly Shift[]
+  /** What stands in order in it, with the ids that it goes by. */
+  readonly axes: Readonly<Record<string, Axis>>
   /** Whole cells, half cells and what is left of the width, for patterns that have cells. */
   readonly cells: { readonly whole: number; readonly half: number; readonly remainderM: number } | null
 }
 
-export interface Shift {
-  readonly id: string
-  readonly label: string
-  readonly movedM: number
-  /** The spot that it stands on all the same. */
-  readonly spot: string | null
-}
-
 /** A pattern of more nodes than this is a slip of the decimal point, and would freeze the screen. */
 export const MAX_NODES = 20_000
+
+type MemberInput = Pick<Member, 'role' | 'path' | 'stockId'> & { readonly id: string } & Partial<
+    Omit<Member, 'id'>
+  >
 
 /** Collects what a pattern lays, nodes by id so that shared corners count once. */
 export class LayoutBuilder {
   private readonly indexById = new Map<string, number>()
   private readonly nodes: LaidNode[] = []
   private readonly runs: LaidRun[] = []
+  private readonly lines = new Map<LineId, Line>()
   private readonly members: Member[] = []
   private readonly anchors: Anchor[] = []
   private readonly sheets: Sheet[] = []
@@ -185,6 +176,8 @@ export class LayoutBuilder {
   private readonly plants: PlantSpot[] = []
   private readonly figures: Figure[] = []
   private readonly shifts: Shift[] = []
+  private readonly axes: Record<string, Axis> = {}
+  private measured: FrameMeasures = { bayM: null, coverM2: null, reachM: null, leafBandM: null }
 
   /** A node of a pattern on a wall: an eye. */
   node(id: string, xM: number, yM: number, isStart = false): number {
@@ -195,22 +188,29 @@ export class LayoutBuilder {
     const known = this.indexById.get(id)
     if (known !== undefined) return known
     this.indexById.set(id, this.nodes.length)
-    this.nodes.push({ id, ideal: at, isStart: rest.isStart ?? false, joint, label: rest.label ?? null })
+    const { isStart = false, label = null } = rest
+    this.nodes.push({ id: nodeId(id), ideal: at, isStart, joint, label })
     return this.nodes.length - 1
   }
 
-  run(a: number, b: number, rest: Partial<Omit<LaidRun, 'from' | 'to'>> = {}): void {
-    this.runs.push({
-      from: a,
-      to: b,
-      slot: rest.slot ?? 'main',
-      line: rest.line ?? null,
-      wrapM: rest.wrapM ?? 0,
-    })
+  /** A straight wire; runs are laid on it. */
+  line(id: string, role: LineRole, rest: Partial<Pick<Line, 'level' | 'side'>> = {}): Line {
+    const line: Line = { id: lineId(id), role, level: rest.level ?? null, side: rest.side ?? null }
+    this.lines.set(line.id, line)
+    return line
+  }
+
+  run(a: number, b: number, line: Line, wrapM = 0): void {
+    this.runs.push({ from: a, to: b, line, wrapM })
+  }
+
+  /** A wire of one run, ended at both its nodes. */
+  wire(a: number, b: number, role: LineRole = 'carrying'): void {
+    this.run(a, b, this.line(`${this.nodes[a]!.id}-${this.nodes[b]!.id}`, role))
   }
 
   /** `cutLengthM` is the length of the path unless given. */
-  member(member: Pick<Member, 'id' | 'part' | 'path' | 'stockId'> & Partial<Member>): void {
+  member({ id, ...member }: MemberInput): void {
     this.members.push({
       buriedM: 0,
       foot: null,
@@ -218,11 +218,12 @@ export class LayoutBuilder {
       bendsM: [],
       cutLengthM: pathLengthM(member.path),
       ...member,
+      id: memberId(id),
     })
   }
 
-  anchor(anchor: Anchor): void {
-    this.anchors.push(anchor)
+  anchor({ id, ...anchor }: Omit<Anchor, 'id'> & { readonly id: string }): void {
+    this.anchors.push({ ...anchor, id: anchorId(id) })
   }
 
   sheet(sheet: Pick<Sheet, 'id' | 'good' | 'outline' | 'areaM2'> & Partial<Sheet>): void {
@@ -238,27 +239,48 @@ export class LayoutBuilder {
   }
 
   plant(id: string, at: Point3): void {
-    this.plants.push({ id, at })
+    this.plants.push({ id: nodeId(id), at })
   }
 
   figure(key: Figure['key'], unit: Figure['unit'], value: number): void {
     this.figures.push({ key, unit, value })
   }
 
-  shift(shift: Shift): void {
-    this.shifts.push(shift)
+  measure(measures: Partial<FrameMeasures>): void {
+    this.measured = { ...this.measured, ...measures }
+  }
+
+  shift({ id, ...shift }: Omit<Shift, 'id'> & { readonly id: string }): void {
+    this.shifts.push({ ...shift, id: memberId(id) })
+  }
+
+  axis(name: string, axis: Axis): void {
+    this.axes[name] = axis
   }
 
   build(cells: Layout['cells'] = null): Layout {
-    const { nodes, runs, members, anchors, sheets, units, fills, plants, figures, shifts } = this
-    return { nodes, runs, members, anchors, sheets, units, fills, plants, figures, shifts, cells }
+    const { nodes, runs, members, anchors, sheets, units, fills, plants, figures, shifts, axes } = this
+    const [lines, measures] = [[...this.lines.values()], this.measured]
+    return {
+      nodes,
+      runs,
+      lines,
+      members,
+      anchors,
+      sheets,
+      units,
+      fills,
+      plants,
+      figures,
+      measures,
+      shifts,
+      axes,
+      cells,
+    }
   }
 }
 
-/**
- * Quotients such as 1.2/0.4 are whole in decimals but not in binary; lengths nearer than this are the same
- * length.
- */
+/** Quotients such as 1.2/0.4 are whole in decimals but not in binary; lengths nearer than this are the same length. */
 export const LENGTH_TOLERANCE_M = 1e-6
 
 /** How often `part` fits into `whole`, forgiving binary rounding. */
@@ -269,4 +291,9 @@ export function wholeTimes(whole: number, part: number): number {
 /** The fewest equal parts of `whole` that are none longer than `most`, forgiving binary rounding. */
 export function fewestParts(whole: number, most: number): number {
   return Math.max(1, Math.ceil((whole - LENGTH_TOLERANCE_M) / most))
+}
+
+/** `count` + 1 positions from 0 to `lengthM` at equal steps. */
+export function equalSteps(lengthM: number, count: number): number[] {
+  return Array.from({ length: count + 1 }, (_, i) => (i * lengthM) / count)
 }

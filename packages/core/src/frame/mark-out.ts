@@ -1,11 +1,17 @@
+import type { AnchorId, MemberId, NodeId } from './parts.ts'
 import type { Frame, NodeState } from './frame.ts'
+import type { Shift } from './layout.ts'
 import type { Site } from './site.ts'
 
-export interface MarkOutRow {
-  /** A fixing in the wall, a post, stake or leg in the ground, an anchor. */
-  readonly what: 'node' | 'post' | 'anchor'
+/** A fixing in the wall; a post, stake or leg in the ground; an anchor. */
+type MarkedPart =
+  | { readonly what: 'node'; readonly partId: NodeId }
+  | { readonly what: 'post'; readonly partId: MemberId }
+  | { readonly what: 'anchor'; readonly partId: AnchorId }
+
+export type MarkOutRow = MarkedPart & Mark
+interface Mark {
   readonly label: string
-  readonly nodeId: string
   /** Along the tape from the viewing end of the place, metres. */
   readonly alongM: number
   /** Above the soil, metres; 0 for what is marked out on the ground. */
@@ -39,7 +45,7 @@ export function markOut(frame: Frame, site: Pick<Site, 'widthM' | 'viewingEnd'>)
     .map((node): MarkOutRow => ({
       what: 'node',
       label: node.label,
-      nodeId: node.id,
+      partId: node.id,
       alongM: along(node.at.xM),
       heightM: node.at.yM,
       outM: 0,
@@ -48,33 +54,27 @@ export function markOut(frame: Frame, site: Pick<Site, 'widthM' | 'viewingEnd'>)
       movedM: node.movedM,
       state: node.state,
     }))
-  const shifts = new Map(frame.shifts.map((shift) => [shift.id, shift]))
-  const onGround = (
-    what: 'post' | 'anchor',
-    id: string,
-    label: string,
-    at: { xM: number; zM: number },
-  ): MarkOutRow => {
-    const movedM = shifts.get(id)?.movedM ?? 0
-    const state = shifts.get(id)?.spot ? 'blocked' : movedM > 0 ? 'moved' : 'set'
+  const shifts = new Map<MemberId, Shift>(frame.shifts.map((shift) => [shift.id, shift]))
+  const onGround = (part: MarkedPart, label: string, at: { xM: number; zM: number }): MarkOutRow => {
+    const shift = part.what === 'post' ? shifts.get(part.partId) : undefined
+    const movedM = shift?.movedM ?? 0
     return {
-      what,
+      ...part,
       label,
-      nodeId: id,
       alongM: along(at.xM),
       heightM: 0,
       outM: at.zM,
       idealAlongM: along(at.xM),
       idealHeightM: 0,
       movedM,
-      state,
+      state: shift?.spot ? 'blocked' : movedM > 0 ? 'moved' : 'set',
     }
   }
-  const feet = frame.members.flatMap((member) =>
-    member.foot && member.label ? [onGround('post', member.id, member.label, member.foot)] : [],
+  const feet = frame.members.flatMap(({ id, foot, label }) =>
+    foot && label ? [onGround({ what: 'post', partId: id }, label, foot)] : [],
   )
-  const anchors = frame.anchors.flatMap((anchor) =>
-    anchor.head === 'eye' ? [onGround('anchor', anchor.id, anchor.label, anchor.at)] : [],
+  const anchors = frame.anchors.flatMap(({ id, head, label, at }) =>
+    head === 'eye' ? [onGround({ what: 'anchor', partId: id }, label, at)] : [],
   )
   const ground = [...feet, ...anchors].sort((a, b) => a.alongM - b.alongM || a.outM - b.outM)
   const diagonalM = fixings.length > 0 ? diagonal(fixings, 'heightM') : diagonal(feet, 'outM')

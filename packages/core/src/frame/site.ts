@@ -1,5 +1,13 @@
 import type { Rect } from '../geometry/index.ts'
 
+/** What a place is: it decides which frames are offered there. */
+export const placeKinds = ['wall', 'fence', 'row', 'bed', 'terrace', 'bench', 'tub'] as const
+export type PlaceKind = (typeof placeKinds)[number]
+
+/** What stands round a place: the weather reaches it whole, over a roof's edge, through glass, or not at all. */
+export const settings = ['open', 'terrace', 'glass', 'indoors'] as const
+export type Setting = (typeof settings)[number]
+
 export type ViewingEnd = 'left' | 'right'
 
 /**

@@ -1,3 +1,4 @@
+import type { AnchorId, LineId, MemberId, NodeId } from '../frame/index.ts'
 import type { Point } from '../geometry/index.ts'
 import type { CalendarDate } from '../season/index.ts'
 import type { Hitch, StemPart } from '../wood/index.ts'
@@ -6,7 +7,7 @@ import type { Hitch, StemPart } from '../wood/index.ts'
 interface WireTension {
   readonly v: 1
   readonly frameId: string
-  readonly line: string
+  readonly line: LineId
   readonly tensionN: number
   readonly temperatureC: number
 }
@@ -70,13 +71,13 @@ export interface EntryBodies {
   'tie.removed': { readonly v: 1; readonly tieId: string; readonly reason: string }
   'tie.postponed': { readonly v: 1; readonly tieId: string; readonly untilOn: CalendarDate }
   /** A fixing of a frame is in the wall, where it really went. */
-  'fixing.set': { readonly v: 1; readonly frameId: string; readonly nodeId: string; readonly at: Point }
-  'post.placed': { readonly v: 1; readonly frameId: string; readonly postId: string; readonly xM: number }
+  'fixing.set': { readonly v: 1; readonly frameId: string; readonly nodeId: NodeId; readonly at: Point }
+  'post.placed': { readonly v: 1; readonly frameId: string; readonly postId: MemberId; readonly xM: number }
   /** A ground screw as it went in; angle from the vertical. A refused one did not reach its depth. */
   'anchor.driven': {
     readonly v: 1
     readonly frameId: string
-    readonly anchorId: string
+    readonly anchorId: AnchorId
     readonly depthM: number
     readonly angleDeg: number
     readonly torqueNm: number | null

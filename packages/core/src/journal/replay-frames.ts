@@ -1,3 +1,4 @@
+import type { AnchorId, LineId, MemberId, NodeId } from '../frame/index.ts'
 import type { Drive } from '../ground/index.ts'
 import type { JournalEntry } from './entry.ts'
 import { inForce } from './replay.ts'
@@ -23,17 +24,17 @@ export interface TensionLog {
  * pulls by line.
  */
 export interface FrameCondition {
-  readonly fixings: ReadonlyMap<string, { readonly on: CalendarDate; readonly at: Point }>
-  readonly posts: ReadonlyMap<string, { readonly on: CalendarDate; readonly xM: number }>
-  readonly drives: ReadonlyMap<string, DriveLog>
-  readonly tensions: ReadonlyMap<string, readonly TensionLog[]>
+  readonly fixings: ReadonlyMap<NodeId, { readonly on: CalendarDate; readonly at: Point }>
+  readonly posts: ReadonlyMap<MemberId, { readonly on: CalendarDate; readonly xM: number }>
+  readonly drives: ReadonlyMap<AnchorId, DriveLog>
+  readonly tensions: ReadonlyMap<LineId, readonly TensionLog[]>
 }
 
 interface Draft {
-  readonly fixings: Map<string, { on: CalendarDate; at: Point }>
-  readonly posts: Map<string, { on: CalendarDate; xM: number }>
-  readonly drives: Map<string, DriveLog>
-  readonly tensions: Map<string, TensionLog[]>
+  readonly fixings: Map<NodeId, { on: CalendarDate; at: Point }>
+  readonly posts: Map<MemberId, { on: CalendarDate; xM: number }>
+  readonly drives: Map<AnchorId, DriveLog>
+  readonly tensions: Map<LineId, TensionLog[]>
 }
 
 export const NOTHING_BUILT: FrameCondition = {

@@ -1,14 +1,16 @@
-import type { FrameDesign, Conditions } from '../design/index.ts'
-import { GRAVITY } from './wind.ts'
-import { leafWindNPerM } from './leaf-wind.ts'
+import type { Conditions, FrameDesign } from '../design/index.ts'
+import { bearsLeaf, isUpright } from '../frame/index.ts'
 import type { Frame } from '../frame/index.ts'
+import type { Point3 } from '../geometry/index.ts'
 import { findKind, plantWeight } from '../kinds/index.ts'
 import type { Hold, PlantKind } from '../kinds/index.ts'
+import { leafWindNPerM } from './leaf-wind.ts'
+import { GRAVITY } from './wind.ts'
 import type { WireLoads } from './wires.ts'
 
 /**
- * Outline that the plant will fill: across and up for what stands upright, along and across for what lies
- * overhead.
+ * Outline that the plant will fill: across and up for what stands upright, along and across for what lies over the
+ * ground.
  */
 export interface LeafyOutline {
   readonly widthM: number
@@ -18,76 +20,63 @@ export interface LeafyOutline {
   readonly middleM: number
 }
 
+/** No outline is thinner than a plant. */
+const THIN_M = 0.05
+
 export function leafyOutline(frame: Frame): LeafyOutline {
   const points = [...frame.nodes.map((n) => n.at), ...frame.members.flatMap((m) => m.path)]
-  if (points.length === 0) return { widthM: 0.05, heightM: 0.05, areaM2: 0.0025, middleM: 0 }
-  const span = (pick: (p: (typeof points)[number]) => number): [number, number] => {
-    let [low, high] = [Infinity, -Infinity]
-    for (const p of points) {
-      low = Math.min(low, pick(p))
-      high = Math.max(high, pick(p))
-    }
-    return [low, high]
-  }
-  const [left, right] = span((p) => p.xM)
-  const [front, back] = span((p) => p.zM)
+  if (points.length === 0) return { widthM: THIN_M, heightM: THIN_M, areaM2: THIN_M ** 2, middleM: 0 }
+  const [left, right] = span(points, (p) => p.xM)
+  const [front, back] = span(points, (p) => p.zM)
   // What is in the ground bears no leaves.
-  const [bottom, top] = frame.kind === 'row' ? rowBand(frame) : span((p) => Math.max(0, p.yM))
-  const widthM = Math.max(0.05, right - left)
-  const isOver = frame.kind === 'overhead' || frame.kind === 'net'
-  const heightM = isOver ? Math.max(0.05, back - front) : Math.max(0.05, top - bottom)
+  const [bottom, top] = frame.measures.leafBandM ?? span(points, (p) => Math.max(0, p.yM))
+  const isOver = frame.traits.stands === 'over-ground'
+  const widthM = Math.max(THIN_M, right - left)
+  const heightM = Math.max(THIN_M, isOver ? back - front : top - bottom)
   return { widthM, heightM, areaM2: widthM * heightM, middleM: isOver ? top : (bottom + top) / 2 }
 }
 
-/**
- * From the lowest wire that carries up to the top of the posts, above the ground wherever that lies on a
- * slope.
- */
-function rowBand(frame: Frame): [number, number] {
-  const post = frame.members.find((member) => member.foot !== null)
-  if (!post?.foot) return [0, 0.05]
-  const groundM = post.foot.yM
-  const lowest = frame.nodes.reduce(
-    (low, node) =>
-      node.label === post.label && node.id.startsWith('w') ? Math.min(low, node.at.yM - groundM) : low,
-    Infinity,
-  )
-  const topM = post.path.reduce((high, p) => Math.max(high, p.yM - groundM), 0)
-  return [Number.isFinite(lowest) && !Number.isNaN(lowest) ? Math.min(lowest, topM - 0.05) : 0, topM]
+function span(points: readonly Point3[], pick: (p: Point3) => number): [number, number] {
+  let [low, high] = [Infinity, -Infinity]
+  for (const p of points) {
+    low = Math.min(low, pick(p))
+    high = Math.max(high, pick(p))
+  }
+  return [low, high]
 }
 
+export const NO_LOADS: WireLoads = { cropNPerM: 0, leafNPerM: 0, windNPerM: 0 }
+
 /**
- * Plant spread evenly over the wires that carry, wind over all. Nothing for a frame without wires or without
- * a kind.
+ * Plant spread evenly over the wires that carry, wind over all that hold leaf. Water wires and tie-backs bear neither.
+ * Nothing for a frame without wires or without a kind.
  */
 export function wireLoads(frame: Frame, design: FrameDesign, conditions: Conditions): WireLoads {
   const kind = design.plantKindId === null ? undefined : findKind(design.plantKindId)
-  let carryingM = 0
-  // Crop hangs on the wires that carry; wind presses the leaf against all of them.
-  let strungM = 0
-  for (const run of frame.runs)
-    if (run.slot === 'main' && !run.line.startsWith('tie-') && !run.line.includes('-down-'))
-      carryingM += run.lengthM
-  for (const run of frame.runs)
-    if (!run.line.startsWith('tie-') && run.line !== 'water') strungM += run.lengthM
-  if (!kind || carryingM === 0) return { cropNPerM: 0, leafNPerM: 0, windNPerM: 0 }
+  let [carryingM, leafyM] = [0, 0]
+  for (const { line, lengthM } of frame.runs) {
+    if (line.role === 'carrying') carryingM += lengthM
+    if (bearsLeaf(line.role)) leafyM += lengthM
+  }
+  if (!kind || carryingM === 0) return NO_LOADS
   const outline = leafyOutline(frame)
   const { leafKgPerM2, wetKgPerM2, cropKgPerM2 } = plantWeight(kind)
   const perM = (kgPerM2: number) => (kgPerM2 * GRAVITY * outline.areaM2) / carryingM
   // Behind a wall's leaves there is the wall; in the open the wind goes through.
-  const isOpen = frame.kind === 'row'
+  const windN =
+    frame.traits.stands === 'in-open'
+      ? leafWindNPerM(outline.heightM, outline.middleM, conditions.windMPerS) * outline.widthM
+      : 0
   return {
     leafNPerM: perM(leafKgPerM2),
     cropNPerM: perM(leafKgPerM2 + wetKgPerM2 + cropKgPerM2),
-    windNPerM: isOpen
-      ? (leafWindNPerM(outline.heightM, outline.middleM, conditions.windMPerS) * outline.widthM) / strungM
-      : 0,
+    windNPerM: windN / leafyM,
   }
 }
 
 /**
- * Ties that a year's growth takes on a metre of carrying wire: by how the kind holds on. Pairs and cross-arms
- * hold shoots by themselves.
+ * Ties that a year's growth takes on a metre of carrying wire: by how the kind holds on. Pairs and cross-arms hold shoots
+ * by themselves.
  */
 const TIES_PER_M: Readonly<Record<Hold, number>> = {
   'trained-wood': 5,
@@ -103,23 +92,17 @@ const MIDDLING_TIES_PER_M = 3
 const PAIR_SHARE = 0.25
 
 /**
- * Ties that a frame takes in a year, for comparing designs: metres of wire by how the kind holds, wires in
- * pairs counted at a quarter, a tie for each hand's breadth of stake, leg or pole. Round figures from
- * growers' counts.
+ * Ties that a frame takes in a year, for comparing designs: metres of wire by how the kind holds, wires in pairs counted
+ * at a quarter, a tie for each hand's breadth of stake, leg or pole. Round figures from growers' counts.
  */
 export function tiesPerYear(frame: Frame, kind: PlantKind | undefined): number {
   const perM = kind ? TIES_PER_M[kind.holds] : MIDDLING_TIES_PER_M
-  const isPair = (line: string) => /^w\d+[ab]$/.test(line)
-  const wireM = frame.runs.reduce(
-    (sum, run) =>
-      run.line === 'water' || run.line.startsWith('tie-')
-        ? sum
-        : sum + run.lengthM * (isPair(run.line) ? PAIR_SHARE : 1),
-    0,
-  )
+  let wireM = 0
+  for (const { line, lengthM } of frame.runs) {
+    if (bearsLeaf(line.role) || line.role === 'cord') wireM += lengthM * (line.side === null ? 1 : PAIR_SHARE)
+  }
   const uprightM = frame.members.reduce(
-    (sum, m) =>
-      ['stake', 'leg', 'core', 'column', 'hoop'].includes(m.part) ? sum + m.cutLengthM - m.buriedM : sum,
+    (sum, { role, cutLengthM, buriedM }) => (isUpright(role) ? sum + cutLengthM - buriedM : sum),
     0,
   )
   return Math.round(perM * wireM + (perM / 2) * uprightM)

@@ -1,5 +1,5 @@
 import type { Conditions } from '../design/index.ts'
-import { stateUnder } from './wires.ts'
+import { loadsOn, stateUnder } from './wires.ts'
 import type { WireLine, WireLoads } from './wires.ts'
 import type { Hemisphere } from '../season/index.ts'
 
@@ -53,14 +53,12 @@ export function wireYear(
   hemisphere: Hemisphere,
   permanentStrain = 0,
 ): WireMonth[] {
+  const borne = loadsOn(line.role, loads)
   return Array.from({ length: 12 }, (_, i) => {
     const month = i + 1
     const season = hemisphere === 'north' ? i : (i + 6) % 12
     const [coldC, warmC] = monthRange(month, conditions, hemisphere)
-    const carries = line.slot === 'main' && !line.id.startsWith('tie-')
-    const plantNPerM = carries
-      ? loads.leafNPerM * LEAF[season]! + (loads.cropNPerM - loads.leafNPerM) * CROP[season]!
-      : 0
+    const plantNPerM = borne.leafNPerM * LEAF[season]! + (borne.cropNPerM - borne.leafNPerM) * CROP[season]!
     const at = (temperatureC: number, verticalNPerM: number) =>
       stateUnder(line, { temperatureC, verticalNPerM, windNPerM: 0, permanentStrain })
     const warm = at(warmC, plantNPerM)

@@ -4,7 +4,8 @@ import type { Wire } from '../catalogue/index.ts'
 import type { Conditions } from '../design/index.ts'
 import { cableState, slantState, strainerTravel } from '../cable/index.ts'
 import type { CableMaterial, StrainerTravel } from '../cable/index.ts'
-import type { Frame, WireSlot } from '../frame/index.ts'
+import { bearsLeaf, wireFor } from '../frame/index.ts'
+import type { Frame, LineId, LineRole, WireName } from '../frame/index.ts'
 
 /**
  * What a wire meets: bare in the coldest night, bare in the greatest heat, hot under wet crop, in a storm in
@@ -24,9 +25,9 @@ export interface WireState {
 /** Lines of wire that are alike: same wire, same spans. */
 export interface WireLine {
   /** Of one of them, for choosing it on the drawing. */
-  readonly id: string
-  readonly ids: readonly string[]
-  readonly slot: WireSlot
+  readonly id: LineId
+  readonly ids: readonly LineId[]
+  readonly role: LineRole
   readonly wire: Wire
   readonly setTensionN: number
   readonly setC: number
@@ -55,6 +56,8 @@ const HOOK_SLACK_M = 0.03
 const STORM_C = 10
 const ICE_C = -2
 const ICE_DENSITY = 900
+/** Nothing hangs in a span shorter than this. */
+const SHORTEST_SPAN_M = 1e-3
 /** Spans steeper than this are computed as slanting ones. */
 const LEVEL_SLOPE = 0.09
 export function cableOf(wire: Wire): CableMaterial {
@@ -70,93 +73,108 @@ interface Choice {
   readonly tensionN: number
 }
 
+/** Lines that are alike: one role, one wire, the same spans to the millimetre. */
+interface Alike {
+  readonly ids: LineId[]
+  readonly role: LineRole
+  readonly spansM: number[]
+  readonly riseM: number
+  readonly alongM: number
+}
+
+interface StrainedAt {
+  readonly conditions: Conditions
+  readonly setC: number
+  readonly endStiffnessNPerM: number | null
+}
+
 /**
- * Every straight wire of a frame in every scenario. Lines that are alike to the millimetre are computed once.
- * String is wound, not strained, and left out.
+ * Every straight wire of a frame in every scenario. Lines that are alike to the millimetre are computed once. Cord is
+ * wound, not strained, and left out.
  */
 export function wireLines(
   frame: Frame,
-  choices: Readonly<Record<WireSlot, Choice | null>>,
+  choices: Readonly<Record<WireName, Choice | null>>,
   loads: WireLoads,
-  place: {
-    readonly conditions: Conditions
-    readonly setC: number
-    readonly endStiffnessNPerM: number | null
-  },
+  place: StrainedAt,
 ): WireLine[] {
-  const spansByLine = new Map<string, { slot: WireSlot; spans: number[]; rise: number; along: number }>()
-  for (const run of frame.runs) {
-    const choice = choices[run.slot]
-    if (!choice || isString(choice.wire) || run.lengthM < 1e-3) continue
-    const [a, b] = [frame.nodes[run.from]!.at, frame.nodes[run.to]!.at]
-    const rise = Math.abs(b.yM - a.yM)
-    const along = Math.sqrt((b.xM - a.xM) ** 2 + (b.zM - a.zM) ** 2)
-    const known = spansByLine.get(run.line)
-    if (known) known.spans.push(run.lengthM)
-    else spansByLine.set(run.line, { slot: run.slot, spans: [run.lengthM], rise, along })
-  }
-  const groups = new Map<
-    string,
-    { ids: string[]; slot: WireSlot; spans: number[]; rise: number; along: number }
-  >()
-  for (const [line, { slot, spans, rise, along }] of spansByLine) {
-    const key = `${slot} ${spans.length === 1 ? Math.round(rise * 1000) : ''} ${spans.map((s) => Math.round(s * 1000)).join(' ')}`
-    const group = groups.get(key)
-    if (group) group.ids.push(line)
-    else groups.set(key, { ids: [line], slot, spans, rise, along })
-  }
-  return [...groups.values()]
-    .map((group) => lineOf(group, choices[group.slot]!, loads, place))
-    .sort((a, b) => b.lengthM - a.lengthM)
+  return alikeLines(frame, choices).map((alike) => lineOf(alike, choices[wireFor(alike.role)]!, loads, place))
 }
 
-function lineOf(
-  group: { ids: string[]; slot: WireSlot; spans: number[]; rise: number; along: number },
-  { wire, tensionN }: Choice,
-  loads: WireLoads,
-  place: { conditions: Conditions; setC: number; endStiffnessNPerM: number | null },
-): WireLine {
-  const isSlant = group.spans.length === 1 && group.rise > LEVEL_SLOPE * group.along && group.along > 0.01
-  // A tie-back or a light wire carries no crop.
-  const carries =
-    group.slot === 'main' && !group.ids[0]!.startsWith('tie-') && !group.ids[0]!.includes('-down-')
-  const isLeafy = group.slot === 'light' && group.ids[0] !== 'water'
+function alikeLines(frame: Frame, choices: Readonly<Record<WireName, Choice | null>>): Alike[] {
+  const byLine = new Map<LineId, Alike>()
+  for (const { line, from, to, lengthM } of frame.runs) {
+    const choice = choices[wireFor(line.role)]
+    if (!choice || isString(choice.wire) || lengthM < SHORTEST_SPAN_M) continue
+    const known = byLine.get(line.id)
+    if (known) {
+      known.spansM.push(lengthM)
+      continue
+    }
+    const [a, b] = [frame.nodes[from]!.at, frame.nodes[to]!.at]
+    const alongM = Math.hypot(b.xM - a.xM, b.zM - a.zM)
+    byLine.set(line.id, {
+      ids: [line.id],
+      role: line.role,
+      spansM: [lengthM],
+      riseM: Math.abs(b.yM - a.yM),
+      alongM,
+    })
+  }
+  const groups = new Map<string, Alike>()
+  for (const line of byLine.values()) {
+    const spansMm = line.spansM.map((spanM) => Math.round(spanM * 1000))
+    // Only a line of one span may slant.
+    const riseMm = line.spansM.length === 1 ? Math.round(line.riseM * 1000) : 0
+    const key = [line.role, riseMm, ...spansMm].join(' ')
+    const group = groups.get(key)
+    if (group) group.ids.push(...line.ids)
+    else groups.set(key, line)
+  }
+  return [...groups.values()]
+}
+
+function lineOf(alike: Alike, { wire, tensionN }: Choice, loads: WireLoads, place: StrainedAt): WireLine {
+  const { ids, role, spansM, riseM, alongM } = alike
+  const isSlant = spansM.length === 1 && riseM > LEVEL_SLOPE * alongM && alongM > 0.01
+  const lengthM = spansM.reduce((sum, spanM) => sum + spanM, 0)
   const line: Omit<WireLine, 'states' | 'worst' | 'greatestSag'> = {
-    id: group.ids[0]!,
-    ids: group.ids,
-    slot: group.slot,
+    id: ids[0]!,
+    ids,
+    role,
     wire,
     setTensionN: tensionN,
     setC: place.setC,
-    spansM: group.spans,
-    lengthM: group.spans.reduce((sum, s) => sum + s, 0),
-    slope: isSlant ? group.rise / group.along : 0,
+    spansM,
+    lengthM,
+    slope: isSlant ? riseM / alongM : 0,
     workingLoadN: wire.breakingLoadN * wire.workingShare,
     endStiffnessNPerM: place.endStiffnessNPerM,
     travel: strainerTravel(cableOf(wire), {
-      lengthM: group.spans.reduce((sum, s) => sum + s, 0),
+      lengthM,
       tensionN,
       slackM: HOOK_SLACK_M,
       warmerByC: Math.max(0, place.conditions.hottestC - place.setC),
       permanentStrain: 2 * wire.firstYearStrain,
     }),
   }
+  const borne = loadsOn(role, loads)
   const states = scenarios.flatMap((scenario): WireState[] => {
-    const met = loadIn(
-      scenario,
-      wire,
-      carries ? loads : isLeafy ? { ...NOTHING, windNPerM: loads.windNPerM } : NOTHING,
-      place,
-    )
-    return met ? [{ scenario, temperatureC: met.temperatureC, ...stateUnder(line, met) }] : []
+    const load = loadIn(scenario, wire, borne, place)
+    return load ? [{ scenario, temperatureC: load.temperatureC, ...stateUnder(line, load) }] : []
   })
   const most = (pick: (state: WireState) => number) => states.reduce((a, b) => (pick(b) > pick(a) ? b : a))
   return { ...line, states, worst: most((s) => s.tensionN), greatestSag: most((s) => s.sagM) }
 }
 
-const NOTHING: WireLoads = { cropNPerM: 0, leafNPerM: 0, windNPerM: 0 }
+/** What plants put on a line: one that carries bears all, one for foliage the wind alone, the others nothing. */
+export function loadsOn(role: LineRole, loads: WireLoads): WireLoads {
+  if (role === 'carrying') return loads
+  return { cropNPerM: 0, leafNPerM: 0, windNPerM: bearsLeaf(role) ? loads.windNPerM : 0 }
+}
 
-interface Met {
+/** A load case: what a wire meets at one time. */
+interface LoadCase {
   readonly temperatureC: number
   readonly verticalNPerM: number
   readonly windNPerM: number
@@ -167,15 +185,16 @@ function loadIn(
   scenario: Scenario,
   wire: Wire,
   loads: WireLoads,
-  { conditions, setC }: { conditions: Conditions; setC: number },
-): Met | null {
+  { conditions, setC }: Pick<StrainedAt, 'conditions' | 'setC'>,
+): LoadCase | null {
+  const bareAt = (temperatureC: number): LoadCase => ({ temperatureC, verticalNPerM: 0, windNPerM: 0 })
   switch (scenario) {
     case 'set':
-      return { temperatureC: setC, verticalNPerM: 0, windNPerM: 0 }
+      return bareAt(setC)
     case 'cold':
-      return { temperatureC: conditions.coldestC, verticalNPerM: 0, windNPerM: 0 }
+      return bareAt(conditions.coldestC)
     case 'hot':
-      return { temperatureC: conditions.hottestC, verticalNPerM: 0, windNPerM: 0 }
+      return bareAt(conditions.hottestC)
     case 'loaded':
       return loads.cropNPerM > 0
         ? { temperatureC: conditions.hottestC, verticalNPerM: loads.cropNPerM, windNPerM: 0 }
@@ -198,10 +217,10 @@ function loadIn(
  */
 export function stateUnder(
   line: Pick<WireLine, 'wire' | 'spansM' | 'setTensionN' | 'setC' | 'slope' | 'endStiffnessNPerM'>,
-  met: Met,
+  load: LoadCase,
 ): { readonly tensionN: number; readonly sagM: number } {
   const cable = cableOf(line.wire)
-  if (line.slope > 0 && met.windNPerM === 0) {
+  if (line.slope > 0 && load.windNPerM === 0) {
     const lengthM = line.spansM[0]!
     const across = lengthM / Math.hypot(1, line.slope)
     const slant = slantState(
@@ -212,7 +231,7 @@ export function stateUnder(
         tensionN: line.setTensionN,
         temperatureC: line.setC,
       },
-      met,
+      load,
     )
     return { tensionN: Math.max(slant.tensionAN, slant.tensionBN), sagM: slant.maxSagBelowChordM }
   }
@@ -220,7 +239,7 @@ export function stateUnder(
   const state = cableState(
     cable,
     { spansM: line.spansM, horizontalTensionN: line.setTensionN, temperatureC: line.setC, ...ends },
-    met,
+    load,
   )
   return { tensionN: state.maxTensionN, sagM: state.sagsInPlaneM.reduce((a, b) => Math.max(a, b), 0) }
 }

@@ -6,8 +6,9 @@ import { usualConditions } from '../design/index.ts'
 import type { MaterialItem } from '../bill/index.ts'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { designOf, options, patternArbs, siteOf } from '../../test/frames.ts'
+import { designOf, options, patternArbs, siteOf, tierLevels, rowLevel } from '../../test/frames.ts'
 import { drawFrame } from '../drawing/index.ts'
+import { anchorId } from '../frame/index.ts'
 import type { Pattern, PatternKind, RowPattern } from '../frame/index.ts'
 import { planFrame } from './index.ts'
 import type { FramePlan } from './index.ts'
@@ -48,12 +49,12 @@ describe('a frame’s bill', () => {
             0,
           )
           expect(cuts).toBe(drawn((m) => m.kind === 'member'))
-          const strung = plan.strings.reduce(
+          const strung = plan.wires.reduce(
             (sum, one) => sum + one.stringing!.pieces.reduce((n, piece) => n + piece.runs.length, 0),
             0,
           )
           expect(strung * repeat).toBe(drawn((m) => m.kind === 'line'))
-          for (const one of plan.strings) {
+          for (const one of plan.wires) {
             const bought = one.cutting!.rolls.reduce((sum, roll) => sum + roll.lengthM, 0)
             expect(bought + 1e-6).toBeGreaterThanOrEqual(one.stringing!.cutLengthM * repeat)
           }
@@ -76,14 +77,10 @@ describe('every kind of frame', () => {
             designOf(pattern, { plantKindId: 'hardy-kiwi' }),
           )
           for (const check of plan.checks) {
-            expect(Number.isFinite(check.need) && check.need > 0).toBe(true)
-            expect(check.holding[0]).toBeLessThanOrEqual(check.holding[1] + 1e-9)
-            const expected =
-              check.need <= check.holding[0] * (1 + 1e-9)
-                ? 'holds'
-                : check.need <= check.holding[1]
-                  ? 'doubtful'
-                  : 'fails'
+            const [need, [low, high]] = [check.need!, check.holding!]
+            expect(Number.isFinite(need) && need >= 0).toBe(true)
+            expect(low).toBeLessThanOrEqual(high + 1e-9)
+            const expected = need <= low * (1 + 1e-9) ? 'holds' : need <= high ? 'doubtful' : 'fails'
             expect(check.verdict).toBe(expected)
             expect(check.assumptions.length).toBeGreaterThan(0)
           }
@@ -109,7 +106,7 @@ describe('planFrame', () => {
   it('keeps the drawing when only the stringing is impossible', () => {
     const plan = planFrame({ ...wall, surface: 'boards' }, { ...design, handlingLengthM: 1 })
     expect(plan.frame!.nodes).toHaveLength(36)
-    expect(plan.strings[0]!.stringing).toBeNull()
+    expect(plan.wires[0]!.stringing).toBeNull()
     expect(plan.problems.map((p) => p.code)).toEqual(['stringing/piece-too-short'])
     expect(plan.takeOff!.drill).toEqual({ plugMm: null, bitMm: 4 })
   })
@@ -165,10 +162,7 @@ const row: RowPattern = {
   endLeanDeg: 10,
   end: { kind: 'tied-back', attachHeightM: 1.5, angleDeg: 45, screwId: 'screw-eye-1200' },
   armStockId: 'batten-20x30',
-  levels: [
-    { heightM: 0.7, slot: 'main', form: 'single', spreadM: 0, liftM: 0 },
-    { heightM: 1.2, slot: 'light', form: 'pair', spreadM: 0, liftM: 0 },
-  ],
+  levels: [rowLevel(0, 0.7), rowLevel(1, 1.2, { role: 'foliage', form: 'pair' })],
   waterHeightM: null,
   plantSpacingM: 1.5,
 }
@@ -208,19 +202,19 @@ describe('what a row carries', () => {
         end: { kind: 'tied-back', attachHeightM: 1, angleDeg: 45, screwId: 'screw-eye-1200' },
       },
     })
-    expect(check('anchor-pull', lower).need).toBeGreaterThan(check('anchor-pull').need)
+    expect(check('anchor-pull', lower).need).toBeGreaterThan(check('anchor-pull').need!)
     const fewer = planFrame(field, { ...rowDesign, pattern: { ...row, levels: row.levels.slice(0, 1) } })
-    expect(check('anchor-pull', fewer).need).toBeLessThan(check('anchor-pull').need)
+    expect(check('anchor-pull', fewer).need).toBeLessThan(check('anchor-pull').need!)
   })
 
   it('believes the drive log over the guess', () => {
     const drive = { depthAlongM: 1.1, angleFromVerticalRad: 0.7, reworks: 0, torqueNm: null, pullTestN: null }
-    const drives = (rest: object) => new Map([['anchor-left', { ...drive, ...rest }]])
+    const drives = (rest: object) => new Map([[anchorId('anchor-left'), { ...drive, ...rest }]])
     const left = (rest: object) =>
       planFrame(field, rowDesign, { drives: drives(rest) }).checks.find(
         (c) => c.code === 'anchor-pull' && c.subject === 'A1',
       )!
-    expect(left({ reworks: 3 }).holding[0]).toBeLessThan(left({}).holding[0])
+    expect(left({ reworks: 3 }).holding![0]).toBeLessThan(left({}).holding![0])
     expect(left({ pullTestN: 3000 })).toMatchObject({ holding: [2000, 2000] })
     expect(left({}).assumptions).toContain('drive-as-logged')
   })
@@ -267,7 +261,7 @@ describe('a pot', () => {
     ).checks.find((c) => c.code === 'tub-tips')!
 
   it('stands harder winds the wider it is, and says what ballast would do', () => {
-    expect(tips(0.6).holding[0]).toBeGreaterThan(tips(0.4).holding[0])
+    expect(tips(0.6).holding![0]).toBeGreaterThan(tips(0.4).holding![0])
     expect(tips(0.4).advice.ballastKg).toBeGreaterThan(0)
   })
 
@@ -283,7 +277,7 @@ describe('a pot', () => {
 
 describe('an eye', () => {
   it('at the end of a wire holds its pull; in the middle of a straight one next to nothing', () => {
-    const tiers: Pattern = { kind: 'tiers', heightsM: [0.5], maxSupportSpacingM: 2 }
+    const tiers: Pattern = { kind: 'tiers', levels: tierLevels(0.5), maxSupportSpacingM: 2 }
     const plan = planFrame(wall, designOf(tiers))
     const eye = plan.checks.find((c) => c.code === 'fixing-pull')!
     expect(['1', '6']).toContain(eye.subject)
@@ -320,7 +314,7 @@ describe('a shopping list', () => {
     const fromStores = wire!.fromStores.flatMap((cut) => cut.cuts).length
     const fromRolls = wire!.cutting!.rolls.flatMap((roll) => roll.cuts).length
     expect(fromStores).toBeGreaterThan(0)
-    expect(fromStores + fromRolls).toBe(3 * one.strings[0]!.stringing!.pieces.length)
+    expect(fromStores + fromRolls).toBe(3 * one.wires[0]!.stringing!.pieces.length)
     const without = shoppingList(frames, [], standardCatalogue)
     expect(shoppingList(frames, stores, standardCatalogue).cost).toBeLessThanOrEqual(without.cost)
   })

@@ -2,7 +2,7 @@ import { leafyOutline, monthRange, tiesPerYear } from '../loads/index.ts'
 import { usualConditions } from '../design/index.ts'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { options, siteOf } from '../../test/frames.ts'
+import { options, rowLevel, siteOf } from '../../test/frames.ts'
 import { makeFrame } from '../frame/index.ts'
 import type { RowPattern } from '../frame/index.ts'
 import { findKind } from '../kinds/index.ts'
@@ -34,13 +34,6 @@ describe('the warmth of a month', () => {
 })
 
 describe('what a frame asks of the grower in a year', () => {
-  const level = (heightM: number, form: 'single' | 'pair') => ({
-    heightM,
-    slot: 'main' as const,
-    form,
-    spreadM: 0.4,
-    liftM: 0,
-  })
   const row = (form: 'single' | 'pair'): RowPattern => ({
     kind: 'row',
     maxPostSpacingM: 5,
@@ -52,7 +45,7 @@ describe('what a frame asks of the grower in a year', () => {
     endLeanDeg: 0,
     end: { kind: 'free' },
     armStockId: 'batten-20x30',
-    levels: [level(0.8, 'single'), level(1.3, form)],
+    levels: [rowLevel(0, 0.8), rowLevel(1, 1.3, { form, spreadM: 0.4 })],
     waterHeightM: null,
     plantSpacingM: 1.2,
   })

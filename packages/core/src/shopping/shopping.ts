@@ -92,7 +92,7 @@ function cutMaterials(
   }
   for (const { name, plan } of frames) {
     const { repeat } = plan
-    for (const { wire, choice, stringing } of plan.strings)
+    for (const { wire, choice, stringing } of plan.wires)
       for (const [lengthM, quantity] of byLength((stringing?.pieces ?? []).map((piece) => piece.cutLengthM)))
         gather('roll', wire.id, choice.rolls).pieces.push({
           lengthM,

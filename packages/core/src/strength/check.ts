@@ -1,65 +1,65 @@
 import type { FrameDesign, PlannedSite } from '../design/index.ts'
-import type { WireLine, WireLoads } from '../loads/index.ts'
-import type { Drive } from '../ground/index.ts'
-import { findStock, stockWidthM } from '../catalogue/index.ts'
 import type { Catalogue, Fixing } from '../catalogue/index.ts'
-import type { Frame } from '../frame/index.ts'
+import type { AnchorId, CheckCode, Frame } from '../frame/index.ts'
+import type { Drive } from '../ground/index.ts'
+import type { WireLine, WireLoads } from '../loads/index.ts'
 
-export type CheckCode =
-  | 'wire-pull'
-  | 'wire-sag'
-  | 'strainer-travel'
-  | 'fixing-pull'
-  | 'anchor-pull'
-  | 'end-sideways'
-  | 'post-sideways'
-  | 'post-frost'
-  | 'post-bearing'
-  | 'end-bending'
-  | 'leg-bending'
-  | 'beam-bending'
-  | 'cover-uplift'
-  | 'tub-tips'
-  | 'brace-foot'
 export type CheckUnit = 'N' | 'm' | 'Nm' | 'm/s'
 
 /** What was taken for granted in a check; each has its words in the translations. */
-export type Assumption =
-  | 'soil-by-feel'
-  | 'safety-two'
-  | 'safety-in-code'
-  | 'leaf-half-solid'
-  | 'hinged-foot'
-  | 'rigid-ends'
-  | 'wet-wood'
-  | 'plug-packet'
-  | 'prying'
-  | 'even-load'
-  | 'all-wires-worst'
-  | 'drive-as-logged'
-  | 'drive-full-depth'
-  | 'gust-as-given'
-  | 'two-years-stretch'
-  | 'no-sliding'
-  | 'posts-share'
-  | 'may-lean'
-  | 'rows-shelter'
-export type SourceKey =
-  'irvine' | 'ibc-1807' | 'ibc-1806' | 'perko' | 'nds-12' | 'plug-approval' | 'statics' | 'wind-pressure'
-export type Verdict = 'holds' | 'doubtful' | 'fails'
+export const assumptions = [
+  'soil-by-feel',
+  'safety-two',
+  'safety-in-code',
+  'leaf-half-solid',
+  'hinged-foot',
+  'rigid-ends',
+  'wet-wood',
+  'plug-packet',
+  'prying',
+  'even-load',
+  'all-wires-worst',
+  'drive-as-logged',
+  'drive-full-depth',
+  'gust-as-given',
+  'two-years-stretch',
+  'no-sliding',
+  'posts-share',
+  'may-lean',
+  'rows-shelter',
+] as const
+export type Assumption = (typeof assumptions)[number]
+export const sources = [
+  'irvine',
+  'ibc-1807',
+  'ibc-1806',
+  'perko',
+  'nds-12',
+  'plug-approval',
+  'statics',
+  'wind-pressure',
+] as const
+export type SourceKey = (typeof sources)[number]
+/** `untold`: something that the check needs is not known. It counts as not holding until it is. */
+export const verdicts = ['fails', 'untold', 'doubtful', 'holds'] as const
+export type Verdict = (typeof verdicts)[number]
 
+/** What is not known where a check cannot be told. */
+export const missingInputs = ['wire', 'stock', 'screw', 'surface', 'figure'] as const
+export type Missing = (typeof missingInputs)[number]
 /**
- * One thing that has to hold: what is needed against what there is, as a range where it rests on a guess. It
- * holds when even the low end covers the need, fails when the high end does not.
+ * One thing that has to hold: what is needed against what there is, as a range where it rests on a guess. It holds when
+ * even the low end covers the need, fails when the high end does not, and cannot be told where either is missing.
  */
 export interface Check {
   readonly code: CheckCode
   /** Which wire, post or anchor it is about: the worst of its kind. */
   readonly subject: string
-  readonly need: number
-  readonly holding: readonly [number, number]
+  readonly need: number | null
+  readonly holding: readonly [number, number] | null
   readonly unit: CheckUnit
   readonly verdict: Verdict
+  readonly missing: Missing | null
   readonly assumptions: readonly Assumption[]
   readonly source: SourceKey
   /** Figures for the advice: a depth to dig to, ballast to add. */
@@ -70,26 +70,60 @@ export interface Check {
 
 export interface CheckContext {
   readonly frame: Frame
+  /** With the weather that reaches it. */
   readonly site: PlannedSite
   readonly design: FrameDesign
   readonly catalogue: Catalogue
   readonly fixing: Fixing
   readonly lines: readonly WireLine[]
   readonly loads: WireLoads
-  /** Anchors as they were driven, by anchor id. */
-  readonly drives: ReadonlyMap<string, Drive>
+  /** Anchors as they were driven. */
+  readonly drives: ReadonlyMap<AnchorId, Drive>
 }
 
-/** A check with its verdict; none where nothing is asked of it. */
-export function check(input: Omit<Check, 'verdict' | 'advice' | 'isStructural'> & Partial<Check>): Check[] {
-  if (!(input.need > 0)) return []
-  const verdict: Verdict =
-    input.need <= input.holding[0] * (1 + 1e-9)
-      ? 'holds'
-      : input.need <= input.holding[1]
-        ? 'doubtful'
-        : 'fails'
-  return [{ advice: {}, isStructural: false, ...input, verdict }]
+type CheckInput = Omit<Check, 'verdict' | 'missing' | 'advice' | 'isStructural' | 'need' | 'holding'> &
+  Partial<Pick<Check, 'advice' | 'isStructural' | 'missing'>> & {
+    readonly need: number | null
+    readonly holding: readonly [number, number] | null
+  }
+
+/** Need and holding are equal to rounding: what was cut to fit holds. */
+const ROUNDING = 1e-9
+
+/** A check with its verdict. A figure that is missing, not a number or below zero makes it one that cannot be told. */
+export function check(input: CheckInput): Check {
+  const need = isFigure(input.need) ? input.need : null
+  const holding = input.holding !== null && input.holding.every(isFigure) ? input.holding : null
+  const rest = { advice: {}, isStructural: false, ...input, need, holding }
+  if (need === null || holding === null)
+    return { ...rest, verdict: 'untold', missing: input.missing ?? 'figure' }
+  const [low, high] = holding
+  const verdict = need <= low * (1 + ROUNDING) ? 'holds' : need <= high ? 'doubtful' : 'fails'
+  return { ...rest, verdict, missing: null }
+}
+
+/** Infinity holds anything, and is a figure; nothing needs it. */
+const isFigure = (value: number | null): value is number => value !== null && value >= 0
+
+/** How often the need is covered at the worse end; `null` where that cannot be told, Infinity where nothing is asked. */
+export function coverage({ need, holding }: Pick<Check, 'need' | 'holding'>): number | null {
+  if (need === null || holding === null) return null
+  return need === 0 ? Infinity : holding[0] / need
+}
+
+/** What all checks of a frame come to, and how many there are of each: the one verdict that every screen and paper gives. */
+export interface Outcome {
+  readonly verdict: Verdict
+  readonly counts: Readonly<Record<Verdict, number>>
+  /** Everything but what holds. */
+  readonly open: number
+}
+
+export function outcomeOf(checks: readonly Check[]): Outcome {
+  const counts = { fails: 0, untold: 0, doubtful: 0, holds: 0 }
+  for (const one of checks) counts[one.verdict]++
+  const verdict = verdicts.find((of) => counts[of] > 0) ?? 'holds'
+  return { verdict, counts, open: checks.length - counts.holds }
 }
 
 export const same = (value: number): readonly [number, number] => [value, value]
@@ -98,8 +132,3 @@ export const worstOf = <T>(list: readonly T[], of: (item: T) => number): T | und
     (best, item) => (best === undefined || of(item) > of(best) ? item : best),
     undefined,
   )
-
-/** Width that the ground feels: a free-standing post of ours is never set in a pipe. */
-export function widthOf(catalogue: Catalogue, stockId: string): number {
-  return stockWidthM(findStock(catalogue, stockId)!)
-}

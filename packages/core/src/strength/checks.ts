@@ -1,27 +1,80 @@
 import type { FrameDesign } from '../design/index.ts'
+import { CoreError } from '../errors/index.ts'
+import { kindOf } from '../frame/index.ts'
+import type { CheckCode } from '../frame/index.ts'
 import { findKind, windingOf } from '../kinds/index.ts'
-import type { Check, CheckContext } from './check.ts'
+import { check, coverage, verdicts } from './check.ts'
+import type { Check, CheckContext, CheckUnit, Missing, SourceKey } from './check.ts'
 import { fixingChecks, wireChecks } from './check-wires.ts'
 import { rowChecks } from './check-rows.ts'
 import { anchorChecks, groundChecks, overheadChecks } from './check-overhead.ts'
 import { legChecks, tubChecks } from './check-standing.ts'
 
-/** Everything that has to hold in this frame, the weakest first. */
+const parts = [
+  wireChecks,
+  fixingChecks,
+  rowChecks,
+  anchorChecks,
+  groundChecks,
+  overheadChecks,
+  legChecks,
+  tubChecks,
+]
+
+/** A check that refuses its input answers nothing, and what must be checked is then among what cannot be told. */
+function answersOf(part: (context: CheckContext) => Check[], context: CheckContext): Check[] {
+  try {
+    return part(context)
+  } catch (error) {
+    if (error instanceof CoreError) return []
+    throw error
+  }
+}
+
+/**
+ * Everything that has to hold in this frame, what does not first and the weakest of each first. What the kind must have
+ * checked and no check answered for stands among them as one that cannot be told: nothing vanishes.
+ */
 export function checkFrame(context: CheckContext): Check[] {
-  const checks = [
-    ...wireChecks(context),
-    ...fixingChecks(context),
-    ...rowChecks(context),
-    ...anchorChecks(context),
-    ...groundChecks(context),
-    ...overheadChecks(context),
-    ...legChecks(context),
-    ...tubChecks(context),
-  ]
-  const rank = { fails: 0, doubtful: 1, holds: 2 }
-  return checks.sort(
-    (a, b) => rank[a.verdict] - rank[b.verdict] || a.holding[0] / a.need - b.holding[0] / b.need,
+  const answered = parts.flatMap((part) => answersOf(part, context))
+  const codes = new Set(answered.map((one) => one.code))
+  const { frame, design } = context
+  // A few nodes without a wire between them have nothing to be checked yet.
+  const isStrung = frame.runs.some((run) => run.lengthM > 0)
+  const required = kindOf(design.pattern)
+    .checks(design.pattern)
+    .filter((code) => isStrung || !OF_WIRES.has(code))
+  const untold = required.filter((code) => !codes.has(code)).map(unanswered)
+  const cover = (one: Check) => coverage(one) ?? 0
+  return [...answered, ...untold].sort(
+    (a, b) => verdicts.indexOf(a.verdict) - verdicts.indexOf(b.verdict) || cover(a) - cover(b),
   )
+}
+
+const OF_WIRES: ReadonlySet<CheckCode> = new Set(['wire-pull', 'wire-sag', 'strainer-travel', 'fixing-pull'])
+
+/** What a check is in, goes by and most likely misses, for one that nothing could be computed of. */
+const UNANSWERED: Readonly<Record<CheckCode, readonly [CheckUnit, SourceKey, Missing]>> = {
+  'wire-pull': ['N', 'irvine', 'wire'],
+  'wire-sag': ['m', 'irvine', 'wire'],
+  'strainer-travel': ['m', 'statics', 'wire'],
+  'fixing-pull': ['N', 'plug-approval', 'wire'],
+  'anchor-pull': ['N', 'perko', 'screw'],
+  'end-sideways': ['N', 'ibc-1807', 'wire'],
+  'end-bending': ['Nm', 'statics', 'wire'],
+  'brace-foot': ['N', 'ibc-1806', 'wire'],
+  'post-sideways': ['N', 'ibc-1807', 'stock'],
+  'post-frost': ['m', 'ibc-1806', 'figure'],
+  'post-bearing': ['N', 'ibc-1806', 'stock'],
+  'beam-bending': ['Nm', 'statics', 'stock'],
+  'cover-uplift': ['N', 'wind-pressure', 'screw'],
+  'leg-bending': ['Nm', 'wind-pressure', 'stock'],
+  'tub-tips': ['m/s', 'statics', 'figure'],
+}
+
+function unanswered(code: CheckCode): Check {
+  const [unit, source, missing] = UNANSWERED[code]
+  return check({ code, subject: '', need: null, holding: null, unit, source, missing, assumptions: [] })
 }
 
 /** True when the string is wound against the way the kind twines; `null` where that does not matter. */

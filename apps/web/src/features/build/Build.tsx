@@ -53,12 +53,12 @@ function Site({ gardenId, place, document }: SiteProps) {
   const rows = plan.markOut?.rows ?? []
   const isDone = (row: MarkOutRow) =>
     row.what === 'node'
-      ? condition.fixings.has(row.nodeId)
+      ? condition.fixings.has(row.partId)
       : row.what === 'post'
-        ? condition.posts.has(row.nodeId)
-        : condition.drives.has(row.nodeId)
+        ? condition.posts.has(row.partId)
+        : condition.drives.has(row.partId)
   const [chosen, setChosen] = useState<string | null>(null)
-  const current = rows.find((row) => row.nodeId === chosen) ?? rows.find((row) => !isDone(row)) ?? null
+  const current = rows.find((row) => row.partId === chosen) ?? rows.find((row) => !isDone(row)) ?? null
   const done = rows.filter(isDone).length
   const write = (what: string, entry: Pick<NewEntry, 'kind' | 'body'>) => {
     recorder.write(what, [{ ...entry, placeId: place.id, plantId: null, at: todayHere() } as NewEntry])
@@ -77,7 +77,7 @@ function Site({ gardenId, place, document }: SiteProps) {
         wall={place.body}
         surface={place.body.surface}
         list={list}
-        chosenId={current?.nodeId ?? null}
+        chosenId={current?.partId ?? null}
         maxHeight="190px"
       />
       {plan.lines.length > 0 && (
@@ -108,7 +108,7 @@ function Site({ gardenId, place, document }: SiteProps) {
           </p>
           {current && canWrite && (
             <MarkCard
-              key={current.nodeId}
+              key={current.partId}
               place={place}
               frameId={document.id}
               row={current}
@@ -123,12 +123,12 @@ function Site({ gardenId, place, document }: SiteProps) {
           )}
           <ol className="grid grid-cols-[repeat(auto-fill,minmax(64px,1fr))] gap-2">
             {rows.map((row) => (
-              <li key={`${row.what} ${row.nodeId}`}>
+              <li key={`${row.what} ${row.partId}`}>
                 <button
                   type="button"
                   className={`btn min-h-12 w-full flex-col !gap-0 ${isDone(row) ? 'btn-main' : ''} ${row === current ? 'outline outline-2 outline-offset-1 outline-[var(--verdigris)]' : ''}`}
                   aria-pressed={row === current}
-                  onClick={() => setChosen(row.nodeId)}
+                  onClick={() => setChosen(row.partId)}
                 >
                   <span className="text-[15px]">{row.label}</span>
                   <span className="text-[11.5px] font-normal">
@@ -164,13 +164,13 @@ function MarkCard({ place, frameId, row, wasDone, onWrite }: MarkCardProps) {
   const [isElsewhere, setIsElsewhere] = useState(false)
   const toX = (m: number) => (place.body.viewingEnd === 'left' ? m : place.body.widthM - m)
   const what = t(`build.did.${row.what}`, { label: row.label })
-  const write = (m: number, h: number) =>
-    row.what === 'node'
-      ? onWrite(what, {
-          kind: 'fixing.set',
-          body: { v: 1, frameId, nodeId: row.nodeId, at: { xM: toX(m), yM: h } },
-        })
-      : onWrite(what, { kind: 'post.placed', body: { v: 1, frameId, postId: row.nodeId, xM: toX(m) } })
+  const write = (m: number, h: number) => {
+    const at = { xM: toX(m), yM: h }
+    if (row.what === 'node')
+      onWrite(what, { kind: 'fixing.set', body: { v: 1, frameId, nodeId: row.partId, at } })
+    else if (row.what === 'post')
+      onWrite(what, { kind: 'post.placed', body: { v: 1, frameId, postId: row.partId, xM: at.xM } })
+  }
   return (
     <section className="slip flex flex-col gap-3">
       <div className="flex items-baseline gap-4">

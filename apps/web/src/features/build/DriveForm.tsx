@@ -8,7 +8,7 @@ import { NumberField } from '../../ui/NumberField.tsx'
 
 interface DriveFormProps {
   readonly frameId: string
-  readonly row: MarkOutRow
+  readonly row: Extract<MarkOutRow, { what: 'anchor' }>
   readonly onWrite: (entry: Pick<NewEntry, 'kind' | 'body'>) => void
 }
 
@@ -34,7 +34,7 @@ export function DriveForm({ frameId, row, onWrite }: DriveFormProps) {
       body: {
         v: 1,
         frameId,
-        anchorId: row.nodeId,
+        anchorId: row.partId,
         depthM,
         angleDeg,
         torqueNm: torqueNm || null,

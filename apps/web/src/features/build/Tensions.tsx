@@ -1,3 +1,5 @@
+import type { CsvReading } from '../../documents/readings-csv.ts'
+import type { LineId } from '@klados/core/frame'
 import { stateUnder, tensionToday } from '@klados/core/loads'
 import type { FramePlan } from '@klados/core/plan'
 import type { WireLine } from '@klados/core/loads'
@@ -13,6 +15,7 @@ import { Pick } from '../../ui/Choice.tsx'
 import { ForceField } from '../../ui/ForceField.tsx'
 import { readSmall } from '../../ui/read-small.ts'
 import { Message } from '../../ui/Message.tsx'
+import { linesInWords } from '../../plan/line-words.ts'
 import { TemperatureField } from '../../ui/TemperatureField.tsx'
 import { useUnits } from '../../ui/units.tsx'
 
@@ -34,6 +37,8 @@ export function Tensions({ place, frameId, plan, condition, canWrite, recorder }
   const { t } = useTranslation()
   const units = useUnits()
   const ids = plan.lines.flatMap((line) => line.ids)
+  const names = plan.frame ? linesInWords(t, plan.frame) : new Map<LineId, string>()
+  const nameOf = (id: LineId) => names.get(id) ?? id
   const [lineId, setLineId] = useState(ids[0]!)
   const line = plan.lines.find((one) => one.ids.includes(lineId)) ?? plan.lines[0]!
   const [temperatureC, setTemperatureC] = useState(line.setC)
@@ -41,7 +46,7 @@ export function Tensions({ place, frameId, plan, condition, canWrite, recorder }
   const log = condition.tensions.get(lineId) ?? []
   const entry = (
     kind: 'wire.tensioned' | 'wire.measured',
-    of: { line: string; tensionN: number; temperatureC: number; on: string },
+    of: { line: LineId; tensionN: number; temperatureC: number; on: string },
   ): NewEntry =>
     ({
       kind,
@@ -53,7 +58,7 @@ export function Tensions({ place, frameId, plan, condition, canWrite, recorder }
   const write = (kind: 'wire.tensioned' | 'wire.measured', pull: number) =>
     recorder.write(
       t(`tension.${kind === 'wire.tensioned' ? 'didSet' : 'didFind'}`, {
-        wire: lineId,
+        wire: nameOf(lineId),
         pull: units.force(pull),
       }),
       [entry(kind, { line: lineId, tensionN: pull, temperatureC, on: todayHere() })],
@@ -67,8 +72,8 @@ export function Tensions({ place, frameId, plan, condition, canWrite, recorder }
         <Pick
           label={t('tension.wire')}
           value={lineId}
-          options={ids.map((id) => ({ value: id, label: id }))}
-          onChange={setLineId}
+          options={ids.map((id) => ({ value: id, label: nameOf(id) }))}
+          onChange={(id) => setLineId(ids.find((one) => one === id)!)}
         />
         <TemperatureField label={t('wire.todayC')} valueC={temperatureC} onChange={setTemperatureC} />
       </div>
@@ -123,7 +128,14 @@ export function Tensions({ place, frameId, plan, condition, canWrite, recorder }
       )}
       {canWrite && (
         <ImportReadings
-          ids={new Set(ids)}
+          lines={
+            new Map(
+              ids.flatMap((id) => [
+                [id.toLowerCase(), id],
+                [nameOf(id).toLowerCase(), id],
+              ]),
+            )
+          }
           onReadings={(readings) =>
             recorder.write(
               t('tension.imported', { count: readings.length }),
@@ -160,13 +172,11 @@ function meterChance(lineId: string, count: number): number {
 }
 
 interface ImportReadingsProps {
-  readonly ids: ReadonlySet<string>
-  readonly onReadings: (
-    readings: readonly { line: string; tensionN: number; temperatureC: number; on: string }[],
-  ) => void
+  readonly lines: ReadonlyMap<string, LineId>
+  readonly onReadings: (readings: readonly CsvReading[]) => void
 }
 
-function ImportReadings({ ids, onReadings }: ImportReadingsProps) {
+function ImportReadings({ lines, onReadings }: ImportReadingsProps) {
   const { t } = useTranslation()
   const [news, setNews] = useState<string[]>([])
   const take = async (file: File | undefined) => {
@@ -174,7 +184,7 @@ function ImportReadings({ ids, onReadings }: ImportReadingsProps) {
     const text = await readSmall(file)
     if (text === null) return setNews([t('app.tooLarge')])
     const { readReadings } = await import('../../documents/readings-csv.ts')
-    const { readings, problems } = readReadings(text, ids, todayHere())
+    const { readings, problems } = readReadings(text, lines, todayHere())
     if (readings.length > 0) onReadings(readings)
     setNews([
       t('tension.imported', { count: readings.length }),

@@ -29,7 +29,9 @@ import { findingWords, problemWords } from '../../plan/words.ts'
 import type { Change } from './change.ts'
 import { Consequences } from './Consequences.tsx'
 import { Fit } from './Fit.tsx'
-import { movedNode, nextNodeId } from './free-nodes.ts'
+import { movedNode } from './free-nodes.ts'
+import { newNodeId } from './new-part.ts'
+import { useLastingIds } from '../../plan/lasting-ids.ts'
 import { Inputs } from './Inputs.tsx'
 import { Saving } from './Saving.tsx'
 import { stepBy } from './Stringing.tsx'
@@ -80,12 +82,14 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
   const list = useBenchList(gardenId, place, frame, view)
   const others = useSiblingMarks(gardenId, place, siblings, frameId)
 
+  const withIds = useLastingIds(gardenId, place.body, stored)
   const changeBody = (what: string, next: FrameBody) => {
     const now = Date.now()
     const isContinued = lastChange.current.what === what && now - lastChange.current.time < SAME_STEP_MS
     lastChange.current = { what, time: now }
     const start = { frameId, basedOn: stored?.version ?? 0, body }
-    dispatch(changed({ draft: draft ?? start, body: next, isContinued }))
+    const named = { ...next, design: withIds(next.design) }
+    dispatch(changed({ draft: draft ?? start, body: named, isContinued }))
   }
   const change: Change = (what, part) => changeBody(what, { ...body, design: { ...design, ...part } })
   const moveNode = (id: string, at: Point) => {
@@ -93,7 +97,9 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
     const { widthM, firstForkM, usableHeightM } = place.body
     const hold = (value: number, most: number) => Math.round(Math.min(most, Math.max(0, value)) * 1000) / 1000
     const to = { xM: hold(at.xM, widthM), yM: hold(at.yM, firstForkM + usableHeightM) }
-    if (design.pattern.kind === 'free') change(`drag ${id}`, { pattern: movedNode(design.pattern, id, to) })
+    const byHand = design.pattern.kind === 'free' && design.pattern.nodes.find((node) => node.id === id)
+    if (design.pattern.kind === 'free' && byHand)
+      change(`drag ${id}`, { pattern: movedNode(design.pattern, byHand.id, to) })
     else change(`drag ${id}`, { dragged: { ...design.dragged, [id]: to } })
   }
   const putBack = (id: string) => {
@@ -111,14 +117,16 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
     if (hit?.kind === 'node') return setNodeId(hit.id)
     // On a frame drawn by hand a click beside all nodes puts a new one there, wired to the chosen one.
     if (design.pattern.kind !== 'free' || !canWrite || nodeId === null) return setNodeId(null)
-    const id = nextNodeId(design.pattern)
+    const from = design.pattern.nodes.find((one) => one.id === nodeId)
+    if (!from) return setNodeId(null)
+    const id = newNodeId()
     const round = (m: number) => Math.round(Math.max(0, m) * 1000) / 1000
     const node = { id, xM: Math.min(place.body.widthM, round(at.xM)), yM: round(at.yM), isStart: false }
-    change(`add ${id}`, {
+    change('add', {
       pattern: {
         ...design.pattern,
         nodes: [...design.pattern.nodes, node],
-        runs: [...design.pattern.runs, [nodeId, id]],
+        runs: [...design.pattern.runs, [from.id, id]],
       },
     })
     setNodeId(id)
@@ -284,6 +292,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
           node={frame?.nodes.find((node) => node.id === nodeId && node.number > 0) ?? null}
           nodeId={nodeId}
           onNode={setNodeId}
+          laid={frame?.nodes ?? []}
           onStep={stepNode}
           onMove={moveNode}
           onPutBack={putBack}
@@ -387,7 +396,7 @@ interface OverlayProps {
 function BenchOverlay({ view, place, frame, plan, nodeId, step }: OverlayProps) {
   const units = useUnits()
   const node = frame.nodes.find((one) => one.id === nodeId && one.number > 0)
-  const way = step === null ? undefined : plan.strings[step.string]?.stringing?.pieces[step.piece]
+  const way = step === null ? undefined : plan.wires[step.wire]?.stringing?.pieces[step.piece]
   const datumM = place.body.viewingEnd === 'left' ? 0 : place.body.widthM
   const pointAt = (index: number) =>
     `${view.x(frame.nodes[index]!.at.xM)},${view.y(frame.nodes[index]!.at.yM)}`

@@ -149,18 +149,18 @@ function Wires({ gardenId, place, frameId, design, plan, currency }: Consequence
   const condition = useCondition(frameId)
   const [openLine, setOpenLine] = useState<string | null>(null)
   const [todayC, setTodayC] = useState(design.setC)
-  if (plan.strings.length === 0) return null
+  if (plan.wires.length === 0) return null
   return (
     <SlipSection title={t('slip.wire')}>
-      {plan.strings.map(({ slot, wire, choice, stringing, cutting }) => {
+      {plan.wires.map(({ name, wire, choice, stringing, cutting }) => {
         const isPriced = choice.rolls.length > 1
         const bought = choice.rolls.flatMap((roll, size) => {
           const count = cutting?.rolls.filter((cut) => cut.size === size).length ?? 0
           return count > 0 ? [t('slip.rollsOf', { count, length: units.length(roll.lengthM) })] : []
         })
         return (
-          <div key={slot} className="mb-2">
-            {plan.strings.length > 1 && <h3 className="font-semibold">{names.wire(wire)}</h3>}
+          <div key={name} className="mb-2">
+            {plan.wires.length > 1 && <h3 className="font-semibold">{names.wire(wire)}</h3>}
             <dl>
               {stringing && <SlipRow label={t('slip.net')}>{units.length(stringing.netLengthM)}</SlipRow>}
               {stringing && (
@@ -335,12 +335,12 @@ function MarkOutTable({ place, plan, nodeId, onNode }: ConsequencesProps) {
         </thead>
         <tbody>
           {rows.map((row) => (
-            <tr key={`${row.what} ${row.nodeId}`} className={row.nodeId === nodeId ? 'bg-wash' : ''}>
+            <tr key={`${row.what} ${row.partId}`} className={row.partId === nodeId ? 'bg-wash' : ''}>
               <th scope="row" className="text-left font-normal">
                 <button
                   type="button"
                   className="min-h-6 min-w-6 text-left underline decoration-faint underline-offset-4"
-                  onClick={() => onNode(row.nodeId)}
+                  onClick={() => onNode(row.partId)}
                 >
                   {row.label}
                 </button>

@@ -4,7 +4,11 @@ import { Check, Choice } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { NumberField } from '../../ui/NumberField.tsx'
 import { useUnits } from '../../ui/units.tsx'
+import { frameKinds } from '@klados/core/frame'
 import type { PatternOf } from './change.ts'
+
+const { fields } = frameKinds.diamonds
+const ROWS = Array.from({ length: fields.rows.max }, (_, i) => String(i + 1))
 
 interface DiamondInputsProps {
   readonly place: PlaceBody
@@ -42,7 +46,7 @@ export function DiamondInputs({ place, pattern, onChange }: DiamondInputsProps) 
       {cell.by === 'width' ? (
         <LengthField
           label={t('frame.cellWidth')}
-          minM={0.05}
+          minM={fields.cell.of.width.widthM.minM}
           valueM={cell.widthM}
           onChange={(widthM) => set('width', { cell: { by: 'width', widthM } })}
         />
@@ -51,8 +55,8 @@ export function DiamondInputs({ place, pattern, onChange }: DiamondInputsProps) 
           <NumberField
             label={t('frame.cellCount')}
             value={cell.count}
-            min={1}
-            max={500}
+            min={fields.cell.of.count.count.min}
+            max={fields.cell.of.count.count.max}
             step={1}
             onChange={(count) => set('count', { cell: { ...cell, count } })}
           />
@@ -67,14 +71,14 @@ export function DiamondInputs({ place, pattern, onChange }: DiamondInputsProps) 
         <Choice
           label={t('frame.rows')}
           value={String(pattern.rows)}
-          options={['1', '2', '3'].map((value) => ({ value, label: value }))}
+          options={ROWS.map((value) => ({ value, label: value }))}
           onChange={(rows) => set('rows', { rows: Number(rows) })}
         />
         <LengthField
           label={t('frame.cellHeight')}
           hint={pattern.cellHeightM === null ? t('frame.cellHeightFill') : undefined}
           placeholder={units.length(place.usableHeightM / pattern.rows)}
-          minM={0.05}
+          minM={fields.cellHeightM.minM}
           valueM={pattern.cellHeightM}
           onChange={(cellHeightM) => set('cell height', { cellHeightM })}
           onClear={() => set('cell height', { cellHeightM: null })}

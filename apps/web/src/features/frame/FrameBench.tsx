@@ -1,4 +1,5 @@
 import { frameFileSchema } from '@klados/contract'
+import { upcastFrameFile } from '@klados/contract/upcasts'
 import type { FrameBody, FrameDocument, Place } from '@klados/contract'
 import { drawSite } from '@klados/core/drawing'
 import type { PatternKind } from '@klados/core/frame'
@@ -17,7 +18,7 @@ import { drawLaid, layOut } from '../../plan/lay-out.ts'
 import { readSmall } from '../../ui/read-small.ts'
 import { Loading, Message } from '../../ui/Message.tsx'
 import { Bench } from './Bench.tsx'
-import { kindsFor, startDesign } from './start-design.ts'
+import { kindsFor, startDesign } from '@klados/core/design'
 
 /** One frame of a place on the bench: the one in the address, else the first there is, else a new one. */
 export function FrameBench() {
@@ -162,7 +163,7 @@ async function readFrameFile(file: File): Promise<ReadFrame> {
   }
   const header = json as { format?: unknown; version?: unknown } | null
   if (header?.format !== 'klados-frame') return { kind: 'not-a-frame' }
-  const parsed = frameFileSchema.safeParse(json)
+  const parsed = frameFileSchema.safeParse(upcastFrameFile(json))
   if (parsed.success) return { kind: 'frame', frame: parsed.data.frame }
   const path = parsed.error.issues[0]!.path.join('.')
   return path === 'version' ? { kind: 'other-version' } : { kind: 'damaged', where: path }

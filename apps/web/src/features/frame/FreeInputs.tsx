@@ -1,26 +1,30 @@
 import type { PlaceBody } from '@klados/contract'
-import { MAX_FREE_NODES } from '@klados/contract/limits'
+import { frameKinds } from '@klados/core/frame'
+import type { FrameNode, NodeId } from '@klados/core/frame'
 import { useTranslation } from 'react-i18next'
-import { Check, Pick } from '../../ui/Choice.tsx'
+import { Check, Pick as PickOne } from '../../ui/Choice.tsx'
 import type { PatternOf } from './change.ts'
-import { nextNodeId, toggleRun, withoutNode } from './free-nodes.ts'
+import { toggleRun, withoutNode } from './free-nodes.ts'
+import { newNodeId } from './new-part.ts'
 
 interface FreeInputsProps {
   readonly place: PlaceBody
   readonly pattern: PatternOf<'free'>
   readonly onChange: (what: string, pattern: PatternOf<'free'>) => void
   readonly nodeId: string | null
-  readonly onNode: (id: string | null) => void
+  readonly onNode: (id: NodeId | null) => void
+  /** As they are laid out, with the numbers that they go by. */
+  readonly laid: readonly FrameNode[]
 }
 
 /**
  * Nodes put on the drawing by hand, and wires between them: everything here can be done by a click there too.
  */
-export function FreeInputs({ place, pattern, onChange, nodeId, onNode }: FreeInputsProps) {
+export function FreeInputs({ place, pattern, onChange, nodeId, onNode, laid }: FreeInputsProps) {
   const { t } = useTranslation()
   const chosen = pattern.nodes.find((node) => node.id === nodeId)
   const add = () => {
-    const id = nextNodeId(pattern)
+    const id = newNodeId()
     const from = chosen ?? pattern.nodes.at(-1)!
     const node = {
       id,
@@ -28,7 +32,7 @@ export function FreeInputs({ place, pattern, onChange, nodeId, onNode }: FreeInp
       yM: from.yM,
       isStart: false,
     }
-    onChange(`add ${id}`, {
+    onChange('add', {
       ...pattern,
       nodes: [...pattern.nodes, node],
       runs: [...pattern.runs, [from.id, id]],
@@ -39,7 +43,12 @@ export function FreeInputs({ place, pattern, onChange, nodeId, onNode }: FreeInp
     <div className="flex flex-col gap-2">
       <p className="text-[12.5px] text-slate">{t('free.hint')}</p>
       <div className="flex flex-wrap gap-2">
-        <button type="button" className="btn" disabled={pattern.nodes.length >= MAX_FREE_NODES} onClick={add}>
+        <button
+          type="button"
+          className="btn"
+          disabled={pattern.nodes.length >= frameKinds.free.fields.nodes.max}
+          onClick={add}
+        >
           {t('free.add')}
         </button>
         {chosen && pattern.nodes.length > 1 && (
@@ -67,22 +76,37 @@ export function FreeInputs({ place, pattern, onChange, nodeId, onNode }: FreeInp
               })
             }
           />
-          <Pick
-            label={t('free.wireTo')}
-            value=""
-            options={[
-              { value: '', label: t('free.choose') },
-              ...pattern.nodes
-                .filter((node) => node.id !== chosen.id)
-                .map((node) => ({
-                  value: node.id,
-                  label: `${t(pattern.runs.some((run) => run.includes(node.id) && run.includes(chosen.id)) ? 'free.unwire' : 'free.wire', { node: node.id.slice(1) })}`,
-                })),
-            ]}
-            onChange={(other) => other && onChange(`wire ${other}`, toggleRun(pattern, chosen.id, other))}
-          />
+          <WireTo pattern={pattern} chosen={chosen.id} laid={laid} onChange={onChange} />
         </>
       )}
     </div>
+  )
+}
+
+interface WireToProps extends Pick<FreeInputsProps, 'pattern' | 'laid' | 'onChange'> {
+  readonly chosen: NodeId
+}
+
+/** Puts a wire from the chosen node to another, or takes the one that is there away. */
+function WireTo({ pattern, chosen, laid, onChange }: WireToProps) {
+  const { t } = useTranslation()
+  const isWired = (other: NodeId) => pattern.runs.some((run) => run.includes(other) && run.includes(chosen))
+  const others = laid.filter((node) => node.id !== chosen).sort((a, b) => a.number - b.number)
+  return (
+    <PickOne
+      label={t('free.wireTo')}
+      value=""
+      options={[
+        { value: '', label: t('free.choose') },
+        ...others.map(({ id, number }) => ({
+          value: id,
+          label: t(isWired(id) ? 'free.unwire' : 'free.wire', { node: number }),
+        })),
+      ]}
+      onChange={(value) => {
+        const other = others.find((node) => node.id === value)
+        if (other) onChange(`wire ${other.id}`, toggleRun(pattern, chosen, other.id))
+      }}
+    />
   )
 }

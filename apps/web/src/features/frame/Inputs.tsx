@@ -1,8 +1,8 @@
 import { findWire, isString } from '@klados/core/catalogue'
 import type { WireChoice } from '@klados/core/design'
 import type { FrameBody, PlaceBody } from '@klados/contract'
-import { wireSlots } from '@klados/core/frame'
-import type { FrameNode } from '@klados/core/frame'
+import { kindOf } from '@klados/core/frame'
+import type { FrameNode, NodeId } from '@klados/core/frame'
 import type { Point } from '@klados/core/geometry'
 import { plantKinds } from '@klados/core/kinds'
 import { nearestGauge } from '@klados/core/units'
@@ -32,7 +32,8 @@ interface InputsProps {
   readonly canWrite: boolean
   readonly node: FrameNode | null
   readonly nodeId: string | null
-  readonly onNode: (id: string | null) => void
+  readonly onNode: (id: NodeId | null) => void
+  readonly laid: readonly FrameNode[]
   readonly onStep: (by: number) => void
   readonly onMove: (id: string, at: Point) => void
   readonly onPutBack: (id: string) => void
@@ -44,7 +45,7 @@ interface InputsProps {
  */
 export function Inputs(props: InputsProps) {
   const { gardenId, place, design, onChange, canWrite } = props
-  const slots = wireSlots(design.pattern)
+  const wires = kindOf(design.pattern).wires(design.pattern)
   return (
     <fieldset
       disabled={!canWrite}
@@ -58,12 +59,13 @@ export function Inputs(props: InputsProps) {
           pattern={design.pattern}
           nodeId={props.nodeId}
           onNode={props.onNode}
+          laid={props.laid}
           onChange={(what, pattern) =>
             onChange(what, pattern.kind === design.pattern.kind ? { pattern } : { pattern, dragged: {} })
           }
         />
       </Group>
-      {slots.includes('main') && (
+      {wires.includes('main') && (
         <Group title="wire">
           <WireInputs
             gardenId={gardenId}
@@ -73,7 +75,7 @@ export function Inputs(props: InputsProps) {
           <WorkingLengths {...props} />
         </Group>
       )}
-      {slots.includes('light') && design.light && (
+      {wires.includes('light') && design.light && (
         <Group title="light">
           <WireInputs
             gardenId={gardenId}

@@ -1,6 +1,6 @@
 import type { FrameBody, PlaceBody } from '@klados/contract'
 import { useTranslation } from 'react-i18next'
-import { Choice, Pick } from '../../ui/Choice.tsx'
+import { Check, Choice, Pick } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { NumberField } from '../../ui/NumberField.tsx'
 import { useNames } from '../../plan/names.ts'
@@ -9,9 +9,10 @@ import { DiamondInputs } from './DiamondInputs.tsx'
 import { FreeInputs } from './FreeInputs.tsx'
 import { PotInputs } from './PotInputs.tsx'
 import { TierInputs } from './TierInputs.tsx'
-import { kindsFor, startPattern } from './start-design.ts'
-import { fieldsFor } from './pattern-fields.ts'
-import type { FieldSpec } from './pattern-fields.ts'
+import { kindsFor, startPattern } from '@klados/core/design'
+import { kindOf } from '@klados/core/frame'
+import type { Field, FrameNode, LengthWriting, NodeId } from '@klados/core/frame'
+import { EDITED_APART } from './edited-apart.ts'
 
 type Pattern = FrameBody['design']['pattern']
 
@@ -21,14 +22,15 @@ interface PatternInputsProps {
   readonly pattern: Pattern
   readonly onChange: (what: string, pattern: Pattern) => void
   readonly nodeId: string | null
-  readonly onNode: (id: string | null) => void
+  readonly onNode: (id: NodeId | null) => void
+  readonly laid: readonly FrameNode[]
 }
 
 /**
  * What is measured of a pattern: its own fields in order, and editors of its own where a list is measured.
  */
 export function PatternInputs(props: PatternInputsProps) {
-  const { gardenId, place, pattern, onChange, nodeId, onNode } = props
+  const { gardenId, place, pattern, onChange, nodeId, onNode, laid } = props
   const { t } = useTranslation()
   const kinds = kindsFor(place)
   const offered = kinds.includes(pattern.kind) ? kinds : [pattern.kind, ...kinds]
@@ -41,127 +43,144 @@ export function PatternInputs(props: PatternInputsProps) {
         onChange={(kind) => onChange('kind', startPattern(place, kind as Pattern['kind']))}
       />
       <div className="grid grid-cols-2 items-end gap-2">
-        {fieldsFor(pattern).map((spec) => (
+        {fieldsOf(pattern).map(([key, field]) => (
           <PatternField
-            key={spec.key}
+            key={key}
             gardenId={gardenId}
-            spec={spec}
-            value={pattern[spec.key as keyof Pattern]}
-            onValue={(value) => onChange(spec.key, { ...pattern, [spec.key]: value } as Pattern)}
+            name={key}
+            field={field}
+            value={pattern[key as keyof Pattern]}
+            onValue={(value) => onChange(key, { ...pattern, [key]: value } as Pattern)}
           />
         ))}
       </div>
       {pattern.kind === 'tiers' && <TierInputs pattern={pattern} onChange={onChange} />}
       {pattern.kind === 'diamonds' && <DiamondInputs place={place} pattern={pattern} onChange={onChange} />}
       {pattern.kind === 'free' && (
-        <FreeInputs place={place} pattern={pattern} onChange={onChange} nodeId={nodeId} onNode={onNode} />
-      )}
-      {'pot' in pattern && (
-        <PotInputs
-          pot={pattern.pot}
-          canBeNone={place.kind !== 'tub'}
-          onChange={(pot) => onChange('pot', { ...pattern, pot })}
-        />
-      )}
-      {pattern.kind === 'column' && (
-        <PotInputs
-          pot={pattern.tub}
-          canBeNone={false}
-          onChange={(tub) => tub && onChange('tub', { ...pattern, tub })}
+        <FreeInputs
+          place={place}
+          pattern={pattern}
+          onChange={onChange}
+          nodeId={nodeId}
+          onNode={onNode}
+          laid={laid}
         />
       )}
     </>
   )
 }
 
+/** What is asked of this pattern, in the order of its record; what has an editor of its own is asked for there. */
+function fieldsOf(pattern: Pattern): readonly (readonly [string, Field])[] {
+  const { fields, hidden } = kindOf(pattern)
+  const passedOver = new Set<string>([...(hidden?.(pattern) ?? []), ...(EDITED_APART[pattern.kind] ?? [])])
+  return Object.entries(fields as Readonly<Record<string, Field>>).filter(([key]) => !passedOver.has(key))
+}
+
 interface PatternFieldProps {
   readonly gardenId: string
-  readonly spec: FieldSpec
+  readonly name: string
+  readonly field: Field
   readonly value: unknown
   readonly onValue: (value: unknown) => void
 }
 
-function PatternField({ gardenId, spec, value, onValue }: PatternFieldProps) {
+/** One parameter, asked for as its record says. Labels are `field.<key>`, options `option.<key>.<value>`. */
+function PatternField({ gardenId, name, field, value, onValue }: PatternFieldProps) {
   const { t } = useTranslation()
-  const catalogue = useCatalogue(gardenId)
-  const names = useNames()
-  const label = t(`field.${spec.key}`)
-  switch (spec.ask) {
+  const label = t(`field.${name}`)
+  switch (field.ask) {
     case 'length':
+    case 'length-or-none':
       return (
         <LengthField
           label={label}
-          style={spec.style ?? 'long'}
-          minM={spec.minM ?? 0.001}
-          maxM={spec.maxM ?? 1000}
+          style={field.writing satisfies LengthWriting}
+          minM={field.minM}
+          maxM={field.maxM}
           valueM={value as number | null}
           onChange={onValue}
-          {...(spec.orNone === undefined
-            ? {}
-            : { onClear: () => onValue(null), placeholder: t('field.none') })}
+          {...(field.ask === 'length' ? {} : { onClear: () => onValue(null), placeholder: t('field.none') })}
         />
       )
     case 'whole':
-      return (
-        <NumberField
-          label={label}
-          value={value as number}
-          min={spec.min}
-          max={spec.max}
-          step={1}
-          onChange={onValue}
-        />
-      )
     case 'number':
       return (
         <NumberField
           label={label}
           value={value as number}
-          min={spec.min}
-          max={spec.max}
-          step={spec.step}
+          min={field.min}
+          max={field.max}
+          step={field.ask === 'whole' ? 1 : field.step}
           onChange={onValue}
         />
       )
+    case 'flag':
+      return <Check label={label} isOn={value as boolean} onChange={onValue} />
     case 'choice':
       return (
         <div className="col-span-2">
           <Choice
             label={label}
             value={String(value)}
-            options={spec.options.map((option) => ({
+            options={field.options.map((option) => ({
               value: String(option),
-              label: t(`option.${spec.key}.${option}`),
+              label: t(`option.${name}.${option}`),
             }))}
-            onChange={(chosen) => onValue(spec.options.find((option) => String(option) === chosen))}
+            onChange={(chosen) => onValue(field.options.find((option) => String(option) === chosen))}
+          />
+        </div>
+      )
+    case 'pot':
+      return (
+        <div className="col-span-2 flex flex-col gap-2">
+          <PotInputs
+            pot={value as Parameters<typeof PotInputs>[0]['pot']}
+            canBeNone={field.canBeNone}
+            onChange={(pot) => (pot || field.canBeNone) && onValue(pot)}
           />
         </div>
       )
     case 'stock':
-      return (
-        <div className="col-span-2">
-          <Pick
-            label={label}
-            value={value as string}
-            options={catalogue.stock
-              .filter((one) => spec.uses.includes(one.use) || one.id === value)
-              .map((one) => ({ value: one.id, label: names.stock(one) }))}
-            onChange={onValue}
-          />
-        </div>
-      )
     case 'screw':
       return (
         <div className="col-span-2">
-          <Pick
+          <GoodsPick
+            gardenId={gardenId}
             label={label}
+            field={field}
             value={value as string}
-            options={catalogue.screws
-              .filter((one) => one.head === spec.head)
-              .map((one) => ({ value: one.id, label: names.screw(one) }))}
-            onChange={onValue}
+            onValue={onValue}
           />
         </div>
       )
+    case 'id':
+    case 'link':
+    case 'list':
+    case 'one-of':
+      return null
   }
+}
+
+interface GoodsPickProps {
+  readonly gardenId: string
+  readonly label: string
+  readonly field: Extract<Field, { ask: 'stock' | 'screw' }>
+  readonly value: string
+  readonly onValue: (value: string) => void
+}
+
+/** Posts, canes, bars or screws out of the garden's own catalogue; what the frame has now is offered whatever its use. */
+function GoodsPick({ gardenId, label, field, value, onValue }: GoodsPickProps) {
+  const catalogue = useCatalogue(gardenId)
+  const names = useNames()
+  const options =
+    field.ask === 'stock'
+      ? catalogue.stock
+          .filter((one) => field.uses.includes(one.use) || one.id === value)
+          .map((one) => ({ value: one.id, label: names.stock(one) }))
+      : catalogue.screws
+          .filter((one) => one.head === field.head)
+          .map((one) => ({ value: one.id, label: names.screw(one) }))
+  return <Pick label={label} value={value} options={options} onChange={onValue} />
 }

@@ -4,7 +4,9 @@ import { useNames } from '../../plan/names.ts'
 import { Choice, Pick } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { NumberField } from '../../ui/NumberField.tsx'
+import { frameKinds } from '@klados/core/frame'
 import type { PatternOf } from './change.ts'
+import { newLevelId } from './new-part.ts'
 
 type Row = PatternOf<'row'>
 type Level = Row['levels'][number]
@@ -15,7 +17,8 @@ interface RowInputsProps {
   readonly onChange: (what: string, pattern: Row) => void
 }
 
-const MAX_LEVELS = 12
+const { fields } = frameKinds.row
+const { of: levelField } = fields.levels
 const LEVEL_STEP_M = 0.3
 
 /** Wires of a row from below: how high, one or a pair, of which wire. */
@@ -31,14 +34,14 @@ export function RowWires({ pattern, onChange }: Omit<RowInputsProps, 'gardenId'>
     <>
       {pattern.levels.map((level, i) => (
         <div
-          key={i}
+          key={level.id}
           className="grid grid-cols-[1fr_1fr_1fr_auto] items-end gap-2 border-b border-dotted border-faint pb-2 md:grid-cols-[84px_minmax(0,1.5fr)_minmax(0,1fr)_84px_84px_auto] md:border-0 md:pb-0"
         >
           <LengthField
             label={t('row.height', { n: i + 1 })}
             style="short"
-            minM={0}
-            maxM={10}
+            minM={levelField.heightM.minM}
+            maxM={levelField.heightM.maxM}
             valueM={level.heightM}
             onChange={(heightM) => setLevel('height', i, { heightM })}
           />
@@ -46,7 +49,7 @@ export function RowWires({ pattern, onChange }: Omit<RowInputsProps, 'gardenId'>
             <Pick
               label={t('row.form')}
               value={level.form}
-              options={(['single', 'pair', 'arms'] as const).map((value) => ({
+              options={levelField.form.options.map((value) => ({
                 value,
                 label: t(`row.forms.${value}`),
               }))}
@@ -55,13 +58,13 @@ export function RowWires({ pattern, onChange }: Omit<RowInputsProps, 'gardenId'>
           </div>
           <div className="order-1 md:order-none">
             <Pick
-              label={t('row.slot')}
-              value={level.slot}
-              options={(['main', 'light'] as const).map((value) => ({
+              label={t('row.role')}
+              value={level.role}
+              options={levelField.role.options.map((value) => ({
                 value,
-                label: t(`row.slots.${value}`),
+                label: t(`row.roles.${value}`),
               }))}
-              onChange={(slot) => setLevel('slot', i, { slot: slot as Level['slot'] })}
+              onChange={(role) => setLevel('role', i, { role: role as Level['role'] })}
             />
           </div>
           <div className="order-1 md:order-none">
@@ -69,8 +72,8 @@ export function RowWires({ pattern, onChange }: Omit<RowInputsProps, 'gardenId'>
               <LengthField
                 label={t('row.spread')}
                 style="short"
-                minM={0.05}
-                maxM={5}
+                minM={levelField.spreadM.minM}
+                maxM={levelField.spreadM.maxM}
                 valueM={level.spreadM}
                 onChange={(spreadM) => setLevel('spread', i, { spreadM })}
               />
@@ -81,8 +84,8 @@ export function RowWires({ pattern, onChange }: Omit<RowInputsProps, 'gardenId'>
               <LengthField
                 label={t('row.lift')}
                 style="short"
-                minM={0}
-                maxM={5}
+                minM={levelField.liftM.minM}
+                maxM={levelField.liftM.maxM}
                 valueM={level.liftM}
                 onChange={(liftM) => setLevel('lift', i, { liftM })}
               />
@@ -102,12 +105,12 @@ export function RowWires({ pattern, onChange }: Omit<RowInputsProps, 'gardenId'>
       <button
         type="button"
         className="btn self-start"
-        disabled={pattern.levels.length >= MAX_LEVELS}
+        disabled={pattern.levels.length >= fields.levels.max}
         onClick={() =>
           set('add', {
             levels: [
               ...pattern.levels,
-              { ...top, heightM: Math.round((top.heightM + LEVEL_STEP_M) * 1000) / 1000 },
+              { ...top, id: newLevelId(), heightM: Math.round((top.heightM + LEVEL_STEP_M) * 1000) / 1000 },
             ],
           })
         }
@@ -119,6 +122,7 @@ export function RowWires({ pattern, onChange }: Omit<RowInputsProps, 'gardenId'>
 }
 
 const ANGLE_DEG = 45
+const { attachHeightM: attach, angleDeg: angle } = fields.end.of['tied-back']
 
 /** What holds the ends of a row, and the cross-arms where it has them. */
 export function RowEnds({ gardenId, pattern, onChange }: RowInputsProps) {
@@ -156,17 +160,17 @@ export function RowEnds({ gardenId, pattern, onChange }: RowInputsProps) {
           <LengthField
             label={t('row.attach')}
             style="short"
-            minM={0.1}
-            maxM={10}
+            minM={attach.minM}
+            maxM={attach.maxM}
             valueM={end.attachHeightM}
             onChange={(m) => set('attach', { ...end, attachHeightM: m })}
           />
           <NumberField
             label={t('row.angle')}
             value={end.angleDeg}
-            min={20}
-            max={80}
-            step={1}
+            min={angle.min}
+            max={angle.max}
+            step={angle.step}
             onChange={(degrees) => set('angle', { ...end, angleDeg: degrees })}
           />
           <div className="col-span-2">

@@ -7,7 +7,8 @@ import { useUnits } from '../../ui/units.tsx'
 
 /** Where one stands in the stringing: which wire, which piece, and how many of its runs are on. */
 export interface Step {
-  readonly string: number
+  /** Which of the frame's wires. */
+  readonly wire: number
   readonly piece: number
   readonly runs: number
 }
@@ -24,21 +25,21 @@ interface StringingProps {
  * after the last.
  */
 export function stepBy(plan: FramePlan, step: Step | null, by: 1 | -1): Step | null {
-  const all = plan.strings.flatMap((one, string) =>
+  const all = plan.wires.flatMap((one, wire) =>
     (one.stringing?.pieces ?? []).flatMap((piece, p) =>
-      piece.runs.map((_, i): Step => ({ string, piece: p, runs: i + 1 })),
+      piece.runs.map((_, i): Step => ({ wire, piece: p, runs: i + 1 })),
     ),
   )
   if (step === null) return (by === 1 ? all[0] : all.at(-1)) ?? null
   const at = all.findIndex(
-    (one) => one.string === step.string && one.piece === step.piece && one.runs === step.runs,
+    (one) => one.wire === step.wire && one.piece === step.piece && one.runs === step.runs,
   )
   return all[at + by] ?? null
 }
 
 /** What to do at a step, in words: from which node, through or to which. */
 function stepWords(frame: Frame, plan: FramePlan, step: Step): { from: string; to: string; isLast: boolean } {
-  const piece = plan.strings[step.string]!.stringing!.pieces[step.piece]!
+  const piece = plan.wires[step.wire]!.stringing!.pieces[step.piece]!
   const label = (index: number) => frame.nodes[piece.nodes[index]!]!.label
   return { from: label(step.runs - 1), to: label(step.runs), isLast: step.runs === piece.runs.length }
 }
@@ -51,9 +52,9 @@ export function Stringing({ plan, design, step, onStep }: StringingProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const { frame } = plan
-  if (!frame || plan.strings.every((one) => one.stringing === null)) return null
+  if (!frame || plan.wires.every((one) => one.stringing === null)) return null
   const words =
-    step && plan.strings[step.string]?.stringing?.pieces[step.piece] ? stepWords(frame, plan, step) : null
+    step && plan.wires[step.wire]?.stringing?.pieces[step.piece] ? stepWords(frame, plan, step) : null
   return (
     <section>
       <h2>{t('slip.stringing')}</h2>
@@ -73,12 +74,12 @@ export function Stringing({ plan, design, step, onStep }: StringingProps) {
             : t('string.hint')}
         </p>
       </div>
-      {plan.strings.map(
-        ({ slot, stringing }, string) =>
+      {plan.wires.map(
+        ({ name, stringing }, wire) =>
           stringing && (
-            <div key={slot}>
+            <div key={name}>
               <p className="mb-1 text-slate">
-                {plan.strings.length > 1 && `${t(`row.slots.${slot}`)}: `}
+                {plan.wires.length > 1 && `${t(`row.wires.${name}`)}: `}
                 {t('slip.pieces', { length: units.length(design.handlingLengthM) })}:{' '}
                 <strong className="text-ink">
                   {stringing.pieces.length === stringing.leastPieces
@@ -93,14 +94,14 @@ export function Stringing({ plan, design, step, onStep }: StringingProps) {
               </p>
               <ol className="max-h-44 overflow-y-auto" tabIndex={0} aria-label={t('slip.stringing')}>
                 {stringing.pieces.map((one, i) => {
-                  const isOpen = step?.string === string && step.piece === i
+                  const isOpen = step?.wire === wire && step.piece === i
                   return (
                     <li key={i} className={isOpen ? 'bg-wash' : ''}>
                       <button
                         type="button"
                         className="flex w-full gap-3 py-[3px] text-left"
                         aria-pressed={isOpen}
-                        onClick={() => onStep(isOpen ? null : { string, piece: i, runs: one.runs.length })}
+                        onClick={() => onStep(isOpen ? null : { wire, piece: i, runs: one.runs.length })}
                       >
                         <span className="w-6 font-semibold">{pieceLetter(i)}</span>
                         <span className="flex-1">

@@ -1,47 +1,70 @@
-import { MAX_TIERS } from '@klados/contract/limits'
+import { frameKinds } from '@klados/core/frame'
 import { useTranslation } from 'react-i18next'
 import { LengthField } from '../../ui/LengthField.tsx'
 import type { PatternOf } from './change.ts'
+import { newLevelId } from './new-part.ts'
 
 const TIER_STEP_M = 0.4
+const { levels: field } = frameKinds.tiers.fields
+const millimetres = (m: number) => Math.round(m * 1000) / 1000
 
 interface TierInputsProps {
   readonly pattern: PatternOf<'tiers'>
   readonly onChange: (what: string, pattern: PatternOf<'tiers'>) => void
 }
 
+/** Heights of tiers from below. A tier keeps its name when others come and go, above it or below. */
 export function TierInputs({ pattern, onChange }: TierInputsProps) {
   const { t } = useTranslation()
-  const { heightsM } = pattern
-  const set = (what: string, heights: number[]) => onChange(what, { ...pattern, heightsM: heights })
+  const { levels } = pattern
+  const set = (what: string, next: PatternOf<'tiers'>['levels']) =>
+    onChange(what, { ...pattern, levels: next })
+  const [lowest, top] = [levels[0]!.heightM, levels.at(-1)!.heightM]
   return (
     <fieldset>
       <legend className="text-[13px] text-slate">{t('frame.heights')}</legend>
-      <div className="grid grid-cols-3 gap-2">
-        {heightsM.map((heightM, i) => (
-          <LengthField
-            key={i}
-            label={t('frame.height', { n: i + 1 })}
-            style="short"
-            minM={0}
-            maxM={50}
-            valueM={heightM}
-            onChange={(m) =>
-              set(
-                `height ${i}`,
-                heightsM.map((old, other) => (other === i ? m : old)),
-              )
-            }
-          />
+      <div className="grid grid-cols-2 gap-2">
+        {levels.map((level, i) => (
+          <div key={level.id} className="flex items-end gap-1">
+            <div className="min-w-0 flex-1">
+              <LengthField
+                label={t('frame.height', { n: i + 1 })}
+                style="short"
+                minM={field.of.heightM.minM}
+                maxM={field.of.heightM.maxM}
+                valueM={level.heightM}
+                onChange={(heightM) =>
+                  set(
+                    `height ${level.id}`,
+                    levels.map((old) => (old.id === level.id ? { ...old, heightM } : old)),
+                  )
+                }
+              />
+            </div>
+            <button
+              type="button"
+              className="btn px-2"
+              aria-label={t('frame.removeTierOf', { n: i + 1 })}
+              disabled={levels.length === field.min}
+              onClick={() =>
+                set(
+                  'take',
+                  levels.filter((old) => old.id !== level.id),
+                )
+              }
+            >
+              ×
+            </button>
+          </div>
         ))}
       </div>
       <div className="mt-1 flex flex-wrap gap-2">
         <button
           type="button"
           className="btn"
-          disabled={heightsM.length >= MAX_TIERS}
+          disabled={levels.length >= field.max}
           onClick={() =>
-            set('add', [...heightsM, Math.round((heightsM.at(-1)! + TIER_STEP_M) * 1000) / 1000])
+            set('add', [...levels, { id: newLevelId(), heightM: millimetres(top + TIER_STEP_M) }])
           }
         >
           {t('frame.addTier')}
@@ -49,10 +72,13 @@ export function TierInputs({ pattern, onChange }: TierInputsProps) {
         <button
           type="button"
           className="btn"
-          disabled={heightsM.length === 1}
-          onClick={() => set('take', heightsM.slice(0, -1))}
+          disabled={levels.length >= field.max || lowest <= 0}
+          onClick={() => {
+            const heightM = millimetres(Math.max(lowest / 2, lowest - TIER_STEP_M))
+            set('add below', [{ id: newLevelId(), heightM }, ...levels])
+          }}
         >
-          {t('frame.removeTier')}
+          {t('frame.addTierBelow')}
         </button>
       </div>
     </fieldset>

@@ -12,6 +12,7 @@ import { useAppSelector } from '../../data/store.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { drawLaid } from '../../plan/lay-out.ts'
 import { useNames } from '../../plan/names.ts'
+import { outcomeWords } from '../../plan/verdict.ts'
 import { Loading } from '../../ui/Message.tsx'
 import { formatMoney } from '../../ui/money.ts'
 import { SlipRow } from '../../ui/Slip.tsx'
@@ -64,7 +65,6 @@ export function Variants() {
       <ul className="grid gap-x-8 gap-y-6 md:grid-cols-2">
         {variants.map(({ frameId, body, isDraft, plan }) => {
           const { frame, takeOff } = plan
-          const failing = plan.checks.filter((check) => check.verdict === 'fails').length
           const kind = body.design.plantKindId === null ? undefined : findKind(body.design.plantKindId)
           return (
             <li key={frameId} className="min-w-0 border-t border-faint pt-2">
@@ -98,14 +98,15 @@ export function Variants() {
                       frame.members.filter((m) => m.foot).length}
                   </SlipRow>
                   <SlipRow label={t('slip.cut')}>
-                    {units.length(
-                      plan.strings.reduce((sum, one) => sum + (one.stringing?.cutLengthM ?? 0), 0),
-                    )}
+                    {units.length(plan.wires.reduce((sum, one) => sum + (one.stringing?.cutLengthM ?? 0), 0))}
                   </SlipRow>
                   <SlipRow label={t('variants.ties')}>{tiesText(tiesPerYear(frame, kind))}</SlipRow>
                   <SlipRow label={t('variants.leafy')}>{units.area(leafyOutline(frame).areaM2)}</SlipRow>
-                  <SlipRow label={t('check.title')} tone={failing > 0 ? 'limit' : 'sound'}>
-                    {failing > 0 ? t('variants.failing', { count: failing }) : t('variants.holds')}
+                  <SlipRow
+                    label={t('check.title')}
+                    tone={plan.outcome.verdict === 'holds' ? 'sound' : 'limit'}
+                  >
+                    {outcomeWords(t, plan.outcome)}
                   </SlipRow>
                 </dl>
               ) : (

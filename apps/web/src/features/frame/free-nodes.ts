@@ -1,14 +1,9 @@
+import type { NodeId } from '@klados/core/frame'
 import type { PatternOf } from './change.ts'
 
 type Free = PatternOf<'free'>
 
-/** The first number that no node bears: ids stay with their nodes when others go. */
-export function nextNodeId(pattern: Free): string {
-  const taken = new Set(pattern.nodes.map((node) => node.id))
-  for (let n = 1; ; n++) if (!taken.has(`n${n}`)) return `n${n}`
-}
-
-export function withoutNode(pattern: Free, id: string): Free {
+export function withoutNode(pattern: Free, id: NodeId): Free {
   return {
     ...pattern,
     nodes: pattern.nodes.filter((node) => node.id !== id),
@@ -17,12 +12,12 @@ export function withoutNode(pattern: Free, id: string): Free {
 }
 
 /** Puts a wire between two nodes, or takes the one that is there away. */
-export function toggleRun(pattern: Free, a: string, b: string): Free {
+export function toggleRun(pattern: Free, a: NodeId, b: NodeId): Free {
   const rest = pattern.runs.filter((run) => !(run.includes(a) && run.includes(b)))
   return { ...pattern, runs: rest.length < pattern.runs.length ? rest : [...rest, [a, b]] }
 }
 
-export function movedNode(pattern: Free, id: string, at: { xM: number; yM: number }): Free {
+export function movedNode(pattern: Free, id: NodeId, at: { xM: number; yM: number }): Free {
   return {
     ...pattern,
     nodes: pattern.nodes.map((node) => (node.id === id ? { ...node, xM: at.xM, yM: at.yM } : node)),

@@ -8,6 +8,7 @@ import type { PdfSection, PdfSheet } from '../../documents/pdf.ts'
 import { drawLaid } from '../../plan/lay-out.ts'
 import { quantityText } from '../../plan/names.ts'
 import type { Names } from '../../plan/names.ts'
+import { checkWords, outcomeWords } from '../../plan/verdict.ts'
 import { alongStyle, pieceLetter } from '../../plan/words.ts'
 import { formatMoney } from '../../ui/money.ts'
 import type { Units } from '../../ui/units.tsx'
@@ -45,11 +46,11 @@ export function pdfContent(input: SheetInput): PdfSheet {
       })),
     ],
     sections: [
+      ...checks(input),
       ...cautions(input),
       ...markOutSection(input),
       materials(input),
       ...stringing(input),
-      ...checks(input),
     ],
     pageText: (page, of) => t('sheet.page', { page, of }),
   }
@@ -107,7 +108,7 @@ function materials({ t, names, catalogue, plan, currency }: SheetInput): PdfSect
 }
 
 function stringing({ t, units, names, plan }: SheetInput): PdfSection[] {
-  return plan.strings.flatMap(({ wire, stringing: strung, cutting }): PdfSection[] => {
+  return plan.wires.flatMap(({ wire, stringing: strung, cutting }): PdfSection[] => {
     if (!strung || !plan.frame) return []
     const { nodes } = plan.frame
     const order = strung.pieces.map((piece, i) => {
@@ -135,17 +136,20 @@ function stringing({ t, units, names, plan }: SheetInput): PdfSection[] {
 /** A hundred rows repeat the same roll; the rest is the same again. */
 const MAX_ROLLS_LISTED = 40
 
-function checks({ t, plan }: SheetInput): PdfSection[] {
+function checks({ t, plan, units, names, catalogue }: SheetInput): PdfSection[] {
   if (plan.checks.length === 0) return []
+  const isStructural = plan.checks.some((check) => check.isStructural)
   return [
     {
       kind: 'list',
-      title: t('check.title'),
-      intro: t('check.structural'),
-      items: plan.checks.map(
-        (check) =>
-          `${t(`check.code.${check.code}`, { subject: check.subject })}: ${t(`check.verdict.${check.verdict}`, { ratio: t('check.ratio', { ratio: (check.holding[0] / check.need).toFixed(1) }) })}`,
-      ),
+      title: `${t('check.title')}: ${outcomeWords(t, plan.outcome)}`,
+      ...(isStructural ? { intro: t('check.structural') } : {}),
+      items: plan.checks.map((check) => {
+        const { title, verdict, needs, remedy } = checkWords({ t, units, names, catalogue }, check)
+        return check.verdict === 'holds'
+          ? `${title}: ${verdict}`
+          : `${title}: ${verdict}. ${needs} ${remedy ?? ''}`
+      }),
     },
   ]
 }

@@ -7,7 +7,8 @@ import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Navigate, useNavigate, useParams } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
-import { placeKinds } from '@klados/contract'
+import { surfaces } from '@klados/core/catalogue'
+import { placeKinds, settings } from '@klados/core/frame'
 import { useDeletePhotoMutation } from '../../data/api.ts'
 import type { ApiError } from '../../data/api.ts'
 import { usePlaces } from '../../data/documents.ts'
@@ -28,7 +29,7 @@ import { Spots } from './Spots.tsx'
 import type { Placing } from './Spots.tsx'
 
 const FACINGS = [0, 45, 90, 135, 180, 225, 270, 315]
-const FACES = ['brick', 'render', 'concrete', 'boards', 'posts'] as const
+const FACES = surfaces.filter((one) => one !== 'open')
 /** Places whose frames are fixed to a face; all others stand on ground of their own. */
 const hasFace = (kind: PlaceBody['kind']) => kind === 'wall' || kind === 'fence'
 const fresh: PlaceBody = {
@@ -39,6 +40,7 @@ const fresh: PlaceBody = {
   firstForkM: 0.3,
   facingDeg: 180,
   surface: 'brick',
+  setting: 'open',
   viewingEnd: 'left',
   avoid: [],
   riseM: 0,
@@ -290,6 +292,12 @@ function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
               />
             )}
           </div>
+          <Pick
+            label={t('place.setting')}
+            value={body.setting}
+            options={settings.map((value) => ({ value, label: t(`setting.${value}`) }))}
+            onChange={(value) => change({ setting: value as PlaceBody['setting'] })}
+          />
           <Choice
             label={t('place.viewingEnd')}
             value={body.viewingEnd}

@@ -12,6 +12,7 @@ import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { drawLaid } from '../../plan/lay-out.ts'
 import { quantityText, useNames } from '../../plan/names.ts'
 import { usePlan } from '../../plan/use-plan.ts'
+import { checkWords, outcomeWords } from '../../plan/verdict.ts'
 import { alongStyle, pieceLetter } from '../../plan/words.ts'
 import { Loading } from '../../ui/Message.tsx'
 import { formatMoney } from '../../ui/money.ts'
@@ -77,6 +78,7 @@ function SheetOf({ gardenId, place, frameId, stored, body, isDraft, currency }: 
         </p>
       </header>
       <Drawing gardenId={gardenId} place={place} plan={plan} />
+      <Checks gardenId={gardenId} plan={plan} />
       <Cautions plan={plan} />
       <MarkOut place={place} plan={plan} />
       <Materials gardenId={gardenId} plan={plan} currency={currency} />
@@ -137,7 +139,7 @@ function MarkOut({ place, plan }: { place: Place; plan: FramePlan }) {
       >
         {rows.map((row) => (
           <p
-            key={`${row.what} ${row.nodeId}`}
+            key={`${row.what} ${row.partId}`}
             className="flex break-inside-avoid gap-2 whitespace-nowrap border-b border-dotted border-faint"
           >
             <span aria-hidden="true">☐</span>
@@ -214,13 +216,13 @@ function CutList({ plan }: { plan: FramePlan }) {
   const { t } = useTranslation()
   const units = useUnits()
   const names = useNames()
-  const strung = plan.strings.filter((one) => one.cutting !== null && one.stringing !== null)
+  const strung = plan.wires.filter((one) => one.cutting !== null && one.stringing !== null)
   if (strung.length === 0 && plan.stock.length === 0) return null
   return (
     <section>
       <h2>{t('sheet.cutList')}</h2>
-      {strung.map(({ slot, wire, cutting, stringing }) => (
-        <div key={slot} className="break-inside-avoid">
+      {strung.map(({ name, wire, cutting, stringing }) => (
+        <div key={name} className="break-inside-avoid">
           <p className="text-slate">{names.wire(wire)}</p>
           {cutting!.rolls.slice(0, ROLLS_LISTED).map((roll, n) => (
             <p key={n}>
@@ -262,14 +264,14 @@ function Order({ plan }: { plan: FramePlan }) {
   const units = useUnits()
   const names = useNames()
   const { frame } = plan
-  const strung = plan.strings.filter((one) => one.stringing !== null)
+  const strung = plan.wires.filter((one) => one.stringing !== null)
   if (strung.length === 0 || !frame) return null
   return (
     <section>
       <h2>{t('sheet.order')}</h2>
       <p>{t('sheet.strainer')}</p>
-      {strung.map(({ slot, wire, stringing }) => (
-        <div key={slot}>
+      {strung.map(({ name, wire, stringing }) => (
+        <div key={name}>
           {strung.length > 1 && <h3 className="font-semibold">{names.wire(wire)}</h3>}
           <ol>
             {stringing!.pieces.map((piece, i) => {
@@ -312,6 +314,35 @@ function Cautions({ plan }: { plan: FramePlan }) {
           </li>
         ))}
       </ul>
+    </section>
+  )
+}
+
+/** How it stands with what has to hold, before anything is bought; what does not hold or cannot be told in full. */
+function Checks({ gardenId, plan }: { gardenId: string; plan: FramePlan }) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const names = useNames()
+  const catalogue = useCatalogue(gardenId)
+  if (plan.checks.length === 0) return null
+  return (
+    <section className="break-inside-avoid">
+      <h2>{t('check.title')}</h2>
+      <p className={plan.outcome.verdict === 'holds' ? '' : 'font-semibold'}>
+        {outcomeWords(t, plan.outcome)}
+      </p>
+      <ul>
+        {plan.checks.map((check, i) => {
+          const words = checkWords({ t, units, names, catalogue }, check)
+          return (
+            <li key={i}>
+              {words.title}: <strong>{words.verdict}</strong>
+              {check.verdict !== 'holds' && `. ${words.needs} ${words.remedy ?? ''}`}
+            </li>
+          )
+        })}
+      </ul>
+      {plan.checks.some((check) => check.isStructural) && <p>{t('check.structural')}</p>}
     </section>
   )
 }

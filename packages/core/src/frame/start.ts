@@ -1,0 +1,17 @@
+import { centimetres } from './kind.ts'
+import type { StartPlace } from './kind.ts'
+import type { Pot } from './pot.ts'
+
+const POT_HEIGHT_M = 0.4
+
+/** The pot that a frame starts in at places that have no ground. */
+export function potAt({ kind, widthM }: StartPlace): Pot | null {
+  if (kind !== 'bench' && kind !== 'tub' && kind !== 'terrace') return null
+  return { shape: 'round', widthM: Math.min(0.45, Math.max(0.2, widthM)), heightM: POT_HEIGHT_M }
+}
+
+/** As tall as wanted, or as the place has room for, its pot taken off. */
+export function tallAt(place: StartPlace, wantedM: number): number {
+  const roomM = place.usableHeightM + place.firstForkM - (potAt(place) ? POT_HEIGHT_M : 0)
+  return centimetres(Math.max(0.3, Math.min(wantedM, roomM)))
+}
