@@ -1,5 +1,6 @@
 import tseslint from 'typescript-eslint'
 import reactHooks from 'eslint-plugin-react-hooks'
+import { noReadingOfIds } from './scripts/lint/no-reading-of-ids.js'
 
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', '.klados/**', '**/*.cjs', 'test-results/**'] },
@@ -13,6 +14,13 @@ export default tseslint.config(
       'no-restricted-exports': ['error', { restrictDefaultExports: { direct: true } }],
       'prefer-const': 'error',
     },
+  },
+  {
+    files: ['packages/core/src/**/*.ts', 'packages/contract/src/**/*.ts', 'apps/web/src/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.{ts,tsx}'],
+    languageOptions: { parserOptions: { projectService: true } },
+    plugins: { klados: { rules: { 'no-reading-of-ids': noReadingOfIds } } },
+    rules: { 'klados/no-reading-of-ids': 'error' },
   },
   // Config files and the test runner's global set-up are called by name of their default export.
   { files: ['**/*.config.{js,ts}', '**/global-setup.ts'], rules: { 'no-restricted-exports': 'off' } },

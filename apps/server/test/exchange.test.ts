@@ -1,3 +1,4 @@
+import { EXCHANGE_VERSION } from '@klados/contract'
 import { standardCatalogue } from '@klados/core/catalogue'
 import { Buffer } from 'node:buffer'
 import type { GardenFile, ImportAnswers, ImportLine } from '@klados/contract'
@@ -161,7 +162,7 @@ describe('a garden as a file, back in its own garden', () => {
     const { owner } = await filled()
     const file = await exported(owner)
     expect(file).toMatchObject({
-      version: 2,
+      version: EXCHANGE_VERSION,
       garden: { id: owner.gardenId },
       places: [{ version: 1 }],
       frames: [{}],
@@ -237,7 +238,9 @@ describe('a garden as a file, back in its own garden', () => {
     expect(await refusal({ hello: 1 })).toMatch(/^exchange\/damaged: .*"hello"/)
     expect(await refusal('[]')).toMatch(/^exchange\/unknown-version/)
     expect(await refusal('')).toMatch(/^exchange\/damaged: .*ends in the middle/)
-    expect(await refusal({ ...file, version: 3 })).toMatch(/^exchange\/unknown-version: .*version 3.*1 to 2/)
+    expect(await refusal({ ...file, version: EXCHANGE_VERSION + 1 })).toMatch(
+      /^exchange\/unknown-version: .*version 4.*1 to 3/,
+    )
     expect(await refusal({ ...file, places: [{ ...place, body: { ...place.body, widthM: -1 } }] })).toMatch(
       /places\.0\.body\.widthM/,
     )

@@ -7,7 +7,8 @@ import { frameBodySchema, placeBodySchema, storesBodySchema } from '@klados/cont
 import pg from 'pg'
 import { v7 as uuidv7 } from 'uuid'
 import { describe, expect, inject, it } from 'vitest'
-import { upcastBody } from '@klados/contract/upcasts'
+import { upcastBody, upcastIds } from '@klados/contract/upcasts'
+import type { UpcastArea } from '@klados/contract/upcasts'
 import { migrate } from '../src/database/migrate.ts'
 import { createAccountsPool } from '../src/database/pool.ts'
 
@@ -79,11 +80,37 @@ const later = (pattern: object) => ({
   stores: { catalogue: { ...catalogue, goods }, onHand: [] },
 })
 
+/** Frames as release 4 wrote them: levels without names, rows with the wire that a level is of for what it does. */
+const tiers = { kind: 'tiers', heightsM: [0.45, 0.85, 1.25], maxSupportSpacingM: 2.4 }
+const row = {
+  kind: 'row',
+  maxPostSpacingM: 6,
+  postHeightM: 1.9,
+  postBuriedM: 0.7,
+  postStockId: 'post-round-100',
+  endStockId: 'post-round-140',
+  endBuriedM: 0.9,
+  endLeanDeg: 10,
+  end: { kind: 'tied-back', attachHeightM: 1.6, angleDeg: 45, screwId: 'screw-eye-1200' },
+  armStockId: 'batten-20x30',
+  levels: [
+    { heightM: 0.8, slot: 'main', form: 'single', spreadM: 0, liftM: 0 },
+    { heightM: 1.3, slot: 'light', form: 'pair', spreadM: 0.4, liftM: 0.2 },
+  ],
+  waterHeightM: 0.4,
+  plantSpacingM: 1.2,
+}
+const release4 = (pattern: object) => ({
+  frame: { ...frozen.frame, design: { ...designOf(pattern), endsAt: 'any' } },
+})
+
 describe('migrations', () => {
   it.each([
     { until: 1, bodies: frozen, schemas: { place: placeBodySchema, frame: frameBodySchema } },
     { until: 2, bodies: later(arch), schemas: { frame: frameBodySchema, stores: storesBodySchema } },
     { until: 2, bodies: later(fan), schemas: { frame: frameBodySchema } },
+    { until: 4, bodies: release4(row), schemas: { frame: frameBodySchema } },
+    { until: 4, bodies: release4(tiers), schemas: { frame: frameBodySchema } },
   ])(
     'bring the data of release $until to what this one reads, revisions too',
     async ({ until, bodies, schemas }) => {
@@ -111,12 +138,49 @@ describe('migrations', () => {
           // Read back as it is stored: what a schema would fill in by itself has to be there already.
           expect(schema.parse(body)).toEqual(body)
           if (kind === 'stores') expect(body).toEqual({ catalogue: standardCatalogue, onHand: [] })
-          else expect(body).toMatchObject(bodies[kind as keyof typeof bodies])
+          else
+            expect(body).toMatchObject(
+              upcastBody(`${kind}s` as UpcastArea, bodies[kind as keyof typeof bodies]) as object,
+            )
         }
       }
       await client.end()
     },
   )
+
+  it('name the levels of a frame as the journal has known them, and say what each is for', () => {
+    const pattern = (body: object) =>
+      (upcastBody('frames', body) as { design: { pattern: { levels: unknown } } }).design.pattern
+    expect(pattern(release4(tiers).frame)).toEqual({
+      kind: 'tiers',
+      levels: [
+        { id: 't0', heightM: 0.45 },
+        { id: 't1', heightM: 0.85 },
+        { id: 't2', heightM: 1.25 },
+      ],
+      maxSupportSpacingM: 2.4,
+    })
+    expect(pattern(release4(row).frame).levels).toEqual([
+      { id: 'w0', role: 'carrying', heightM: 0.8, form: 'single', spreadM: 0, liftM: 0 },
+      { id: 'w1', role: 'foliage', heightM: 1.3, form: 'pair', spreadM: 0.4, liftM: 0.2 },
+    ])
+  })
+
+  it('go through the bodies of a database once, and say which steps they have had', async () => {
+    const client = await databaseAt(4)
+    await migrate(client.url, folder)
+    const { rows } = await client.query(
+      `select upcast from body_upcast where kind = 'frame' order by had_at, upcast`,
+    )
+    expect(rows.map((one: { upcast: string }) => one.upcast)).toEqual(upcastIds('frames'))
+    await client.query(`update body_upcast set had_at = '2000-01-01'`)
+    expect(await migrate(client.url, folder)).toEqual([])
+    const again = await client.query(
+      `select count(*)::integer as n from body_upcast where had_at > '2000-01-02'`,
+    )
+    expect(again.rows).toEqual([{ n: 0 }])
+    await client.end()
+  })
 
   it('bring what lay in a browser or a file to the same as what lay in the database', () => {
     const cases = [
@@ -124,6 +188,8 @@ describe('migrations', () => {
       { area: 'frames', body: frozen.frame, schema: frameBodySchema },
       { area: 'frames', body: later(arch).frame, schema: frameBodySchema },
       { area: 'frames', body: later(fan).frame, schema: frameBodySchema },
+      { area: 'frames', body: release4(row).frame, schema: frameBodySchema },
+      { area: 'frames', body: release4(tiers).frame, schema: frameBodySchema },
     ] as const
     for (const { area, body, schema } of cases) {
       const up = upcastBody(area, body)

@@ -10,8 +10,8 @@ interface Tolerance {
 
 export interface ReferenceCase {
   readonly name: string
-  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- inputs differ from file to file; each test
-  // names what it reads
+  // Inputs differ from file to file; each test names what it reads.
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any
   readonly input: any
   readonly expected: Readonly<Record<string, unknown>>
   readonly tolerance: Tolerance

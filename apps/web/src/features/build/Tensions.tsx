@@ -131,7 +131,7 @@ export function Tensions({ place, frameId, plan, condition, canWrite, recorder }
           lines={
             new Map(
               ids.flatMap((id) => [
-                [id.toLowerCase(), id],
+                [String(id).toLowerCase(), id],
                 [nameOf(id).toLowerCase(), id],
               ]),
             )

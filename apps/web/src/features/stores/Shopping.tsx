@@ -59,8 +59,8 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
         onHand: stores.onHand,
         catalogue,
       },
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- `picked` is new at every render; what it is
-    // made of is listed
+    // `picked` is new at every render; what it is made of is listed.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
     [all, chosen, built, catalogue, stores.onHand],
   )
   const { value: list, isCurrent, ...how } = useHeavy('shopping', work ?? null)
