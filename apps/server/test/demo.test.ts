@@ -1,7 +1,7 @@
 import { anchorId } from '@klados/core/frame'
 import { planFrame } from '@klados/core/plan'
 import type { JournalPage, Session } from '@klados/contract'
-import { replay, replayFrames } from '@klados/core/journal'
+import { replayFrames, replayWood } from '@klados/core/journal'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { seedDemo } from '../src/demo/seed.ts'
 import { makeTarnClose } from '../src/demo/tarn-close.ts'
@@ -19,7 +19,7 @@ describe('the demo garden', () => {
     'replays without a misfit and holds nothing after %s',
     (today) => {
       const demo = makeTarnClose(today)
-      expect(replay(demo.entries).misfits).toEqual([])
+      expect(replayWood(demo.entries).misfits).toEqual([])
       expect(demo.entries.every((entry) => entry.at <= today)).toBe(true)
       expect(demo.entries.length).toBeGreaterThan(200)
     },
@@ -66,7 +66,7 @@ describe('the demo garden', () => {
     })
     const base = `/api/gardens/${session.memberships[0]!.gardenId}`
     const journal = (await app.inject({ url: `${base}/journal`, headers: { cookie } })).json<JournalPage>()
-    expect(replay(journal.entries).misfits).toEqual([])
+    expect(replayWood(journal.entries).misfits).toEqual([])
 
     const places = (await app.inject({ url: `${base}/places`, headers: { cookie } })).json<{ id: string }[]>()
     const payload = { entries: [noteEntry(places[0]!.id)] }

@@ -34,6 +34,13 @@ const plant = (rest: object = {}) => ({
   kindId: 'pear',
   xM: 1.2,
   startNodeId: null,
+  system: null,
+  rootstock: '',
+  graftHeightM: null,
+  motherId: null,
+  formPlanted: null,
+  leads: [],
+  ended: null,
   plantedOn: '2024-11-20',
   ...rest,
 })

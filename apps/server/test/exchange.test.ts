@@ -120,7 +120,21 @@ async function filled() {
     owner,
     'PUT',
     `/plants/${plantId}`,
-    save({ placeId, name: 'Pear', kindId: 'pear', xM: 1.2, startNodeId: null, plantedOn: '2024-11-20' }),
+    save({
+      placeId,
+      name: 'Pear',
+      kindId: 'pear',
+      xM: 1.2,
+      startNodeId: null,
+      plantedOn: '2024-11-20',
+      system: null,
+      rootstock: '',
+      graftHeightM: null,
+      motherId: null,
+      formPlanted: null,
+      leads: [],
+      ended: null,
+    }),
   )
   await call(
     owner,

@@ -54,7 +54,21 @@ const save = (body: object) => ({ saveId: uuidv7(), basedOn: 0, body })
 const sound = () => ({
   places: save(wallBody),
   frames: save({ placeId, name: 'Tiers', design }),
-  plants: save({ placeId, name: 'Pear', kindId: 'pear', xM: 1, startNodeId: null, plantedOn: '2024-11-20' }),
+  plants: save({
+    placeId,
+    name: 'Pear',
+    kindId: 'pear',
+    xM: 1,
+    startNodeId: null,
+    plantedOn: '2024-11-20',
+    system: null,
+    rootstock: '',
+    graftHeightM: null,
+    motherId: null,
+    formPlanted: null,
+    leads: [],
+    ended: null,
+  }),
   stores: save({ catalogue: standardCatalogue, onHand: [] }),
   entries: { entries: [noteEntry(placeId)] },
   other: {

@@ -22,12 +22,12 @@ export type { ErrorCode, ErrorReply } from './error.ts'
 export { frameBodySchema, frameDesignSchema, frameSchema, saveFrameSchema } from './frame.ts'
 export type { FrameBody, FrameDocument } from './frame.ts'
 export {
-  ENTRY_BODY_VERSION,
   appendReplySchema,
   appendSchema,
   entryAnswerSchema,
   entryKinds,
   entrySchema,
+  latestVersion,
 } from './journal.ts'
 export type { AppendReply, EntryAnswer, JournalPage, StoredEntry } from './journal.ts'
 export {
@@ -54,7 +54,7 @@ export {
   soilIds,
 } from './place.ts'
 export type { Place, PlaceBody, PlacePhoto } from './place.ts'
-export { plantBodySchema, plantSchema, savePlantSchema } from './plant.ts'
+export { formsPlanted, plantBodySchema, plantSchema, savePlantSchema } from './plant.ts'
 export type { Plant, PlantBody } from './plant.ts'
 export { catalogueSchema, saveStoresSchema, storesBodySchema, storesSchema } from './stores.ts'
 export type { OnHand, StoresBody, StoresDocument } from './stores.ts'

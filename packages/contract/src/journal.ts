@@ -1,103 +1,9 @@
-import type { EntryBodies, EntryKind, JournalEntry } from '@klados/core/journal'
-import { hitches, stemParts } from '@klados/core/wood'
+import { entryShapes } from '@klados/core/journal'
+import type { EntryKind, JournalEntry } from '@klados/core/journal'
 import { z } from 'zod'
 import { MAX_ENTRIES } from './limits.ts'
-import {
-  calendarDate,
-  degreesC,
-  forceN,
-  idSchema,
-  lengthM,
-  anchorIdSchema,
-  lineIdSchema,
-  memberIdSchema,
-  nodeIdSchema,
-  pointSchema,
-} from './numbers.ts'
-
-const v = z.literal(1)
-const line = z.array(pointSchema).min(2).max(200)
-const diameterMm = z.number().finite().gt(0).max(2000)
-const loopLengthMm = z.number().finite().gt(0).max(20_000)
-const reason = z.string().trim().max(200)
-const materialId = z.string().min(1).max(60)
-
-const tension = {
-  v,
-  frameId: idSchema,
-  line: lineIdSchema,
-  tensionN: forceN.max(100_000),
-  temperatureC: degreesC,
-}
-
-/** A body schema for every kind of entry; the compiler holds them to the shapes that core replays. */
-const bodies = {
-  'stem.drawn': z.strictObject({
-    v,
-    stemId: idSchema,
-    part: z.enum(stemParts),
-    parentStemId: idSchema.nullable(),
-    points: line,
-    ageSeasons: z.number().int().min(0).max(200),
-    diameterMm,
-  }),
-  'stem.redrawn': z.strictObject({ v, stemId: idSchema, points: line, why: z.enum(['grown', 'laid']) }),
-  'stem.measured': z.strictObject({ v, stemId: idSchema, diameterMm }),
-  'stem.shortened': z.strictObject({
-    v,
-    stemId: idSchema,
-    toLengthM: z.number().finite().gt(0).max(1000),
-    reason,
-  }),
-  'stem.removed': z.strictObject({ v, stemId: idSchema, reason }),
-  'tie.made': z.strictObject({
-    v,
-    tieId: idSchema,
-    stemId: idSchema,
-    at: pointSchema,
-    materialId,
-    hitch: z.enum(hitches),
-    supportDiameterMm: diameterMm,
-    stemDiameterMm: diameterMm,
-    loopLengthMm,
-  }),
-  'tie.checked': z.strictObject({ v, tieId: idSchema }),
-  'tie.loosened': z.strictObject({ v, tieId: idSchema, loopLengthMm, stemDiameterMm: diameterMm }),
-  'tie.replaced': z.strictObject({
-    v,
-    tieId: idSchema,
-    newTieId: idSchema,
-    materialId,
-    hitch: z.enum(hitches),
-    loopLengthMm,
-    stemDiameterMm: diameterMm,
-  }),
-  'tie.removed': z.strictObject({ v, tieId: idSchema, reason }),
-  'tie.postponed': z.strictObject({ v, tieId: idSchema, untilOn: calendarDate }),
-  'fixing.set': z.strictObject({ v, frameId: idSchema, nodeId: nodeIdSchema, at: pointSchema }),
-  'post.placed': z.strictObject({
-    v,
-    frameId: idSchema,
-    postId: memberIdSchema,
-    xM: z.number().finite().min(-100).max(1100),
-  }),
-  'anchor.driven': z.strictObject({
-    v,
-    frameId: idSchema,
-    anchorId: anchorIdSchema,
-    depthM: lengthM.max(20),
-    angleDeg: z.number().finite().min(0).max(80),
-    torqueNm: z.number().finite().min(0).max(20_000).nullable(),
-    reworks: z.number().int().min(0).max(50),
-    isRefused: z.boolean(),
-    movedM: lengthM.max(100),
-    pullTestN: z.number().finite().min(0).max(1e6).nullable(),
-  }),
-  'wire.tensioned': z.strictObject(tension),
-  'wire.measured': z.strictObject(tension),
-  'note.written': z.strictObject({ v, text: z.string().trim().min(1).max(2000) }),
-  'entry.withdrawn': z.strictObject({ v }),
-} satisfies { [K in EntryKind]: z.ZodType<EntryBodies[K]> }
+import { calendarDate, idSchema } from './numbers.ts'
+import { shapeSchema } from './shapes.ts'
 
 const head = {
   id: z.uuidv7(),
@@ -108,8 +14,8 @@ const head = {
   supersedes: idSchema.nullable(),
 }
 
-const variants = Object.entries(bodies).map(([kind, body]) =>
-  z.strictObject({ ...head, kind: z.literal(kind as EntryKind), body }),
+const variants = Object.entries(entryShapes).map(([kind, shape]) =>
+  z.strictObject({ ...head, kind: z.literal(kind as EntryKind), body: shapeSchema(shape) }),
 )
 type Variant = (typeof variants)[number]
 
@@ -120,17 +26,21 @@ export const entrySchema = z
     error: 'must say which entry it withdraws',
     path: ['supersedes'],
   })
-  // The union's members are made from `bodies`, which is checked against core above; zod cannot carry that
-  // through a map.
+  // The union's members are made from core's own shapes; zod cannot carry that through a map.
   .transform((entry) => entry as JournalEntry)
 
 /**
  * Every kind of entry that this release knows; one of another kind comes from a later release and can wait
  * for it.
  */
-export const entryKinds = Object.keys(bodies) as readonly EntryKind[]
-/** The version that this release writes and reads of every body. */
-export const ENTRY_BODY_VERSION = 1
+export const entryKinds = Object.keys(entryShapes) as readonly EntryKind[]
+
+/** The latest version of a kind's body that this release reads; a later one can wait for a later release. */
+export function latestVersion(kind: EntryKind): number {
+  const shape = entryShapes[kind]
+  const versions = shape.is === 'one-of' ? shape.of.map((one) => one.v) : [shape.of.v]
+  return Math.max(...versions.flatMap((one) => one.of))
+}
 
 /**
  * What one request appends. Each entry is parsed by itself: one that cannot be read keeps no other from being

@@ -1,4 +1,4 @@
-import type { AnchorId, LineId, MemberId, NodeId } from '@klados/core/frame'
+import type { NodeId } from '@klados/core/frame'
 import { isCalendarDate } from '@klados/core/season'
 import { z } from 'zod'
 
@@ -17,11 +17,8 @@ export const nameText = z.string().trim().min(1).max(80)
 export const versionNumber = z.number().int().min(1).max(1_000_000)
 /** Ids of a frame's own parts, and of what is in the catalogue. */
 export const partId = z.string().min(1).max(60)
-/** As ids of frames' parts: core brands them, and what is parsed here is what it makes of them. */
-export const lineIdSchema = partId as unknown as z.ZodType<LineId>
+/** Id of a node of a frame: core brands it, and what is parsed here is what it makes of it. */
 export const nodeIdSchema = partId as unknown as z.ZodType<NodeId>
-export const memberIdSchema = partId as unknown as z.ZodType<MemberId>
-export const anchorIdSchema = partId as unknown as z.ZodType<AnchorId>
 export const count = (most: number) => z.number().int().min(1).max(most)
 export const money = z.number().finite().min(0).max(1e6)
 export const degreesC = z.number().finite().min(-60).max(80)

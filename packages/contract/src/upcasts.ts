@@ -90,7 +90,21 @@ const steps: Readonly<Record<UpcastArea, readonly Upcast[]>> = {
     { id: 'frames/5 NameTheLevels', up: inDesign(nameTheLevels) },
     { id: 'frames/6 AddIdsAlongAxes', up: inDesign((design) => ({ ids: {}, ...design })) },
   ],
-  plants: [],
+  plants: [
+    {
+      id: 'plants/1 AddSystemGraftMotherLeadsEnd',
+      up: (body) => ({
+        system: null,
+        rootstock: '',
+        graftHeightM: null,
+        motherId: null,
+        formPlanted: null,
+        leads: [],
+        ended: null,
+        ...body,
+      }),
+    },
+  ],
   stores: [],
 }
 

@@ -47,6 +47,7 @@ export function glasshouse(): {
       kind: 'bench',
       widthM: 0.6,
       usableHeightM: 2,
+      setting: 'glass',
       conditions: underGlass,
     },
     {
@@ -73,7 +74,14 @@ export function glasshouse(): {
     [{ name: 'Vanilla', kindId: 'vanilla', xM: 0.3 }],
   )
   const pothos = stand(
-    { name: 'Glasshouse bench', kind: 'bench', widthM: 0.3, usableHeightM: 1.2, conditions: underGlass },
+    {
+      name: 'Glasshouse bench',
+      kind: 'bench',
+      widthM: 0.3,
+      usableHeightM: 1.2,
+      setting: 'glass',
+      conditions: underGlass,
+    },
     {
       name: 'Fibre pole',
       notes: ['Four modules for now'],
@@ -97,7 +105,14 @@ export function glasshouse(): {
     [{ name: 'Satin pothos', kindId: 'satin-pothos', xM: 0.15 }],
   )
   const hoop = stand(
-    { name: 'Glasshouse shelf', kind: 'bench', widthM: 0.5, usableHeightM: 1, conditions: underGlass },
+    {
+      name: 'Glasshouse shelf',
+      kind: 'bench',
+      widthM: 0.5,
+      usableHeightM: 1,
+      setting: 'glass',
+      conditions: underGlass,
+    },
     {
       name: 'Hoop',
       notes: ['One hoop; the string of lights came off it'],
@@ -136,27 +151,15 @@ export function growRod(diary: Diary, year: number): void {
     { xM: ROD_X_M, yM: topM + 0.06 },
   ]
   const rod = diary.draw(`${year - 4}-11-24`, {
-    part: 'trunk',
+    role: 'trunk',
     parent: null,
     points: line(reach[0]!),
     age: 1,
     mm: 9,
   })
-  reach.slice(1).forEach((topM, i) =>
-    diary.write(`${year - 3 + i}-12-12`, 'stem.redrawn', {
-      v: 1,
-      stemId: rod,
-      points: line(topM),
-      why: 'grown',
-    }),
-  )
+  reach.slice(1).forEach((topM, i) => diary.grow(`${year - 3 + i}-12-12`, rod, line(topM)))
   const mmIn = (season: number) => 9 + season * 6
-  for (let season = 1; season < 5; season++)
-    diary.write(`${year - 4 + season}-12-13`, 'stem.measured', {
-      v: 1,
-      stemId: rod,
-      diameterMm: mmIn(season),
-    })
+  for (let season = 1; season < 5; season++) diary.measure(`${year - 4 + season}-12-13`, rod, mmIn(season))
   for (const [i, yM] of ROD_WIRES_M.entries()) {
     const season = Math.max(
       0,
@@ -195,7 +198,7 @@ function growSpur(diary: Diary, rod: string, at: { yM: number; side: number; yea
     { xM: ROD_X_M + side * 0.3, yM: yM + 0.05 },
     { xM: ROD_X_M + side * 0.62, yM: yM + 0.02 },
   ]
-  const lateral = diary.draw(`${year}-05-28`, { part: 'lateral', parent: rod, points, age: 0, mm: 6 })
+  const lateral = diary.draw(`${year}-05-28`, { role: 'lateral', parent: rod, points, age: 0, mm: 6 })
   const tieId = diary.tie(`${year}-06-10`, {
     stem: lateral,
     at: points[1]!,
@@ -206,18 +209,8 @@ function growSpur(diary: Diary, rod: string, at: { yM: number; side: number; yea
     slackMm: 34,
   })
   diary.write(`${year}-07-02`, 'tie.checked', { v: 1, tieId })
-  diary.write(`${year}-07-02`, 'stem.shortened', {
-    v: 1,
-    stemId: lateral,
-    toLengthM: 0.6,
-    reason: 'stopped two leaves past the bunch',
-  })
-  diary.write(`${year}-12-15`, 'stem.shortened', {
-    v: 1,
-    stemId: lateral,
-    toLengthM: 0.05,
-    reason: 'winter cut to two buds',
-  })
+  diary.cut(`${year}-07-02`, lateral, 0.6, 'stopped two leaves past the bunch')
+  diary.cut(`${year}-12-15`, lateral, 0.05, 'winter cut to two buds')
 }
 
 /**
@@ -232,25 +225,15 @@ export function growHoya(
   const { path, foot } = planFrame(place.body, frame.body.design).frame!.members[0]!
   const round = [foot!, ...path.slice(1, -1)].map(flat)
   const vine = diary.draw(`${year - 3}-05-10`, {
-    part: 'cane',
+    role: 'cane',
     parent: null,
     points: round.slice(0, Math.ceil(round.length / 3)),
     age: 0,
     mm: 2.5,
   })
-  diary.write(`${year - 1}-05-12`, 'stem.redrawn', {
-    v: 1,
-    stemId: vine,
-    points: round.slice(0, Math.ceil(round.length / 1.6)),
-    why: 'grown',
-  })
-  diary.write(`${year}-06-02`, 'stem.redrawn', {
-    v: 1,
-    stemId: vine,
-    points: round.slice(0, -2),
-    why: 'grown',
-  })
-  diary.write(`${year}-06-02`, 'stem.measured', { v: 1, stemId: vine, diameterMm: 4 })
+  diary.grow(`${year - 1}-05-12`, vine, round.slice(0, Math.ceil(round.length / 1.6)))
+  diary.grow(`${year}-06-02`, vine, round.slice(0, -2))
+  diary.measure(`${year}-06-02`, vine, 4)
   const made = addDays(today, -40)
   for (const share of [0.1, 0.5, 0.8]) {
     const at = round[Math.floor((round.length - 3) * share)]!

@@ -63,18 +63,18 @@ function growLeader(
   const { diary, random } = scene
   const lengthM = season === 0 ? 1.25 : 0.95 + random() * 0.35
   const stem = diary.draw(season === 0 ? `${cutYear - 1}-11-18` : `${cutYear - 1}-09-05`, {
-    part: 'trunk',
+    role: 'trunk',
     parent,
     points: [foot, { xM: foot.xM + lean(season) / 2, yM: foot.yM + lengthM }],
     age: season === 0 ? 1 : 0,
     mm: season === 0 ? 13 : 9 + random() * 2,
   })
-  diary.write(`${cutYear}-02-10`, 'stem.shortened', {
-    v: 1,
-    stemId: stem,
-    toLengthM: Math.round((tierM - foot.yM + 0.015) * 1000) / 1000,
-    reason: season === 0 ? 'planted; three buds at the first wire' : 'three buds at the next wire',
-  })
+  diary.cut(
+    `${cutYear}-02-10`,
+    stem,
+    Math.round((tierM - foot.yM + 0.015) * 1000) / 1000,
+    season === 0 ? 'planted; three buds at the first wire' : 'three buds at the next wire',
+  )
   return stem
 }
 
@@ -100,7 +100,7 @@ function growArm(scene: PearScene, arm: Arm): void {
     Math.round(lengthM * (arm.isBare ? 0.42 : 0.94 + random() * 0.12) * 100) / 100
   const rising = vary(ARM_M[0]) * 0.72
   const stem = diary.draw(`${cutYear}-07-08`, {
-    part: 'arm',
+    role: 'arm',
     parent: arm.parent,
     points: [from, { xM: from.xM + side * rising, yM: from.yM + rising }],
     age: 0,
@@ -111,41 +111,22 @@ function growArm(scene: PearScene, arm: Arm): void {
     const autumn = `${cutYear + grown}-09-${20 + arm.season}`
     const before = lengthM
     lengthM = Math.max(lengthM + 0.05, vary(ARM_M[Math.min(grown, 3)]!))
-    diary.write(autumn, 'stem.redrawn', {
-      v: 1,
-      stemId: stem,
-      points: reach(lengthM),
-      why: grown === 0 ? 'laid' : 'grown',
-    })
+    diary.grow(autumn, stem, reach(lengthM))
     const mm = 8 + 5 * grown + random() * 1.5
-    diary.write(addDays(autumn, 1), 'stem.measured', {
-      v: 1,
-      stemId: stem,
-      diameterMm: Math.round(mm * 10) / 10,
-    })
+    diary.measure(addDays(autumn, 1), stem, Math.round(mm * 10) / 10)
     tieArm(scene, arm, stem, { autumn, fromM: before, toM: lengthM, mm, isOld: cutYear + grown < year })
     if (grown > 0)
       growSpurs(scene, stem, from, side, before - (grown === 1 ? before - 0.22 : 0), before, cutYear + grown)
   }
   if (arm.isBitten) {
     const biteM = 0.52
-    diary.write(`${year - 1}-08-30`, 'stem.shortened', {
-      v: 1,
-      stemId: stem,
-      toLengthM: biteM,
-      reason: 'wire tie bit in; wood beyond it died',
-    })
+    diary.cut(`${year - 1}-08-30`, stem, biteM, 'wire tie bit in; wood beyond it died')
     diary.note(
       `${year - 1}-08-30`,
       'Second tier, right: the coated-wire tie was never let out. Lost two seasons of arm.',
     )
     if (today >= `${year}-09-20`) {
-      diary.write(`${year}-09-20`, 'stem.redrawn', {
-        v: 1,
-        stemId: stem,
-        points: reach(biteM + 0.38),
-        why: 'grown',
-      })
+      diary.grow(`${year}-09-20`, stem, reach(biteM + 0.38))
     }
   }
 }
@@ -211,7 +192,7 @@ function growSpurs(
     const base = { xM: from.xM + side * alongM, yM: from.yM }
     const tip = { xM: base.xM + (random() - 0.5) * 0.05, yM: base.yM + 0.09 + random() * 0.08 }
     diary.draw(`${year}-08-12`, {
-      part: 'spur',
+      role: 'spur',
       parent: arm,
       points: [base, tip],
       age: 1,
@@ -230,7 +211,7 @@ function growCandidates(scene: PearScene, parent: string, from: Point, story: Pe
     const mid = { xM: from.xM + Math.sin(angle) * lengthM * 0.55, yM: from.yM + lengthM * 0.5 }
     const tip = { xM: from.xM + Math.sin(angle) * lengthM, yM: from.yM + Math.cos(angle) * lengthM }
     diary.draw(`${year}-09-05`, {
-      part: 'shoot',
+      role: 'shoot',
       parent,
       points: [from, mid, tip],
       age: 0,

@@ -1,5 +1,5 @@
 import { usualConditions } from '@klados/core/design'
-import type { FrameBody, PlaceBody } from '@klados/contract'
+import type { FrameBody, PlaceBody, PlantBody } from '@klados/contract'
 import { levelId } from '@klados/core/frame'
 import type { RowLevel } from '@klados/core/frame'
 import { v7 as uuidv7 } from 'uuid'
@@ -87,6 +87,19 @@ export const rowLevels = (...levels: Omit<RowLevel, 'id'>[]): RowLevel[] =>
 export const tierLevels = (...heightsM: number[]) =>
   heightsM.map((heightM, i) => ({ id: levelId(`t${i}`), heightM }))
 
+/** A plant of which nothing is known but that it was planted. */
+export const plantedSimply = {
+  startNodeId: null,
+  plantedOn: '2000-01-01',
+  system: null,
+  rootstock: '',
+  graftHeightM: null,
+  motherId: null,
+  formPlanted: null,
+  leads: [],
+  ended: null,
+} satisfies Partial<PlantBody>
+
 export interface Stand {
   readonly place: DemoGarden['places'][number]
   readonly frame: DemoGarden['frames'][number]
@@ -104,7 +117,7 @@ export function stand(
     frame: { id: uuidv7(), notes: frame.notes, body: { placeId, name: frame.name, design: frame.design } },
     plants: plants.map((plant) => ({
       id: uuidv7(),
-      body: { ...plant, placeId, startNodeId: null, plantedOn: '2000-01-01' },
+      body: { ...plantedSimply, ...plant, placeId },
     })),
   }
 }

@@ -1,5 +1,6 @@
 import { nodeId } from '@klados/core/frame'
-import { tierLevels } from './stand.ts'
+import { standardCatalogue } from '@klados/core/catalogue'
+import { tryFrame } from '@klados/core/design'
 import { planFrame } from '@klados/core/plan'
 import type { FrameBody, OnHand, PlaceBody } from '@klados/contract'
 import { flat } from '@klados/core/geometry'
@@ -7,12 +8,12 @@ import type { Point } from '@klados/core/geometry'
 import { yearOf } from '@klados/core/season'
 import { v7 as uuidv7 } from 'uuid'
 import type { DemoGarden } from './demo-garden.ts'
-import { Diary, seededRandom } from './diary.ts'
+import { Diary, newBook, seededRandom } from './diary.ts'
 import { glasshouse, growHoya, growRod } from './glasshouse.ts'
 import { buildTrial, openGround, tieBackTayberries } from './open-ground.ts'
 import { growPear } from './pears.ts'
 import type { PearStory } from './pears.ts'
-import { northern as climate, wallWire } from './stand.ts'
+import { plantedSimply, northern as climate, tierLevels, wallWire } from './stand.ts'
 import { growWisteria } from './wisteria.ts'
 
 export const DEMO_LATITUDE_DEG = 55.6
@@ -27,7 +28,11 @@ export function makeTarnClose(today: string): DemoGarden {
   const pears = southWall()
   const front = gatehouse()
   const lane = laneFence()
-  const diary = new Diary(today, pears.place.id, null)
+  const diary = new Diary(newBook(today), pears.place.id, null)
+  for (const { place, frame } of [pears, front, lane]) {
+    const laid = tryFrame(place.body, frame.body.design, standardCatalogue)
+    if (laid) diary.stands(place.id, frame.id, laid)
+  }
   const random = seededRandom(55)
   const tiersM = [0.45, 0.85, 1.25, 1.65, 2.05]
   const stories: readonly PearStory[] = ['bitten', 'bare', 'even']
@@ -53,6 +58,10 @@ export function makeTarnClose(today: string): DemoGarden {
   buildTrial(diary, trial, year)
   tieBackTayberries(diary, tayberries, year)
   const glass = glasshouse()
+  for (const { place, frame } of glass.stands) {
+    const laid = tryFrame(place.body, frame.body.design, standardCatalogue)
+    if (laid) diary.stands(place.id, frame.id, laid)
+  }
   growRod(diary.about(glass.rod.place.id, glass.rod.plants[0]!.id), year)
   growHoya(diary.about(glass.hoop.place.id, glass.hoop.plants[0]!.id), glass.hoop, { year, today })
   const stands = [...outside, ...glass.stands]
@@ -118,6 +127,7 @@ function southWall() {
     plants: [1.8, 5.4, 9].map((xM, i) => ({
       id: uuidv7(),
       body: {
+        ...plantedSimply,
         placeId: id,
         name: ['West pear', 'Middle pear', 'East pear'][i]!,
         kindId: 'pear',
@@ -172,6 +182,7 @@ function gatehouse() {
     plants: [nodeId('c0.0'), nodeId('c0.3')].map((startNodeId, i) => ({
       id: uuidv7(),
       body: {
+        ...plantedSimply,
         placeId: id,
         name: i === 0 ? 'Gate wisteria' : 'Far wisteria',
         kindId: 'wisteria',

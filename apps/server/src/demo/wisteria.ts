@@ -12,17 +12,17 @@ export function growWisteria(
   const { year, today, wireMm } = scene
   const start = plant.ways[0]![0]!
   const trunk = diary.draw(`${year - 4}-11-20`, {
-    part: 'trunk',
+    role: 'trunk',
     parent: null,
     points: [{ xM: plant.xM, yM: 0 }, { xM: plant.xM - 0.03, yM: start.yM * 0.5 }, start],
     age: 2,
     mm: 16,
   })
-  diary.write(`${year - 2}-10-10`, 'stem.measured', { v: 1, stemId: trunk, diameterMm: 34 })
-  diary.write(`${year}-03-04`, 'stem.measured', { v: 1, stemId: trunk, diameterMm: 47 })
+  diary.measure(`${year - 2}-10-10`, trunk, 34)
+  diary.measure(`${year}-03-04`, trunk, 47)
   for (const way of plant.ways) {
     const arm = diary.draw(`${year - 3}-07-15`, {
-      part: 'arm',
+      role: 'arm',
       parent: trunk,
       points: way.slice(0, 3),
       age: 0,
@@ -33,9 +33,9 @@ export function growWisteria(
       const upTo = Math.min(way.length, 3 + season * 2)
       const on = `${year - 3 + season}-08-${10 + season}`
       const points = way.slice(0, upTo)
-      if (season > 0) diary.write(on, 'stem.redrawn', { v: 1, stemId: arm, points, why: 'grown' })
+      if (season > 0) diary.grow(on, arm, points)
       const mm = 7 + season * 8
-      diary.write(on, 'stem.measured', { v: 1, stemId: arm, diameterMm: mm })
+      diary.measure(on, arm, mm)
       for (; done < upTo; done++) {
         const isLast = season === 3
         const tie = diary.tie(isLast ? recent(today, done) : on, {
@@ -83,17 +83,12 @@ function growLaterals(diary: Diary, arm: string, way: readonly Point[], year: nu
     const side = i % 2 === 0 ? 1 : -1
     const tip = { xM: node.xM + side * 0.16, yM: node.yM + 0.12 }
     const lateral = diary.draw(`${year}-07-25`, {
-      part: 'lateral',
+      role: 'lateral',
       parent: arm,
       points: [node, tip],
       age: 0,
       mm: 4,
     })
-    diary.write(`${year}-08-20`, 'stem.shortened', {
-      v: 1,
-      stemId: lateral,
-      toLengthM: 0.14,
-      reason: 'summer cut to five leaves',
-    })
+    diary.cut(`${year}-08-20`, lateral, 0.14, 'summer cut to five leaves')
   })
 }

@@ -2,7 +2,7 @@ import { v4 as uuidv4, v7 as uuidv7 } from 'uuid'
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-([0-9a-f])[0-9a-f]{3}-[0-9a-f]{4}-[0-9a-f]{12}$/i
 /** Members of documents and entries whose value names something that the garden itself has made. */
-const isIdKey = (key: string) => key === 'id' || key === 'supersedes' || key.endsWith('Id')
+const isIdKey = (key: string) => key === 'id' || key === 'supersedes' || /Ids?$/.test(key)
 
 /** Every id that a document or an entry has or names, into `into`. */
 export function collectIds(value: unknown, into: Set<string>): void {
@@ -17,15 +17,11 @@ export function withNewIds<T>(value: T, newIds: ReadonlyMap<string, string>): T 
   return walk(value, (id) => newIds.get(id) ?? id) as T
 }
 
-function walk(value: unknown, map: (id: string) => string): unknown {
-  if (Array.isArray(value)) return value.map((one) => walk(one, map))
+function walk(value: unknown, map: (id: string) => string, isId = false): unknown {
+  if (typeof value === 'string') return isId && UUID.test(value) ? map(value.toLowerCase()) : value
+  if (Array.isArray(value)) return value.map((one) => walk(one, map, isId))
   if (value === null || typeof value !== 'object') return value
-  return Object.fromEntries(
-    Object.entries(value).map(([key, own]) => [
-      key,
-      isIdKey(key) && typeof own === 'string' && UUID.test(own) ? map(own.toLowerCase()) : walk(own, map),
-    ]),
-  )
+  return Object.fromEntries(Object.entries(value).map(([key, own]) => [key, walk(own, map, isIdKey(key))]))
 }
 
 /**

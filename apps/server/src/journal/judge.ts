@@ -1,4 +1,4 @@
-import { ENTRY_BODY_VERSION, entryKinds, entrySchema } from '@klados/contract'
+import { entryKinds, entrySchema, latestVersion } from '@klados/contract'
 import type { EntryAnswer } from '@klados/contract'
 import type { JournalEntry } from '@klados/core/journal'
 
@@ -33,8 +33,9 @@ const refused = (code: string, message: string, fields?: { path: string; message
 /** Reads one entry as it was sent, or says why it cannot be. `now` is the server's. */
 export function readEntry(sent: unknown, now: Date): ReadEntry {
   const { kind, body } = (sent ?? {}) as { kind?: unknown; body?: { v?: unknown } }
-  const isLater = typeof body?.v === 'number' && body.v > ENTRY_BODY_VERSION
-  if (typeof kind === 'string' && (!entryKinds.includes(kind as never) || isLater))
+  const known = entryKinds.find((one) => one === kind)
+  const isLater = known !== undefined && typeof body?.v === 'number' && body.v > latestVersion(known)
+  if (typeof kind === 'string' && (known === undefined || isLater))
     return {
       verdict: held(
         'journal/unknown-kind',

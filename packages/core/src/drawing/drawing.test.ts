@@ -4,7 +4,8 @@ import { makeFrame } from '../frame/index.ts'
 import type { Site } from '../frame/index.ts'
 import { options, tierLevels } from '../../test/frames.ts'
 import { distanceM } from '../geometry/index.ts'
-import type { Stem, Tie } from '../wood/index.ts'
+import type { Piece } from '../wood/index.ts'
+import { pieceOf, tieOf } from '../../test/wood.ts'
 import { budsAlong, drawFrame, drawSite, drawWood } from './index.ts'
 import type { WoodView } from './index.ts'
 
@@ -50,24 +51,17 @@ describe('a frame', () => {
   })
 })
 
-const stem = (id: string, rest: Partial<Stem> = {}): Stem => ({
-  id,
-  plantId: 'pear',
-  part: 'arm',
-  parentStemId: null,
-  points: [
-    { xM: 0, yM: 1 },
-    { xM: 1, yM: 1 },
-  ],
-  drawnOn: '2026-07-01',
-  ageAtDrawing: 0,
-  diameterMm: 8,
-  diameterOn: '2026-07-01',
-  cuts: [],
-  removedOn: null,
-  removedWhy: null,
-  ...rest,
-})
+const piece = (id: string, rest: Partial<Piece> = {}): Piece =>
+  pieceOf({
+    id,
+    plantId: 'pear',
+    path: [
+      { xM: 0, yM: 1 },
+      { xM: 1, yM: 1 },
+    ],
+    baseMm: 8,
+    ...rest,
+  })
 const view = (on: string): WoodView => ({
   on,
   hemisphere: 'north',
@@ -78,7 +72,7 @@ const view = (on: string): WoodView => ({
 describe('wood', () => {
   it('is told by its age: a shoot in summer, with buds in winter, without them from its second year', () => {
     const ageOn = (on: string) => {
-      const [mark] = drawWood([stem('a')], [], view(on))
+      const [mark] = drawWood([piece('a')], [], view(on))
       return mark?.kind === 'wood' ? [mark.age, mark.buds.length > 0] : []
     }
     expect(ageOn('2026-08-01')).toEqual(['shoot', false])
@@ -89,7 +83,7 @@ describe('wood', () => {
 
   it('lies with the young over the old, and without what was removed', () => {
     const list = drawWood(
-      [stem('young'), stem('old', { ageAtDrawing: 5 }), stem('gone', { removedOn: '2026-07-02' })],
+      [piece('young'), piece('old', { seasonsThen: 5 }), piece('gone', { removedOn: '2026-07-02' })],
       [],
       view('2026-08-01'),
     )
@@ -97,23 +91,7 @@ describe('wood', () => {
   })
 
   it('carries the ties that are on, in the state they are in', () => {
-    const tie: Tie = {
-      id: 't',
-      stemId: 'a',
-      plantId: 'pear',
-      at: { xM: 0.5, yM: 1 },
-      materialId: 'soft-jute',
-      hitch: 'belt',
-      supportDiameterMm: 2,
-      stemDiameterMm: 8,
-      loopLengthMm: 60,
-      madeOn: '2026-07-01',
-      setOn: '2026-07-01',
-      lookedOn: null,
-      postponedUntil: null,
-      endedOn: null,
-      endedWhy: null,
-    }
+    const tie = tieOf({ pieceId: 'a', plantId: 'pear', at: { xM: 0.5, yM: 1 } })
     const list = drawWood([], [tie, { ...tie, id: 'off', endedOn: '2026-07-03' }], {
       ...view('2026-08-01'),
       tieState: () => 'overdue',

@@ -6,8 +6,8 @@ import type { AvoidSpot, Site } from '../frame/index.ts'
 import type { Point } from '../geometry/index.ts'
 import { findKind } from '../kinds/index.ts'
 import type { CalendarDate, Hemisphere } from '../season/index.ts'
-import { stemAge, stemDiameterMm } from '../wood/index.ts'
-import type { Stem, Tie } from '../wood/index.ts'
+import { baseDiameterMm, pieceAge } from '../wood/index.ts'
+import type { Piece, Tie } from '../wood/index.ts'
 
 /** Depth of ground shown below the soil line, metres. */
 const GROUND_M = 0.12
@@ -67,20 +67,20 @@ export interface WoodView {
 }
 
 /** Wood, oldest first so that young wood lies on top, then ties. Removed wood and ended ties are left out. */
-export function drawWood(stems: Iterable<Stem>, ties: Iterable<Tie>, view: WoodView): DisplayList {
-  const wood = [...stems]
-    .filter((stem) => stem.removedOn === null)
-    .map((stem) => ({ stem, age: stemAge(stem, view.on, view.hemisphere) }))
+export function drawWood(pieces: Iterable<Piece>, ties: Iterable<Tie>, view: WoodView): DisplayList {
+  const wood = [...pieces]
+    .filter((piece) => piece.removedOn === null)
+    .map((piece) => ({ piece, age: pieceAge(piece, view.on, view.hemisphere) }))
     .sort((a, b) => b.age - a.age)
-    .map(({ stem, age }): Mark => {
-      const kind = findKind(view.kindOf(stem.plantId))
+    .map(({ piece, age }): Mark => {
+      const kind = findKind(view.kindOf(piece.plantId))
       return {
         kind: 'wood',
-        id: stem.id,
+        id: piece.id,
         age: woodAge(age),
-        points: stem.points,
-        diameterMm: kind ? stemDiameterMm(stem, kind, view.on, view.hemisphere) : stem.diameterMm,
-        buds: age === 1 && kind ? budsAlong(stem.points, kind.internodeM) : [],
+        points: piece.path,
+        diameterMm: kind ? baseDiameterMm(piece, kind, view.on, view.hemisphere) : piece.baseMm,
+        buds: age === 1 && kind ? budsAlong(piece.path, kind.internodeM) : [],
       }
     })
   const marks = [...ties]

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { polylineLengthM } from '../geometry/index.ts'
 import type { EntryBodies, EntryKind, JournalEntry } from './index.ts'
-import { inForce, replay } from './index.ts'
+import { inForce, replayWood } from './index.ts'
 
 let counter = 0
 function entry<K extends EntryKind>(
@@ -50,8 +50,8 @@ const tied = (tieId: string, stemId: string, xM: number, rest: Partial<JournalEn
     rest,
   )
 const plain = (entries: readonly JournalEntry[], upTo?: string) => {
-  const state = replay(entries, upTo)
-  return { stems: [...state.stems], ties: [...state.ties], notes: state.notes, misfits: state.misfits }
+  const state = replayWood(entries, upTo)
+  return { pieces: [...state.pieces], ties: [...state.ties], misfits: state.misfits }
 }
 
 describe('replay', () => {
@@ -61,10 +61,13 @@ describe('replay', () => {
       entry('stem.redrawn', { v: 1, stemId: 'arm', points: line(0, 3), why: 'grown' }, { at: '2026-10-01' }),
       entry('stem.removed', { v: 1, stemId: 'arm', reason: 'canker' }, { at: '2027-01-10' }),
     ]
-    expect(replay(entries, '2026-02-28').stems.size).toBe(0)
-    expect(polylineLengthM(replay(entries, '2026-05-01').stems.get('arm')!.points)).toBe(2)
-    expect(polylineLengthM(replay(entries, '2026-12-01').stems.get('arm')!.points)).toBe(3)
-    expect(replay(entries).stems.get('arm')).toMatchObject({ removedOn: '2027-01-10', removedWhy: 'canker' })
+    expect(replayWood(entries, '2026-02-28').pieces.size).toBe(0)
+    expect(polylineLengthM(replayWood(entries, '2026-05-01').pieces.get('arm')!.path)).toBe(2)
+    expect(polylineLengthM(replayWood(entries, '2026-12-01').pieces.get('arm')!.path)).toBe(3)
+    expect(replayWood(entries).pieces.get('arm')).toMatchObject({
+      removedOn: '2027-01-10',
+      removedWhy: 'canker',
+    })
   })
 
   it('does not depend on the order of arrival, and an entry that arrives twice changes nothing', () => {
@@ -119,12 +122,12 @@ describe('replay', () => {
         { at: '2026-04-01' },
       ),
     ]
-    const state = replay(entries)
-    expect(state.stems.get('near')!.removedOn).toBeNull()
-    expect(state.stems.get('far')!.removedOn).toBe('2026-04-01')
+    const state = replayWood(entries)
+    expect(state.pieces.get('near')!.removedOn).toBeNull()
+    expect(state.pieces.get('far')!.removedOn).toBe('2026-04-01')
     expect(state.ties.get('near-tie')!.endedOn).toBeNull()
     expect(state.ties.get('far-tie')).toMatchObject({ endedOn: '2026-04-01', endedWhy: 'wood-gone' })
-    expect(polylineLengthM(state.stems.get('arm')!.points)).toBe(1)
+    expect(polylineLengthM(state.pieces.get('arm')!.path)).toBe(1)
   })
 
   it('takes a whole family down with its parent', () => {
@@ -134,8 +137,8 @@ describe('replay', () => {
       drawn('c', line(1.5, 2), 'b'),
       tied('t', 'c', 1.7),
     ]
-    const state = replay([...entries, entry('stem.removed', { v: 1, stemId: 'a', reason: 'storm' })])
-    expect([...state.stems.values()].every((stem) => stem.removedOn !== null)).toBe(true)
+    const state = replayWood([...entries, entry('stem.removed', { v: 1, stemId: 'a', reason: 'storm' })])
+    expect([...state.pieces.values()].every((stem) => stem.removedOn !== null)).toBe(true)
     expect(state.ties.get('t')!.endedWhy).toBe('wood-gone')
   })
 
@@ -148,7 +151,7 @@ describe('replay', () => {
       drawn('orphan', line(0, 1), 'no-parent'),
       entry('stem.shortened', { v: 1, stemId: 'arm', toLengthM: 0.5, reason: 'x' }),
     ]
-    expect(replay([arm, gone, ...late]).misfits.map((m) => m.why)).toEqual([
+    expect(replayWood([arm, gone, ...late]).misfits.map((m) => m.why)).toEqual([
       'wood-gone',
       'no-such-tie',
       'no-such-wood',
@@ -156,24 +159,24 @@ describe('replay', () => {
     ])
     const other = drawn('b')
     const tooFar = entry('stem.shortened', { v: 1, stemId: 'b', toLengthM: 5, reason: 'x' })
-    const long = replay([other, tooFar])
+    const long = replayWood([other, tooFar])
     expect(long.misfits).toEqual([{ entryId: tooFar.id, why: 'longer-than-wood' }])
-    expect(polylineLengthM(long.stems.get('b')!.points)).toBe(2)
+    expect(polylineLengthM(long.pieces.get('b')!.path)).toBe(2)
   })
 
   it('undoes by superseding, and an undo can be undone', () => {
     const first = drawn('arm')
     const undo = entry('entry.withdrawn', { v: 1 }, { supersedes: first.id })
     const redo = entry('entry.withdrawn', { v: 1 }, { supersedes: undo.id })
-    expect(replay([first, undo]).stems.size).toBe(0)
-    expect(replay([first, undo, redo]).stems.size).toBe(1)
+    expect(replayWood([first, undo]).pieces.size).toBe(0)
+    expect(replayWood([first, undo, redo]).pieces.size).toBe(1)
   })
 
   it('puts a correction in the place of what it corrects', () => {
     const first = drawn('arm')
     const better = { ...drawn('arm', line(0, 2.5)), supersedes: first.id } as JournalEntry
-    const state = replay([first, better, tied('t', 'arm', 1)])
-    expect(polylineLengthM(state.stems.get('arm')!.points)).toBe(2.5)
+    const state = replayWood([first, better, tied('t', 'arm', 1)])
+    expect(polylineLengthM(state.pieces.get('arm')!.path)).toBe(2.5)
     expect(state.misfits).toEqual([])
   })
 
@@ -191,10 +194,10 @@ describe('replay', () => {
       },
       { at: '2026-08-01' },
     )
-    const state = replay([drawn('arm'), tied('t', 'arm', 1), replaced])
+    const state = replayWood([drawn('arm'), tied('t', 'arm', 1), replaced])
     expect(state.ties.get('t')).toMatchObject({ endedWhy: 'replaced', endedOn: '2026-08-01' })
     expect(state.ties.get('t2')).toMatchObject({
-      stemId: 'arm',
+      pieceId: 'arm',
       at: { xM: 1, yM: 0.5 },
       setOn: '2026-08-01',
       endedOn: null,

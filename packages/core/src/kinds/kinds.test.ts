@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { findKind, plantKinds, plantWeight, windingOf } from './index.ts'
+import { findKind, plantKinds } from './index.ts'
 
 describe('the kinds of plants', () => {
   it('are about two dozen, each once, with ranges in order', () => {
@@ -18,12 +18,12 @@ describe('the kinds of plants', () => {
 
   it('turn one way where they twine, and none where they do not', () => {
     for (const kind of plantKinds)
-      expect([kind.id, windingOf(kind) !== null]).toEqual([kind.id, kind.holds === 'twining'])
+      expect([kind.id, kind.winding !== null]).toEqual([kind.id, kind.holds === 'twining'])
   })
 
   it('weigh more wet than dry and more in crop than wet, heavy ones the most', () => {
     const full = (id: string) => {
-      const { leafKgPerM2, wetKgPerM2, cropKgPerM2 } = plantWeight({ id })
+      const { leafKgPerM2, wetKgPerM2, cropKgPerM2 } = findKind(id)!.weight
       expect(leafKgPerM2).toBeGreaterThan(0)
       expect(wetKgPerM2).toBeGreaterThan(0)
       expect(cropKgPerM2).toBeGreaterThanOrEqual(0)
@@ -35,9 +35,12 @@ describe('the kinds of plants', () => {
     expect(lightestHeavy).toBeGreaterThanOrEqual(Math.max(...others))
   })
 
-  it('that nobody has described count as a middling climber', () => {
-    expect(plantWeight({ id: 'unheard-of' })).toEqual({ leafKgPerM2: 4, wetKgPerM2: 0.8, cropKgPerM2: 1 })
+  it('that are not known are not made up', () => {
     expect(findKind('unheard-of')).toBeUndefined()
-    expect(windingOf({ id: 'unheard-of' })).toBeNull()
+  })
+
+  it('of one genus may twine opposite ways: the two wisterias do', () => {
+    expect(findKind('wisteria')).toMatchObject({ botanical: 'Wisteria sinensis', winding: 'anticlockwise' })
+    expect(findKind('wisteria-floribunda')?.winding).toBe('clockwise')
   })
 })

@@ -2,7 +2,7 @@ import type { Conditions, FrameDesign } from '../design/index.ts'
 import { bearsLeaf, isUpright } from '../frame/index.ts'
 import type { Frame } from '../frame/index.ts'
 import type { Point3 } from '../geometry/index.ts'
-import { findKind, plantWeight } from '../kinds/index.ts'
+import { findKind } from '../kinds/index.ts'
 import type { Hold, PlantKind } from '../kinds/index.ts'
 import { leafWindNPerM } from './leaf-wind.ts'
 import { GRAVITY } from './wind.ts'
@@ -60,7 +60,7 @@ export function wireLoads(frame: Frame, design: FrameDesign, conditions: Conditi
   }
   if (!kind || carryingM === 0) return NO_LOADS
   const outline = leafyOutline(frame)
-  const { leafKgPerM2, wetKgPerM2, cropKgPerM2 } = plantWeight(kind)
+  const { leafKgPerM2, wetKgPerM2, cropKgPerM2 } = kind.weight
   const perM = (kgPerM2: number) => (kgPerM2 * GRAVITY * outline.areaM2) / carryingM
   // Behind a wall's leaves there is the wall; in the open the wind goes through.
   const windN =

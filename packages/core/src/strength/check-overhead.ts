@@ -3,7 +3,7 @@ import { isPost } from '../frame/index.ts'
 import type { Anchor, OverheadPattern } from '../frame/index.ts'
 import { findSoil, lateralHoldingN, screwHolding } from '../ground/index.ts'
 import type { Soil } from '../ground/index.ts'
-import { findKind, plantWeight } from '../kinds/index.ts'
+import { findKind } from '../kinds/index.ts'
 import { GRAVITY, leafWindNPerM, windForceN } from '../loads/index.ts'
 import { check, same, worstOf } from './check.ts'
 import type { Assumption, Check, CheckContext } from './check.ts'
@@ -100,7 +100,7 @@ export function groundChecks({ frame, site }: CheckContext): Check[] {
 /** Weight of plant, crop, rain and snow on an overhead frame, newtons per square metre. */
 function overheadLoadPa({ design, site }: CheckContext): number {
   const kind = design.plantKindId === null ? undefined : findKind(design.plantKindId)
-  const weight = kind ? plantWeight(kind) : { leafKgPerM2: 0, wetKgPerM2: 0, cropKgPerM2: 0 }
+  const weight = kind ? kind.weight : { leafKgPerM2: 0, wetKgPerM2: 0, cropKgPerM2: 0 }
   const plantPa = (weight.leafKgPerM2 + weight.wetKgPerM2 + weight.cropKgPerM2) * GRAVITY
   return plantPa + site.conditions.snowPa
 }

@@ -2,7 +2,7 @@ import type { FrameDesign } from '../design/index.ts'
 import { CoreError } from '../errors/index.ts'
 import { kindOf } from '../frame/index.ts'
 import type { CheckCode } from '../frame/index.ts'
-import { findKind, windingOf } from '../kinds/index.ts'
+import { findKind } from '../kinds/index.ts'
 import { check, coverage, verdicts } from './check.ts'
 import type { Check, CheckContext, CheckUnit, Missing, SourceKey } from './check.ts'
 import { fixingChecks, wireChecks } from './check-wires.ts'
@@ -80,6 +80,6 @@ function unanswered(code: CheckCode): Check {
 /** True when the string is wound against the way the kind twines; `null` where that does not matter. */
 export function isWoundWrongly(design: FrameDesign): boolean | null {
   const kind = design.plantKindId === null ? undefined : findKind(design.plantKindId)
-  const winding = kind ? windingOf(kind) : null
+  const winding = kind?.winding ?? null
   return design.pattern.kind === 'spiral' && winding !== null ? winding !== design.pattern.winding : null
 }

@@ -1,8 +1,8 @@
 import type { PlantKind } from '../kinds/index.ts'
 import { addDays, dateOfDay, dayNumber, daysBetween } from '../season/index.ts'
 import type { CalendarDate, Hemisphere } from '../season/index.ts'
-import { stemAge, thickenedMm, thickeningMmPerYear } from '../wood/index.ts'
-import type { Stem, ThickeningPace, Tie } from '../wood/index.ts'
+import { pieceAge, thickenedMm, thickeningMmPerYear } from '../wood/index.ts'
+import type { Piece, ThickeningPace, Tie } from '../wood/index.ts'
 import { tightDay } from './loop.ts'
 import type { TieMaterial } from './materials.ts'
 
@@ -41,12 +41,12 @@ const YEAR_DAYS = 365
  */
 export function lookAgain(
   tie: Tie,
-  stem: Stem,
+  piece: Piece,
   kind: PlantKind,
   material: TieMaterial,
   hemisphere: Hemisphere,
 ): LookAgain {
-  const tight = tightRange(tie, stem, kind, material, hemisphere)
+  const tight = tightRange(tie, piece, kind, material, hemisphere)
   const materialEnds = {
     earliestOn: addDays(tie.madeOn, material.lifeDays[0]),
     latestOn: addDays(tie.madeOn, material.lifeDays[1]),
@@ -78,7 +78,7 @@ function afterLook(day: CalendarDate, looked: CalendarDate | null, againDays: nu
 
 function tightRange(
   tie: Tie,
-  stem: Stem,
+  piece: Piece,
   kind: PlantKind,
   material: TieMaterial,
   hemisphere: Hemisphere,
@@ -89,12 +89,12 @@ function tightRange(
     supportDiameterMm: tie.supportDiameterMm,
     loopLengthMm: tie.loopLengthMm * (1 + material.stretch),
   }
-  // A stem measured since tells more than the day of tying; the wood's age decides its rate.
-  const isMeasuredSince = stem.diameterOn > tie.setOn
+  // A piece measured since tells more than the day of tying; the wood's age decides its rate.
+  const isMeasuredSince = piece.measuredOn > tie.setOn
   const known = isMeasuredSince
-    ? { diameterMm: stem.diameterMm, day: dayNumber(stem.diameterOn) }
+    ? { diameterMm: piece.baseMm, day: dayNumber(piece.measuredOn) }
     : { diameterMm: tie.stemDiameterMm, day: setDay }
-  const age = stemAge(stem, dateOfDay(known.day), hemisphere)
+  const age = pieceAge(piece, dateOfDay(known.day), hemisphere)
   const dayAt = (pace: ThickeningPace) => {
     const rate = thickeningMmPerYear(kind, age, pace)
     return tightDay(

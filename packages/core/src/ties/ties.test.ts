@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { expectReference, referenceCases } from '../../test/reference.ts'
 import { findKind } from '../kinds/index.ts'
 import { addDays, dayNumber } from '../season/index.ts'
-import type { Stem, Tie } from '../wood/index.ts'
+import { pieceOf, tieOf } from '../../test/wood.ts'
 import {
   findTieMaterial,
   lookAgain,
@@ -65,40 +65,23 @@ describe('loops', () => {
 })
 
 const pear = findKind('pear')!
-const stem: Stem = {
-  id: 's',
-  plantId: 'p',
-  part: 'arm',
-  parentStemId: null,
-  points: [
+const stem = pieceOf({
+  path: [
     { xM: 0, yM: 0.5 },
     { xM: 1, yM: 0.5 },
   ],
   drawnOn: '2026-03-01',
-  ageAtDrawing: 1,
-  diameterMm: 12,
-  diameterOn: '2026-03-01',
-  cuts: [],
-  removedOn: null,
-  removedWhy: null,
-}
-const tie: Tie = {
-  id: 't',
-  stemId: 's',
-  plantId: 'p',
+  seasonsThen: 1,
+  baseMm: 12,
+  measuredOn: '2026-03-01',
+})
+const tie = tieOf({
   at: { xM: 0.5, yM: 0.5 },
   materialId: 'rubber-coated-wire',
   hitch: 'figureEight',
   supportDiameterMm: 2,
-  stemDiameterMm: 12,
   loopLengthMm: requiredLoopMm('figureEight', 12, 2) + 10,
-  madeOn: '2026-03-01',
-  setOn: '2026-03-01',
-  lookedOn: null,
-  postponedUntil: null,
-  endedOn: null,
-  endedWhy: null,
-}
+})
 const wireTie = findTieMaterial('rubber-coated-wire')!
 
 describe('lookAgain', () => {
@@ -117,7 +100,7 @@ describe('lookAgain', () => {
 
   it('expects no thickening in winter: a tie of November is tight next summer, in the south half a year off', () => {
     const autumn = { ...tie, madeOn: '2026-11-10', setOn: '2026-11-10', lookedOn: '2026-11-12' }
-    const grown = { ...stem, diameterOn: '2026-11-01' }
+    const grown = { ...stem, measuredOn: '2026-11-01' }
     const north = lookAgain(autumn, grown, pear, wireTie, 'north').tight!.earliestOn
     const south = lookAgain(autumn, grown, pear, wireTie, 'south').tight!.earliestOn
     expect(north > '2027-05-01').toBe(true)

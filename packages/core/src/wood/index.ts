@@ -1,7 +1,29 @@
-export { hitches, stemParts } from './wood.ts'
-export type { Hitch, Stem, StemPart, Tie } from './wood.ts'
-export { stemAge, stemDiameterMm, thickenedMm, thickeningMmPerYear } from './thickening.ts'
-export type { ThickeningPace } from './thickening.ts'
+export type { Misfit, WoodDraft as WoodState } from './draft.ts'
+export { FIRST_KINDS, firstParts, woodEntries } from './entries.ts'
+export { woodProjection } from './projection.ts'
+export type { WoodEntry } from './projection.ts'
+export { budsOf, roleOf } from './roles.ts'
+export type { BudCount } from './roles.ts'
 export { snapPoint } from './snap.ts'
 export type { Snap } from './snap.ts'
-export { tiePoints } from './tie-points.ts'
+export { supportAt, tieStanding, tiesMovedBy } from './standing.ts'
+export type { MovedTie, TieStanding } from './standing.ts'
+export { baseDiameterMm, pieceAge, thickenedMm, thickeningMmPerYear } from './thickening.ts'
+export type { ThickeningPace } from './thickening.ts'
+export { tiePoints, tieSupports } from './tie-points.ts'
+export type { TiePoint, TieSupport } from './tie-points.ts'
+export { healths, hitches, pieceMarks, pieceRoles, sides, tieEnds } from './wood.ts'
+export type {
+  Cut,
+  Health,
+  Hitch,
+  Mark,
+  Parent,
+  Piece,
+  PieceMark,
+  PieceRole,
+  Side,
+  Support,
+  Tie,
+  TieEnd,
+} from './wood.ts'

@@ -1,7 +1,7 @@
 import type { PlantKind } from '../kinds/index.ts'
 import { seasonsAtDay, woodYear, dayNumber } from '../season/index.ts'
 import type { CalendarDate, Hemisphere } from '../season/index.ts'
-import type { Stem } from './wood.ts'
+import type { Piece } from './wood.ts'
 
 /** Wood of this many seasons and more thickens at the kind's older rate. */
 const OLDER_FROM_SEASONS = 2
@@ -10,8 +10,8 @@ const OLDER_FROM_SEASONS = 2
  * Seasons the wood has behind it on a day: 0 a shoot of this summer, 1 one-year wood, and so on. Never
  * negative.
  */
-export function stemAge(stem: Stem, on: CalendarDate, hemisphere: Hemisphere): number {
-  return Math.max(0, stem.ageAtDrawing + woodYear(on, hemisphere) - woodYear(stem.drawnOn, hemisphere))
+export function pieceAge(piece: Piece, on: CalendarDate, hemisphere: Hemisphere): number {
+  return Math.max(0, piece.seasonsThen + woodYear(on, hemisphere) - woodYear(piece.drawnOn, hemisphere))
 }
 
 export type ThickeningPace = 'slow' | 'usual' | 'fast'
@@ -38,14 +38,14 @@ export function thickenedMm(
   return known.diameterMm + mmPerYear * Math.max(0, seasons)
 }
 
-/** The stem's diameter in mm on a day at the kind's usual pace, from its last measurement. */
-export function stemDiameterMm(
-  stem: Stem,
+/** A piece's diameter at its base in mm on a day at the kind's usual pace, from its last measurement. */
+export function baseDiameterMm(
+  piece: Piece,
   kind: PlantKind,
   on: CalendarDate,
   hemisphere: Hemisphere,
 ): number {
-  const known = { diameterMm: stem.diameterMm, day: dayNumber(stem.diameterOn) }
-  const rate = thickeningMmPerYear(kind, stemAge(stem, stem.diameterOn, hemisphere), 'usual')
+  const known = { diameterMm: piece.baseMm, day: dayNumber(piece.measuredOn) }
+  const rate = thickeningMmPerYear(kind, pieceAge(piece, piece.measuredOn, hemisphere), 'usual')
   return thickenedMm(known, dayNumber(on), rate, hemisphere, kind.growsAllYear)
 }

@@ -1,39 +1,104 @@
+import type { LineId, MemberId } from '../frame/index.ts'
 import type { Point } from '../geometry/index.ts'
 import type { CalendarDate } from '../season/index.ts'
+import type { ValueOf } from '../shape/index.ts'
+import type { parentShape, supportShape } from './entries.ts'
 
-export const stemParts = ['trunk', 'arm', 'cane', 'lateral', 'spur', 'shoot'] as const
-/** `arm` is a permanent arm along a wire (cordon); `cane` wood that is replaced every year or two. */
-export type StemPart = (typeof stemParts)[number]
+/**
+ * What a piece of wood is in its plant. `arm` is a permanent arm along a wire (cordon); `cane` wood that is replaced every
+ * year or two; `bine` and `runner` are soft and twining or creeping; `sucker` comes from the root or from below the
+ * graft; a `tip-layer` has rooted at its end.
+ */
+export const pieceRoles = [
+  'trunk',
+  'arm',
+  'rib',
+  'leader',
+  'cane',
+  'lateral',
+  'spur',
+  'shoot',
+  'bine',
+  'runner',
+  'sucker',
+  'tip-layer',
+] as const
+export type PieceRole = (typeof pieceRoles)[number]
+
+/** Which way it stands off the piece that it grows on. */
+export const sides = ['left', 'right', 'up', 'down', 'front', 'back'] as const
+export type Side = (typeof sides)[number]
+
+export const healths = ['sound', 'doubtful', 'sick', 'dead'] as const
+export type Health = (typeof healths)[number]
 
 export const hitches = ['figureEight', 'belt'] as const
 /** `belt`: one loop round stem and support; `figureEight`: crossed once between them. */
 export type Hitch = (typeof hitches)[number]
 
 /**
- * One stretch of wood as it is on the day asked for. Its line runs from its base to its tip, metres on the
- * elevation.
+ * Where a piece begins: on another piece, so many metres from that one's base; at the crown, for one of the plant's leads
+ * where it has several; below the graft; out of the ground.
  */
-export interface Stem {
+export type Parent = ValueOf<typeof parentShape>
+
+/** A wire, stake, pole or post that a tie holds on to, and where along it, metres from its start. */
+export type Support = ValueOf<typeof supportShape>
+export type SupportPart = LineId | MemberId
+
+export interface Cut {
+  readonly on: CalendarDate
+  readonly reason: string
+  /** What was left of the piece, metres from its base, and above how many buds where that was counted. */
+  readonly alongM: number
+  readonly aboveBuds: number | null
+}
+
+/** Something that was done to a piece or seen of it and leaves it as long as it was. */
+export const pieceMarks = ['notched', 'stripped', 'thinned', 'sealed', 'wound', 'tucked', 'layered'] as const
+export type PieceMark = (typeof pieceMarks)[number]
+export interface Mark {
+  readonly on: CalendarDate
+  readonly what: PieceMark
+  readonly alongM: number | null
+}
+
+/** What one growing point made, as it is on the day asked for. Its path runs from its base to its tip, metres on the elevation. */
+export interface Piece {
   readonly id: string
   readonly plantId: string
-  readonly part: StemPart
-  readonly parentStemId: string | null
-  readonly points: readonly Point[]
+  readonly parent: Parent
+  readonly path: readonly Point[]
   readonly drawnOn: CalendarDate
-  /** Seasons that the wood had behind it when it was drawn; 0 is a shoot of that summer. */
-  readonly ageAtDrawing: number
-  readonly diameterMm: number
-  readonly diameterOn: CalendarDate
-  readonly cuts: readonly { readonly on: CalendarDate; readonly reason: string; readonly toLengthM: number }[]
+  /** Seasons that it had behind it when it was drawn; 0 is a shoot of that summer. */
+  readonly seasonsThen: number
+  readonly baseMm: number
+  readonly measuredOn: CalendarDate
+  readonly tipMm: number | null
+  /** As they were counted, on what there was of it then; `null`: nobody has. */
+  readonly buds: number | null
+  readonly side: Side | null
+  readonly health: Health | null
+  /** What the grower calls it; `null` leaves it to its place and age. */
+  readonly calledRole: PieceRole | null
+  readonly cuts: readonly Cut[]
+  readonly marks: readonly Mark[]
   readonly removedOn: CalendarDate | null
   readonly removedWhy: string | null
 }
 
+export const tieEnds = ['bitten', 'rotted', 'slipped', 'broke', 'taken-off'] as const
+export type TieEnd = (typeof tieEnds)[number]
+
 export interface Tie {
   readonly id: string
-  readonly stemId: string
+  readonly pieceId: string
   readonly plantId: string
+  /** Where on its piece, metres from the base, and where that is on the elevation. */
+  readonly alongM: number
   readonly at: Point
+  /** `null` for a tie of which only the place is known. */
+  readonly support: Support | null
   readonly materialId: string
   readonly hitch: Hitch
   readonly supportDiameterMm: number
@@ -47,5 +112,5 @@ export interface Tie {
   readonly lookedOn: CalendarDate | null
   readonly postponedUntil: CalendarDate | null
   readonly endedOn: CalendarDate | null
-  readonly endedWhy: 'replaced' | 'removed' | 'wood-gone' | null
+  readonly endedWhy: TieEnd | 'replaced' | 'removed' | 'wood-gone' | null
 }

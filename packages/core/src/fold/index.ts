@@ -1,0 +1,5 @@
+export { WITHDRAWAL } from './entry.ts'
+export type { Entry, EntryOf, EntryShapes } from './entry.ts'
+export { inForce } from './in-force.ts'
+export { project, projection } from './project.ts'
+export type { Projection } from './project.ts'

@@ -1,0 +1,152 @@
+import type { LineId, MemberId } from '../frame/index.ts'
+import {
+  above,
+  choice,
+  day,
+  list,
+  noneOr,
+  number,
+  oneOf,
+  part,
+  path,
+  point,
+  text,
+  uuid,
+  v1,
+  whole,
+} from '../shape/index.ts'
+import { healths, hitches, pieceRoles, sides, tieEnds } from './wood.ts'
+
+/** Longest piece and widest stem that are taken for real. */
+const alongM = number(0, 1000)
+const mm = above(0, 2000)
+const loopLengthMm = above(0, 20_000)
+const reason = text(200)
+const materialId = part()
+const pieceId = uuid
+
+/** What the first releases called the parts of a plant. */
+export const firstParts = ['trunk', 'arm', 'cane', 'lateral', 'spur', 'shoot'] as const
+
+export const parentShape = oneOf(
+  'on',
+  { on: choice('piece'), pieceId, alongM },
+  { on: choice('crown'), leadId: noneOr(uuid) },
+  { on: choice('below-graft') },
+  { on: choice('ground') },
+)
+
+export const supportShape = oneOf(
+  'on',
+  { on: choice('line'), frameId: uuid, lineId: part<LineId>(), alongM },
+  { on: choice('member'), frameId: uuid, memberId: part<MemberId>(), alongM },
+)
+
+const loop = {
+  materialId,
+  hitch: choice(...hitches),
+  supportDiameterMm: mm,
+  stemDiameterMm: mm,
+  loopLengthMm,
+}
+const atPlace = v1({ pieceId, alongM: noneOr(alongM) })
+const gone = v1({ pieceId, reason })
+
+/** Everything that is done to wood and ties or seen of them, once each. Wood is addressed by its piece and metres along it. */
+export const woodEntries = {
+  /** A piece that is there: grown since, or drawn for the first time. */
+  'piece.grew': v1({
+    pieceId,
+    parent: parentShape,
+    path,
+    seasonsOld: whole(0, 200),
+    baseMm: mm,
+    tipMm: noneOr(mm),
+    buds: noneOr(whole(0, 1000)),
+    side: noneOr(choice(...sides)),
+    role: noneOr(choice(...pieceRoles)),
+  }),
+  /** It grew on from its tip, by this line. */
+  'piece.extended': v1({ pieceId, path }),
+  /** Its line is another now: laid along a wire, led elsewhere. What sits on it moves with it. */
+  'piece.laid': v1({ pieceId, path }),
+  /** Lowered as a whole towards the level, by one step of several; degrees from upright. */
+  'piece.lowered': v1({ pieceId, path, angleDeg: number(0, 180) }),
+  'piece.measured': v1({
+    pieceId,
+    baseMm: noneOr(mm),
+    tipMm: noneOr(mm),
+    buds: noneOr(whole(0, 1000)),
+  }),
+  /** Cut to this length, above so many buds where they were counted; what sits beyond goes with it. */
+  'piece.cut': v1({ pieceId, alongM: above(0, 1000), aboveBuds: noneOr(whole(0, 1000)), reason }),
+  /** Its soft tip taken out, so that it stops or branches. */
+  'piece.tipped': v1({ pieceId, alongM: above(0, 1000) }),
+  'piece.removed': gone,
+  /** A bud or a shoot taken off by hand while it is soft. */
+  'piece.rubbed-out': gone,
+  /** Torn out at its base: a sucker, a runner. */
+  'piece.pulled': gone,
+  'piece.notched': atPlace,
+  'piece.stripped': atPlace,
+  'piece.thinned': v1({ pieceId, alongM: noneOr(alongM), count: noneOr(whole(0, 10_000)) }),
+  'piece.wound': v1({ pieceId, alongM: noneOr(alongM), support: noneOr(supportShape) }),
+  'piece.tucked': v1({ pieceId, alongM: noneOr(alongM), support: noneOr(supportShape) }),
+  'piece.sealed': atPlace,
+  'piece.layered': atPlace,
+  'piece.judged': v1({ pieceId, health: choice(...healths), reason }),
+  'piece.called': v1({ pieceId, role: noneOr(choice(...pieceRoles)) }),
+  /** Rooted and a plant of its own from now on, with all that sits on it. */
+  'piece.became-plant': v1({ pieceId, newPlantId: uuid }),
+  /** The plant taken apart: these pieces, with all that sits on them, are another plant's. */
+  'plant.divided': v1({ pieceIds: list(pieceId, 200), newPlantId: uuid }),
+
+  'tie.made': oneOf(
+    'v',
+    { v: choice(1), tieId: uuid, stemId: pieceId, at: point, ...loop },
+    { v: choice(2), tieId: uuid, pieceId, alongM, support: noneOr(supportShape), ...loop },
+  ),
+  'tie.checked': v1({ tieId: uuid }),
+  'tie.loosened': v1({ tieId: uuid, loopLengthMm, stemDiameterMm: mm }),
+  'tie.replaced': oneOf(
+    'v',
+    {
+      v: choice(1),
+      tieId: uuid,
+      newTieId: uuid,
+      materialId,
+      hitch: choice(...hitches),
+      loopLengthMm,
+      stemDiameterMm: mm,
+    },
+    { v: choice(2), tieId: uuid, newTieId: uuid, alongM, support: noneOr(supportShape), ...loop },
+  ),
+  'tie.removed': v1({ tieId: uuid, reason }),
+  'tie.ended': v1({ tieId: uuid, why: choice(...tieEnds) }),
+  'tie.postponed': v1({ tieId: uuid, untilOn: day }),
+  /** What a tie of which only the place was known holds on to. */
+  'tie.addressed': v1({ tieId: uuid, support: supportShape }),
+
+  // What the first releases wrote of wood. It is read for ever and written no more.
+  'stem.drawn': v1({
+    stemId: pieceId,
+    part: choice(...firstParts),
+    parentStemId: noneOr(pieceId),
+    points: path,
+    ageSeasons: whole(0, 200),
+    diameterMm: mm,
+  }),
+  'stem.redrawn': v1({ stemId: pieceId, points: path, why: choice('grown', 'laid') }),
+  'stem.measured': v1({ stemId: pieceId, diameterMm: mm }),
+  'stem.shortened': v1({ stemId: pieceId, toLengthM: above(0, 1000), reason }),
+  'stem.removed': v1({ stemId: pieceId, reason }),
+} as const
+
+/** Wood entries of the first releases: another hand reads them. */
+export const FIRST_KINDS = [
+  'stem.drawn',
+  'stem.redrawn',
+  'stem.measured',
+  'stem.shortened',
+  'stem.removed',
+] as const

@@ -1,0 +1,264 @@
+import { pointAlong, polylineLengthM } from '../geometry/index.ts'
+import { projection } from '../fold/index.ts'
+import type { EntryOf } from '../fold/index.ts'
+import {
+  SAME_M,
+  addPiece,
+  addTie,
+  cutPiece,
+  emptyDraft,
+  endTie,
+  layPiece,
+  lengthOf,
+  removeSubtree,
+  subtree,
+} from './draft.ts'
+import type { WoodDraft } from './draft.ts'
+import { woodEntries } from './entries.ts'
+import { addFirstTie, readFirstEntry } from './first-reader.ts'
+import { changePiece, changeTie, misfit } from './live.ts'
+import type { Cut, Mark, Piece, Tie } from './wood.ts'
+
+export type WoodEntry = EntryOf<typeof woodEntries>
+type Of<K extends WoodEntry['kind']> = Extract<WoodEntry, { kind: K }>
+
+/** Wood and ties of a garden. */
+export const woodProjection = projection({
+  name: 'wood',
+  version: 2,
+  kinds: woodEntries,
+  initial: emptyDraft,
+  apply,
+})
+
+function apply(draft: WoodDraft, entry: WoodEntry): void {
+  switch (entry.kind) {
+    case 'stem.drawn':
+    case 'stem.redrawn':
+    case 'stem.measured':
+    case 'stem.shortened':
+    case 'stem.removed':
+      return readFirstEntry(draft, entry)
+    case 'piece.grew':
+      return grow(draft, entry)
+    case 'piece.extended':
+      return changePiece(draft, entry, entry.body.pieceId, (piece) => extend(draft, piece, entry))
+    case 'piece.laid':
+    case 'piece.lowered':
+      return changePiece(draft, entry, entry.body.pieceId, (piece) => layPiece(draft, piece, entry.body.path))
+    case 'piece.measured':
+      return changePiece(draft, entry, entry.body.pieceId, (piece) => measure(draft, piece, entry))
+    case 'piece.cut':
+    case 'piece.tipped':
+      return changePiece(draft, entry, entry.body.pieceId, (piece) => cut(draft, piece, entry))
+    case 'piece.removed':
+    case 'piece.rubbed-out':
+    case 'piece.pulled':
+      return changePiece(draft, entry, entry.body.pieceId, (piece) =>
+        removeSubtree(draft, piece.id, entry.at, entry.body.reason),
+      )
+    case 'piece.notched':
+    case 'piece.stripped':
+    case 'piece.thinned':
+    case 'piece.wound':
+    case 'piece.tucked':
+    case 'piece.sealed':
+    case 'piece.layered':
+      return changePiece(draft, entry, entry.body.pieceId, (piece) => mark(draft, piece, entry))
+    case 'piece.judged':
+      return changePiece(draft, entry, entry.body.pieceId, (piece) => {
+        draft.pieces.set(piece.id, { ...piece, health: entry.body.health })
+      })
+    case 'piece.called':
+      return changePiece(draft, entry, entry.body.pieceId, (piece) => {
+        draft.pieces.set(piece.id, { ...piece, calledRole: entry.body.role })
+      })
+    case 'piece.became-plant':
+      return changePiece(draft, entry, entry.body.pieceId, (piece) =>
+        part(draft, piece, entry.body.newPlantId),
+      )
+    case 'plant.divided':
+      for (const id of entry.body.pieceIds)
+        changePiece(draft, entry, id, (piece) => part(draft, piece, entry.body.newPlantId))
+      return
+    case 'tie.made':
+      return entry.body.v === 1 ? addFirstTie(draft, entry, entry.body) : makeTie(draft, entry, entry.body)
+    case 'tie.checked':
+      return changeTie(draft, entry, entry.body.tieId, (tie) => {
+        draft.ties.set(tie.id, { ...tie, lookedOn: entry.at, postponedUntil: null })
+      })
+    case 'tie.loosened':
+      return changeTie(draft, entry, entry.body.tieId, (tie) => loosen(draft, tie, entry))
+    case 'tie.replaced':
+      return replaceTie(draft, entry)
+    case 'tie.removed':
+      return changeTie(draft, entry, entry.body.tieId, (tie) => endTie(draft, tie, entry.at, 'removed'))
+    case 'tie.ended':
+      return changeTie(draft, entry, entry.body.tieId, (tie) => endTie(draft, tie, entry.at, entry.body.why))
+    case 'tie.postponed':
+      return changeTie(draft, entry, entry.body.tieId, (tie) => {
+        draft.ties.set(tie.id, { ...tie, postponedUntil: entry.body.untilOn })
+      })
+    case 'tie.addressed':
+      return changeTie(draft, entry, entry.body.tieId, (tie) => {
+        draft.ties.set(tie.id, { ...tie, support: entry.body.support })
+      })
+  }
+}
+
+function grow(draft: WoodDraft, entry: Of<'piece.grew'>): void {
+  const { v: _, pieceId, parent, path, seasonsOld, role, ...rest } = entry.body
+  if (draft.pieces.has(pieceId)) return misfit(draft, entry, 'already-there')
+  const on = parent.on === 'piece' ? draft.pieces.get(parent.pieceId) : undefined
+  if (parent.on === 'piece') {
+    if (parent.pieceId === pieceId) return misfit(draft, entry, 'own-ancestor')
+    if (!on) return misfit(draft, entry, 'no-such-wood')
+    if (on.removedOn !== null) return misfit(draft, entry, 'wood-gone')
+    // It sat on wood that was cut away by then: told late, it is gone with that wood.
+    if (parent.alongM > lengthOf(on) + SAME_M) return misfit(draft, entry, 'wood-gone')
+  }
+  addPiece(draft, {
+    ...rest,
+    id: pieceId,
+    plantId: on?.plantId ?? entry.plantId ?? '',
+    parent,
+    path,
+    drawnOn: entry.at,
+    seasonsThen: seasonsOld,
+    measuredOn: entry.at,
+    health: null,
+    calledRole: role,
+    cuts: [],
+    marks: [],
+    removedOn: null,
+    removedWhy: null,
+  })
+}
+
+function extend(draft: WoodDraft, piece: Piece, { body }: Of<'piece.extended'>): void {
+  // From its tip: a line that begins there says so twice.
+  const [first, ...rest] = body.path
+  const tip = piece.path.at(-1)!
+  const isTip = Math.hypot(first!.xM - tip.xM, first!.yM - tip.yM) < 1e-6
+  draft.pieces.set(piece.id, { ...piece, path: [...piece.path, ...(isTip ? rest : body.path)], buds: null })
+}
+
+function measure(draft: WoodDraft, piece: Piece, { at, body }: Of<'piece.measured'>): void {
+  const { baseMm, tipMm, buds } = body
+  draft.pieces.set(piece.id, {
+    ...piece,
+    baseMm: baseMm ?? piece.baseMm,
+    measuredOn: baseMm === null ? piece.measuredOn : at,
+    tipMm: tipMm ?? piece.tipMm,
+    buds: buds ?? piece.buds,
+  })
+}
+
+function cut(draft: WoodDraft, piece: Piece, entry: Of<'piece.cut' | 'piece.tipped'>): void {
+  const { alongM } = entry.body
+  if (alongM >= lengthOf(piece)) return misfit(draft, entry, 'longer-than-wood')
+  const isCut = entry.kind === 'piece.cut'
+  const done: Cut = {
+    on: entry.at,
+    alongM,
+    reason: isCut ? entry.body.reason : '',
+    aboveBuds: isCut ? entry.body.aboveBuds : null,
+  }
+  cutPiece(
+    draft,
+    piece,
+    done,
+    (child) => child.parent.on === 'piece' && child.parent.alongM > alongM + SAME_M,
+  )
+  const left = draft.pieces.get(piece.id)!
+  draft.pieces.set(piece.id, { ...left, buds: done.aboveBuds, tipMm: null })
+}
+
+const MARKS = {
+  'piece.notched': 'notched',
+  'piece.stripped': 'stripped',
+  'piece.thinned': 'thinned',
+  'piece.wound': 'wound',
+  'piece.tucked': 'tucked',
+  'piece.sealed': 'sealed',
+  'piece.layered': 'layered',
+} as const
+
+function mark(draft: WoodDraft, piece: Piece, entry: Of<keyof typeof MARKS>): void {
+  const { alongM } = entry.body
+  if (alongM !== null && alongM > lengthOf(piece) + SAME_M) return misfit(draft, entry, 'longer-than-wood')
+  const made: Mark = { on: entry.at, what: MARKS[entry.kind], alongM }
+  draft.pieces.set(piece.id, { ...piece, marks: [...piece.marks, made] })
+}
+
+/** From now on another plant's, with all that sits on it; it stands in the ground by itself. */
+function part(draft: WoodDraft, piece: Piece, plantId: string): void {
+  if (piece.parent.on === 'piece') {
+    const siblings = draft.childrenOf.get(piece.parent.pieceId)!
+    siblings.splice(siblings.indexOf(piece.id), 1)
+  }
+  for (const one of subtree(draft, piece.id)) {
+    draft.pieces.set(one.id, { ...one, plantId })
+    for (const id of draft.tiesOf.get(one.id) ?? []) draft.ties.set(id, { ...draft.ties.get(id)!, plantId })
+  }
+  draft.pieces.set(piece.id, { ...draft.pieces.get(piece.id)!, parent: { on: 'ground' } })
+}
+
+type LaterTie = Extract<Of<'tie.made'>['body'], { v: 2 }>
+
+function makeTie(draft: WoodDraft, entry: WoodEntry, { v: _, tieId, ...body }: LaterTie): void {
+  const piece = draft.pieces.get(body.pieceId)
+  if (draft.ties.has(tieId)) return misfit(draft, entry, 'already-there')
+  if (!piece) return misfit(draft, entry, 'no-such-wood')
+  // On wood that was cut away by then it went with that wood.
+  if (piece.removedOn !== null || body.alongM > polylineLengthM(piece.path) + SAME_M)
+    return misfit(draft, entry, 'wood-gone')
+  addTie(draft, {
+    ...body,
+    id: tieId,
+    plantId: piece.plantId,
+    at: pointAlong(piece.path, body.alongM),
+    madeOn: entry.at,
+    setOn: entry.at,
+    lookedOn: null,
+    postponedUntil: null,
+    endedOn: null,
+    endedWhy: null,
+  })
+}
+
+function loosen(draft: WoodDraft, tie: Tie, { at, body }: Of<'tie.loosened'>): void {
+  const { loopLengthMm, stemDiameterMm } = body
+  draft.ties.set(tie.id, {
+    ...tie,
+    loopLengthMm,
+    stemDiameterMm,
+    setOn: at,
+    lookedOn: at,
+    postponedUntil: null,
+  })
+}
+
+function replaceTie(draft: WoodDraft, entry: Of<'tie.replaced'>): void {
+  const { body } = entry
+  if (draft.ties.has(body.newTieId)) return misfit(draft, entry, 'already-there')
+  changeTie(draft, entry, body.tieId, (old) => {
+    const { v, tieId: _, newTieId, ...made } = body
+    const piece = draft.pieces.get(old.pieceId)!
+    const place = v === 2 ? { at: pointAlong(piece.path, (made as { alongM: number }).alongM) } : {}
+    if (v === 2 && (made as { alongM: number }).alongM > lengthOf(piece) + SAME_M)
+      return misfit(draft, entry, 'wood-gone')
+    if (v === 1 && draft.byNearness.has(old.id)) draft.byNearness.add(newTieId)
+    addTie(draft, {
+      ...old,
+      ...made,
+      ...place,
+      id: newTieId,
+      madeOn: entry.at,
+      setOn: entry.at,
+      lookedOn: null,
+      postponedUntil: null,
+    })
+    draft.ties.set(old.id, { ...old, endedOn: entry.at, endedWhy: 'replaced' })
+  })
+}

@@ -1,0 +1,95 @@
+import type { Frame } from '../frame/index.ts'
+import { nearestAlong } from '../geometry/index.ts'
+import type { Point } from '../geometry/index.ts'
+import { linePath } from './tie-points.ts'
+import type { Support, Tie } from './wood.ts'
+
+/**
+ * How a tie stands to what it holds on to: where it was made; beside it, since the wire is elsewhere now; or free, since
+ * there is no such wire or stake any more. `unknown` for one of which only the place was written down.
+ */
+export type TieStanding =
+  | { readonly is: 'sound' | 'unknown' | 'free' }
+  | {
+      readonly is: 'elsewhere'
+      readonly now: Point
+      readonly byM: number
+      /** How much higher what it holds on to is now; negative when lower. */
+      readonly higherM: number
+    }
+
+/** A tie and its wire are together when they are this near: a loop's own play. */
+const TOGETHER_M = 0.03
+/** A place from which wire or stake is further off than this was tied to something else. */
+const HOLDS_M = 0.05
+
+/** The front view of what a tie can hold on to. */
+function supportPath(frame: Frame, support: Support): readonly Point[] {
+  if (support.on === 'line') return linePath(frame, support.lineId)
+  return frame.members.find((member) => member.id === support.memberId)?.path ?? []
+}
+
+export function tieStanding(tie: Tie, frames: ReadonlyMap<string, Frame>): TieStanding {
+  const { support, at } = tie
+  if (support === null) return { is: 'unknown' }
+  const frame = frames.get(support.frameId)
+  const path = frame ? supportPath(frame, support) : []
+  if (path.length < 2) return { is: 'free' }
+  const near = nearestAlong(path, at)
+  if (near.distanceM <= TOGETHER_M) return { is: 'sound' }
+  return {
+    is: 'elsewhere',
+    now: { xM: near.point.xM, yM: near.point.yM },
+    byM: near.distanceM,
+    higherM: near.point.yM - at.yM,
+  }
+}
+
+/** What of a frame a tie at a place holds on to: the nearest wire or stake within a loop's reach, `null` without one. */
+export function supportAt(frameId: string, frame: Frame, at: Point): Support | null {
+  let best: Support | null = null
+  let bestM = HOLDS_M
+  const offer = (path: readonly Point[], part: (alongM: number) => Support) => {
+    if (path.length < 2) return
+    const near = nearestAlong(path, at)
+    if (near.distanceM < bestM) {
+      bestM = near.distanceM
+      best = part(near.alongM)
+    }
+  }
+  for (const { id: lineId, role } of frame.lines) {
+    if (role !== 'tie-back')
+      offer(linePath(frame, lineId), (alongM) => ({ on: 'line', frameId, lineId, alongM }))
+  }
+  for (const { id: memberId, path } of frame.members)
+    offer(path, (alongM) => ({ on: 'member', frameId, memberId, alongM }))
+  return best
+}
+
+/** A tie that a revision of its frame leaves beside its wire or without one. */
+export interface MovedTie {
+  readonly tie: Tie
+  readonly support: Support
+  readonly standing: Extract<TieStanding, { is: 'elsewhere' }> | { readonly is: 'free' }
+}
+
+/**
+ * Ties that hold at a frame now and would not where they are once it is revised. Ties of which only the place is known
+ * hold on to what is there before.
+ */
+export function tiesMovedBy(frameId: string, before: Frame, after: Frame, ties: Iterable<Tie>): MovedTie[] {
+  const [was, will] = [new Map([[frameId, before]]), new Map([[frameId, after]])]
+  const moved: MovedTie[] = []
+  for (const tie of ties) {
+    if (tie.endedOn !== null) continue
+    const support = tie.support ?? supportAt(frameId, before, tie.at)
+    if (support?.frameId !== frameId) continue
+    const of = { ...tie, support }
+    // What stands elsewhere already is told already.
+    if (tieStanding(of, was).is !== 'sound') continue
+    const standing = tieStanding(of, will)
+    if (standing.is === 'elsewhere') moved.push({ tie, support, standing })
+    else if (standing.is === 'free') moved.push({ tie, support, standing: { is: 'free' } })
+  }
+  return moved
+}
