@@ -4,7 +4,7 @@ import type { PlantKind } from '@klados/core/kinds'
 import { findTieMaterial, lookAgain, urgencyOf } from '@klados/core/ties'
 import type { LookAgain, TieMaterial, Urgency } from '@klados/core/ties'
 import type { Hemisphere } from '@klados/core/season'
-import type { Stem, Tie } from '@klados/core/wood'
+import type { Piece, Tie } from '@klados/core/wood'
 import { useMemo } from 'react'
 import { useGardenQuery } from './api.ts'
 import { usePlaces, usePlants } from './documents.ts'
@@ -15,7 +15,7 @@ import { useAppSelector } from './store.ts'
 /** One tie and when to look at it, with all that a round says about it. */
 export interface AgendaItem {
   readonly tie: Tie
-  readonly stem: Stem
+  readonly piece: Piece
   readonly plant: Plant
   readonly place: Place
   readonly kind: PlantKind
@@ -42,15 +42,15 @@ export function useAgenda(gardenId: string): readonly AgendaItem[] {
     const items: AgendaItem[] = []
     for (const tie of wood.ties.values()) {
       if (tie.endedOn !== null) continue
-      const stem = wood.stems.get(tie.stemId)!
+      const piece = wood.pieces.get(tie.pieceId)!
       const plant = plantById.get(tie.plantId)
       const place = plant && placeById.get(plant.body.placeId)
       if (!plant || plant.isRemoved || !place) continue
       const kind = findKind(plant.body.kindId)
       const material = findTieMaterial(tie.materialId)
       if (!kind || !material) continue
-      const look = lookAgain(tie, stem, kind, material, hemisphere)
-      items.push({ tie, stem, plant, place, kind, material, look, urgency: urgencyOf(look.dueOn, today) })
+      const look = lookAgain(tie, piece, kind, material, hemisphere)
+      items.push({ tie, piece, plant, place, kind, material, look, urgency: urgencyOf(look.dueOn, today) })
     }
     return items.sort((a, b) => (a.look.dueOn < b.look.dueOn ? -1 : a.look.dueOn > b.look.dueOn ? 1 : 0))
   }, [wood, plants, places, hemisphere, today])

@@ -12,7 +12,10 @@ import { coreErrorCodes } from '@klados/core/errors'
 import { plantKinds } from '@klados/core/kinds'
 import { EDITED_APART } from '../features/frame/edited-apart.ts'
 import { tieMaterials } from '@klados/core/ties'
-import { stemParts } from '@klados/core/wood'
+import { healths, pieceRoles, tieEnds } from '@klados/core/wood'
+import { readingKinds, stages } from '@klados/core/readings'
+import { entryShapes } from '@klados/core/journal'
+import { entryGlyphs } from '../ui/entry-glyphs.ts'
 import { describe, expect, it } from 'vitest'
 import en from './en.json'
 
@@ -91,7 +94,12 @@ describe('the translation file', () => {
       ...placeKinds.map((one) => `place.${one}`),
       ...soilIds.map((one) => `soil.${one}`),
       ...tieMaterials.map((material) => `tieMaterial.${material.id}`),
-      ...stemParts.map((part) => `wood.parts.${part}`),
+      ...pieceRoles.map((part) => `wood.parts.${part}`),
+      ...healths.map((one) => `wood.health.${one}`),
+      ...tieEnds.map((one) => `wood.tieEnds.${one}`),
+      ...readingKinds.map((one) => `reading.of.${one}`),
+      ...stages.map((one) => `reading.stage.${one}`),
+      ...Object.keys(entryShapes).map((one) => `entry.${one}`),
       ...Object.keys(errorStatus)
         .filter(
           (one) =>
@@ -107,5 +115,9 @@ describe('the translation file', () => {
       if (one.startsWith('frame/') || one.startsWith('stringing/') || one.startsWith('materials/'))
         expect(has(`problem.${one}`)).toBe(true)
     }
+  })
+
+  it('and the glyphs have a sign for every kind of entry, and none for a kind that there is not', () => {
+    expect(Object.keys(entryGlyphs).sort()).toEqual(Object.keys(entryShapes).sort())
   })
 })

@@ -1,8 +1,23 @@
 import { tryFrame, withLastingIds } from '@klados/core/design'
 import type { FrameDesign } from '@klados/core/design'
+import type { Frame } from '@klados/core/frame'
 import type { FrameDocument, PlaceBody } from '@klados/contract'
 import { useCallback, useMemo } from 'react'
 import { useCatalogue } from '../data/catalogue.ts'
+
+/** The frame as it was saved last, with the parts that others know; `null` for one that was never saved. */
+export function useSavedFrame(
+  gardenId: string,
+  place: PlaceBody,
+  stored: FrameDocument | undefined,
+): Frame | null {
+  const catalogue = useCatalogue(gardenId)
+  // Laid out once for each saved version, not at every keystroke.
+  return useMemo(
+    () => (stored && stored.version > 0 ? tryFrame(place, stored.body.design, catalogue) : null),
+    [place, stored, catalogue],
+  )
+}
 
 /**
  * Gives a changed design the ids by which its parts are known: those of what it keeps of the frame as it was saved, and
@@ -12,19 +27,12 @@ export function useLastingIds(
   gardenId: string,
   place: PlaceBody,
   stored: FrameDocument | undefined,
-): (design: FrameDesign) => FrameBodyDesign {
+): (design: FrameDesign) => FrameDocument['body']['design'] {
   const catalogue = useCatalogue(gardenId)
-  // Laid out once for each saved version, not at every keystroke.
-  const saved = useMemo(
-    () =>
-      stored && stored.version > 0
-        ? { frame: tryFrame(place, stored.body.design, catalogue), version: stored.version }
-        : null,
-    [place, stored, catalogue],
-  )
+  const frame = useSavedFrame(gardenId, place, stored)
+  const version = stored?.version ?? 0
   return useCallback(
-    (design) => withLastingIds(place, design, saved, catalogue) as FrameBodyDesign,
-    [place, saved, catalogue],
+    (design) => withLastingIds(place, design, version > 0 ? { frame, version } : null, catalogue),
+    [place, frame, version, catalogue],
   )
 }
-type FrameBodyDesign = FrameDocument['body']['design']

@@ -34,6 +34,13 @@ const plant = (startNodeId: string | null, rest: Partial<Plant> = {}): Plant => 
     xM: 1,
     startNodeId: startNodeId === null ? null : nodeId(startNodeId),
     plantedOn: '2024-01-01',
+    system: null,
+    rootstock: '',
+    graftHeightM: null,
+    motherId: null,
+    formPlanted: null,
+    leads: [],
+    ended: null,
   },
   ...rest,
 })

@@ -3,15 +3,15 @@ import { usualLoopMm } from '@klados/core/ties'
 import type { PlantKind } from '@klados/core/kinds'
 import { addDays } from '@klados/core/season'
 import type { CalendarDate, Hemisphere } from '@klados/core/season'
-import { stemDiameterMm } from '@klados/core/wood'
-import type { Stem, Tie } from '@klados/core/wood'
+import { baseDiameterMm } from '@klados/core/wood'
+import type { Piece, Tie } from '@klados/core/wood'
 import { useTranslation } from 'react-i18next'
 import { v7 as uuidv7 } from 'uuid'
 import type { NewEntry } from '../data/journal.ts'
 
 interface TieActionsProps {
   readonly tie: Tie
-  readonly stem: Stem
+  readonly piece: Piece
   readonly kind: PlantKind
   readonly place: Place
   readonly hemisphere: Hemisphere
@@ -23,12 +23,12 @@ interface TieActionsProps {
 const POSTPONE_DAYS = 14
 
 /** What one does at a tie, each in one tap: sound, loosened, replaced, in two weeks. */
-export function TieActions({ tie, stem, kind, place, hemisphere, on, onWrite, isLarge }: TieActionsProps) {
+export function TieActions({ tie, piece, kind, place, hemisphere, on, onWrite, isLarge }: TieActionsProps) {
   const { t } = useTranslation()
   const head = { placeId: place.id, plantId: tie.plantId, at: on }
   const stemMm =
-    Math.round(Math.max(tie.stemDiameterMm, stemDiameterMm(stem, kind, on, hemisphere)) * 10) / 10
-  // Let out or tied anew, a loop gets the usual slack round the stem as thick as it is by now.
+    Math.round(Math.max(tie.stemDiameterMm, baseDiameterMm(piece, kind, on, hemisphere)) * 10) / 10
+  // Let out or tied anew, a loop gets the usual slack round the piece as thick as it is by now.
   const loopLengthMm = Math.max(tie.loopLengthMm, usualLoopMm(tie.hitch, stemMm, tie.supportDiameterMm))
   const { id: tieId, materialId, hitch } = tie
   const acts: readonly (readonly [key: string, entry: NewEntry])[] = [

@@ -1,34 +1,84 @@
 import type { JournalEntry } from '@klados/core/journal'
+import { readingUnits } from '@klados/core/readings'
+import { formatMass } from '@klados/core/units'
 import type { TFunction } from 'i18next'
 import type { Units } from './units.tsx'
 
 /** What an entry says, in a few words. */
 export function entryWords(t: TFunction, units: Units, entry: JournalEntry): string {
-  const words = (values: Record<string, string> = {}) => t(`entry.${entry.kind}`, values)
+  return t(`entry.${entry.kind}`, figuresOf(t, units, entry))
+}
+
+/** What of an entry's own figures and words goes into its sentence. */
+function figuresOf(t: TFunction, units: Units, entry: JournalEntry): Record<string, string | number> {
+  const mm = (value: number | null) => (value === null ? '–' : units.length(value / 1000, 'fine'))
+  const mass = (grams: number | null) => (grams === null ? '–' : formatMass(grams / 1000, units.system))
   switch (entry.kind) {
     case 'stem.drawn':
-      return words({ part: t(`wood.parts.${entry.body.part}`) })
+      return { part: t(`wood.parts.${entry.body.part}`) }
+    case 'piece.grew':
+      return { part: t(`wood.parts.${entry.body.role ?? 'shoot'}`) }
     case 'stem.measured':
-      return words({ d: units.length(entry.body.diameterMm / 1000, 'fine') })
+      return { d: mm(entry.body.diameterMm) }
+    case 'piece.measured':
+      return { d: mm(entry.body.baseMm) }
+    case 'piece.cut':
+    case 'piece.removed':
+    case 'piece.rubbed-out':
+    case 'piece.pulled':
     case 'stem.shortened':
     case 'stem.removed':
     case 'tie.removed':
-      return words({ reason: entry.body.reason || '–' })
-    case 'note.written':
-      return words({ text: entry.body.text })
-    case 'stem.redrawn':
-    case 'tie.made':
-    case 'tie.checked':
-    case 'tie.loosened':
-    case 'tie.replaced':
-    case 'tie.postponed':
-    case 'entry.withdrawn':
-    case 'fixing.set':
-    case 'post.placed':
-    case 'anchor.driven':
-      return words()
+      return { reason: entry.body.reason || '–' }
+    case 'piece.lowered':
+      return { angle: Math.round(entry.body.angleDeg) }
+    case 'piece.judged':
+      return { health: t(`wood.health.${entry.body.health}`), reason: entry.body.reason }
+    case 'piece.called':
+      return { part: entry.body.role === null ? '–' : t(`wood.parts.${entry.body.role}`) }
+    case 'tie.ended':
+      return { why: t(`wood.tieEnds.${entry.body.why}`) }
     case 'wire.tensioned':
     case 'wire.measured':
-      return words({ pull: units.force(entry.body.tensionN) })
+      return { pull: units.force(entry.body.tensionN) }
+    case 'wire.lifted':
+      return { height: units.length(entry.body.toHeightM, 'short') }
+    case 'cover.changed':
+      return { is: t(`reading.cover.${entry.body.is}`) }
+    case 'reading.taken':
+      return { what: t(`reading.of.${entry.body.what}`), value: readingValue(units, entry.body) }
+    case 'stage.seen':
+      return { stage: t(`reading.stage.${entry.body.stage}`) }
+    case 'plant.watered':
+      return { litres: entry.body.litres ?? '–' }
+    case 'plant.fed':
+      return { what: entry.body.what, mass: mass(entry.body.grams) }
+    case 'plant.mulched':
+      return { what: entry.body.what }
+    case 'plant.treated':
+      return { what: entry.body.what, against: entry.body.against || '–' }
+    case 'plant.died':
+    case 'plant.replanted':
+      return { why: entry.body.why || '–' }
+    case 'photo.taken':
+      return { note: entry.body.note || '–' }
+    case 'note.written':
+      return { text: entry.body.text }
+    default:
+      return {}
+  }
+}
+
+function readingValue(
+  units: Units,
+  { what, value }: Extract<JournalEntry, { kind: 'reading.taken' }>['body'],
+): string {
+  switch (readingUnits[what]) {
+    case 'm':
+      return units.length(value, 'fine')
+    case 'kg':
+      return formatMass(value, units.system)
+    case 'count':
+      return String(value)
   }
 }

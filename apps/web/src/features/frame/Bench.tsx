@@ -31,6 +31,9 @@ import { Consequences } from './Consequences.tsx'
 import { Fit } from './Fit.tsx'
 import { movedNode } from './free-nodes.ts'
 import { newNodeId } from './new-part.ts'
+import { useRecorder } from '../../data/use-recorder.ts'
+import { useUnsettled } from '../../data/unsettled.ts'
+import { UnsettledTies } from '../../ties/UnsettledTies.tsx'
 import { useLastingIds } from '../../plan/lasting-ids.ts'
 import { Inputs } from './Inputs.tsx'
 import { Saving } from './Saving.tsx'
@@ -80,6 +83,8 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
   const frame = plan.frame ?? lastFrame
   const view = frame?.hasDepth ? chosenView : 'elevation'
   const list = useBenchList(gardenId, place, frame, view)
+  const recorder = useRecorder()
+  const unsettled = useUnsettled(gardenId).filter((one) => one.tie.support?.frameId === frameId)
   const others = useSiblingMarks(gardenId, place, siblings, frameId)
 
   const withIds = useLastingIds(gardenId, place.body, stored)
@@ -273,6 +278,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
           />
         </div>
         <Troubles plan={plan} />
+        <UnsettledTies gardenId={gardenId} items={unsettled} canWrite={canWrite} onWrite={recorder.write} />
         {canWrite && (
           <Fit
             gardenId={gardenId}

@@ -13,7 +13,10 @@ import { selectTray, selectUnsentDocuments } from '../../data/sync/slice.ts'
 import { Field } from '../../ui/Field.tsx'
 import { refusalWords } from '../../ui/refusal.ts'
 import { Message } from '../../ui/Message.tsx'
+import { record } from '../../data/journal.ts'
+import { useLastingIds, useSavedFrame } from '../../plan/lasting-ids.ts'
 import { Exports } from './Exports.tsx'
+import { RevisionMessage, useRevisionNews } from './RevisionNews.tsx'
 
 interface SavingProps {
   readonly gardenId: string
@@ -29,7 +32,7 @@ interface SavingProps {
 
 /** Keeping the frame: save with a note, see and bring back revisions, take it along on paper or as files. */
 export function Saving(props: SavingProps) {
-  const { gardenId, frameId, stored, draft, body, canWrite } = props
+  const { gardenId, place, frameId, stored, draft, body, plan, canWrite } = props
   const { t } = useTranslation()
   const dispatch = useAppDispatch()
   const [note, setNote] = useState('')
@@ -44,11 +47,33 @@ export function Saving(props: SavingProps) {
       (item) => item.kind === 'document' && item.documentId === frameId && item.state.is === 'clashed',
     ),
   )
+  const withIds = useLastingIds(gardenId, place.body, stored)
+  const before = useSavedFrame(gardenId, place.body, stored)
+  const news = useRevisionNews(gardenId, place.id, frameId, before, plan.frame)
+  /** Ties of which only the place was known say what they held on to, so that everybody sees them until they are settled. */
+  const addressTies = () => {
+    const unknown = news.ties.filter(({ tie }) => tie.support === null)
+    if (unknown.length === 0) return
+    dispatch(
+      record(
+        unknown.map(({ tie, support }) => ({
+          kind: 'tie.addressed',
+          placeId: place.id,
+          plantId: tie.plantId,
+          body: { v: 1, tieId: tie.id, support },
+        })),
+      ),
+    )
+  }
   const letGo = (key: string) => dispatch(deskOf((desk) => desk.letGo(key)))
 
   const save = async (basedOn: number) => {
     setRefusal(null)
-    const outcome = await dispatch(saveDocument('frames', gardenId, { id: frameId, basedOn, body, note }))
+    const named = { ...body, design: withIds(body.design) }
+    const outcome = await dispatch(
+      saveDocument('frames', gardenId, { id: frameId, basedOn, body: named, note }),
+    )
+    if (outcome.kind === 'saved' || outcome.kind === 'waiting') addressTies()
     if (outcome.kind === 'saved') setNote('')
     else if (outcome.kind === 'refused') setRefusal(refusalWords(t, outcome))
   }
@@ -105,11 +130,12 @@ export function Saving(props: SavingProps) {
               />
             )}
           </Field>
+          <RevisionMessage news={news} />
           <div className="flex flex-wrap gap-2">
             <button
               type="submit"
               className="btn btn-main flex-1"
-              disabled={body.name.trim() === '' || props.plan.frame === null || clash !== undefined}
+              disabled={body.name.trim() === '' || plan.frame === null || clash !== undefined}
             >
               {t('frame.save')}
             </button>

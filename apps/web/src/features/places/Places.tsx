@@ -160,11 +160,11 @@ function usePlaceDrawing(
     const laid = frames.map((frame) => layOut(place.body, frame.body.design, catalogue))
     const kinds = new Map(plants.map((plant) => [plant.id, plant.body.kindId]))
     const states = tieStates(agenda)
-    const stems = [...wood.stems.values()].filter((stem) => kinds.has(stem.plantId))
+    const pieces = [...wood.pieces.values()].filter((piece) => kinds.has(piece.plantId))
     const ties = [...wood.ties.values()].filter((tie) => kinds.has(tie.plantId))
     return [
       ...drawPlace(place.body, laid, catalogue),
-      ...drawWood(stems, ties, {
+      ...drawWood(pieces, ties, {
         on: todayHere(),
         hemisphere,
         kindOf: (id) => kinds.get(id) ?? '',

@@ -26,14 +26,14 @@ export function PlaceSketch({ gardenId, items }: { gardenId: string; items: read
     const kinds = new Map(
       plants?.filter((p) => p.body.placeId === place.id).map((p) => [p.id, p.body.kindId]),
     )
-    const stems = [...wood.stems.values()].filter((stem) => kinds.has(stem.plantId))
+    const pieces = [...wood.pieces.values()].filter((piece) => kinds.has(piece.plantId))
     const urgency = new Map(items.map((item) => [item.tie.id, item.urgency]))
     return [
       ...drawPlace(place.body, laid, catalogue).filter(
         (mark) => mark.kind !== 'node' && mark.kind !== 'joint',
       ),
       ...drawWood(
-        stems,
+        pieces,
         items.map((item) => item.tie),
         {
           on: todayHere(),

@@ -7,11 +7,15 @@ import { useAgenda, useHemisphere } from '../../data/agenda.ts'
 import type { AgendaItem } from '../../data/agenda.ts'
 import { formatDate, todayHere } from '../../data/dates.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
+import { selectWoodNow } from '../../data/journal.ts'
 import type { NewEntry } from '../../data/journal.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { useRecorder } from '../../data/use-recorder.ts'
+import { useUnsettled } from '../../data/unsettled.ts'
 import { TieActions } from '../../ties/TieActions.tsx'
+import { UnsettledTies } from '../../ties/UnsettledTies.tsx'
 import { Loading } from '../../ui/Message.tsx'
+import { pieceWords } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import { PlaceSketch } from './PlaceSketch.tsx'
 
@@ -25,6 +29,8 @@ export function Round() {
   const agenda = useAgenda(gardenId)
   const status = useAppSelector((state) => state.journal.status)
   const recorder = useRecorder()
+  const canWrite = useCanWrite(gardenId)
+  const unsettled = useUnsettled(gardenId)
   if (status === 'empty' || status === 'reading') return <Loading>{t('app.loading')}</Loading>
   const now = agenda.filter((item) => item.urgency === 'overdue' || item.urgency === 'due')
   const later = agenda.filter((item) => item.urgency === 'later')
@@ -55,6 +61,7 @@ export function Round() {
           {t('round.minutes', { minutes: now.length * MINUTES_PER_TIE })}. <Hazards items={now} />
         </p>
       )}
+      <UnsettledTies gardenId={gardenId} items={unsettled} canWrite={canWrite} onWrite={recorder.write} />
       {SECTIONS.map((urgency) => (
         <Section
           key={urgency}
@@ -139,10 +146,11 @@ function Row({
   const units = useUnits()
   const canWrite = useCanWrite(gardenId)
   const hemisphere = useHemisphere(gardenId)
-  const { tie, stem, plant, place, kind, look, urgency } = item
+  const wood = useAppSelector(selectWoodNow)
+  const { tie, piece, plant, place, kind, look, urgency } = item
   const alongM = place.body.viewingEnd === 'left' ? tie.at.xM : place.body.widthM - tie.at.xM
   const where = t('round.where', {
-    part: t(`wood.parts.${stem.part}`),
+    part: pieceWords(t, piece, { state: wood, hemisphere }, todayHere()),
     plant: plant.body.name,
     height: units.length(tie.at.yM),
     along: units.length(alongM),
@@ -164,7 +172,7 @@ function Row({
       {canWrite && !isCompact && (
         <TieActions
           tie={tie}
-          stem={stem}
+          piece={piece}
           kind={kind}
           place={place}
           hemisphere={hemisphere}

@@ -1,7 +1,7 @@
 import { polylineLengthM } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
-import { stemParts } from '@klados/core/wood'
-import type { StemPart } from '@klados/core/wood'
+import { pieceRoles } from '@klados/core/wood'
+import type { PieceRole } from '@klados/core/wood'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Pick } from '../../ui/Choice.tsx'
@@ -9,28 +9,28 @@ import { LengthField } from '../../ui/LengthField.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import type { WoodBenchData } from './use-bench.ts'
 
-export interface StemTraits {
-  readonly part: StemPart
+export interface PieceTraits {
+  readonly role: PieceRole
   readonly ageSeasons: number
-  readonly diameterMm: number
+  readonly baseMm: number
 }
 
 interface DrawPanelProps {
   readonly data: WoodBenchData
   readonly points: readonly Point[]
-  readonly traits: StemTraits
-  readonly onTraits: (traits: StemTraits) => void
+  readonly traits: PieceTraits
+  readonly onTraits: (traits: PieceTraits) => void
   readonly onAdd: (point: Point) => void
   readonly onFinish: () => void
   readonly onCancel: () => void
 }
 
-/** What the stem being drawn is, and its line point by point for those who draw without a pointer. */
+/** What the piece being drawn is, and its line point by point for those who draw without a pointer. */
 export function DrawPanel({ data, points, traits, onTraits, onAdd, onFinish, onCancel }: DrawPanelProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const [next, setNext] = useState<Point>({ xM: data.plants[0]?.body.xM ?? 0, yM: 0 })
-  const set = (part: Partial<StemTraits>) => onTraits({ ...traits, ...part })
+  const set = (part: Partial<PieceTraits>) => onTraits({ ...traits, ...part })
   const ages = [0, 1, 2, 3, 4, 6, 10]
   const nodes = data.frames.flatMap((frame) => frame.nodes)
   return (
@@ -39,9 +39,9 @@ export function DrawPanel({ data, points, traits, onTraits, onAdd, onFinish, onC
       <p className="text-slate">{t('wood.drawHint')}</p>
       <Pick
         label={t('wood.part')}
-        value={traits.part}
-        options={stemParts.map((value) => ({ value, label: t(`wood.parts.${value}`) }))}
-        onChange={(part) => set({ part: part as StemPart })}
+        value={traits.role}
+        options={pieceRoles.map((value) => ({ value, label: t(`wood.parts.${value}`) }))}
+        onChange={(part) => set({ role: part as PieceRole })}
       />
       <Pick
         label={t('wood.age')}
@@ -56,8 +56,8 @@ export function DrawPanel({ data, points, traits, onTraits, onAdd, onFinish, onC
         label={t('wood.thickness')}
         style="fine"
         maxM={1}
-        valueM={traits.diameterMm / 1000}
-        onChange={(m) => set({ diameterMm: m * 1000 })}
+        valueM={traits.baseMm / 1000}
+        onChange={(m) => set({ baseMm: m * 1000 })}
       />
       <p role="status" className="font-semibold">
         {t('wood.drawFrom', { count: points.length, length: units.length(polylineLengthM(points)) })}

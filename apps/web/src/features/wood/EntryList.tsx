@@ -4,6 +4,9 @@ import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { formatDate } from '../../data/dates.ts'
 import { Field } from '../../ui/Field.tsx'
+import { EntryGlyph } from '../../ui/EntryGlyph.tsx'
+import { entryGlyphs } from '../../ui/entry-glyphs.ts'
+import type { Glyph } from '../../ui/entry-glyphs.ts'
 import { entryWords } from '../../ui/entry-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import type { WoodBenchData } from './use-bench.ts'
@@ -31,13 +34,13 @@ export function EntryList({ data, place, plant, on, canWrite, recorder }: EntryL
     const entries = inForce(data.entries).filter(
       (entry) => entry.at <= on && (!plant || entry.plantId === plant.id),
     )
-    const groups = new Map<string, { at: string; words: string; count: number }>()
+    const groups = new Map<string, { at: string; words: string; glyph: Glyph; count: number }>()
     for (const entry of entries.reverse()) {
       const words = entryWords(t, units, entry)
       const key = `${entry.at} ${words}`
       const group = groups.get(key)
       if (group) group.count++
-      else groups.set(key, { at: entry.at, words, count: 1 })
+      else groups.set(key, { at: entry.at, words, glyph: entryGlyphs[entry.kind], count: 1 })
       if (groups.size > SHOWN) break
     }
     return [...groups.values()].slice(0, SHOWN)
@@ -65,6 +68,7 @@ export function EntryList({ data, place, plant, on, canWrite, recorder }: EntryL
             className="flex gap-3 border-b border-dotted border-faint py-[3px]"
           >
             <span className="w-24 shrink-0 text-slate">{formatDate(line.at)}</span>
+            <EntryGlyph glyph={line.glyph} />
             <span className="min-w-0 break-words">
               {line.words}
               {line.count > 1 && ` × ${line.count}`}

@@ -7,7 +7,9 @@ import { saveDocument } from '../../data/saves.ts'
 import { useAppDispatch } from '../../data/store.ts'
 import { plantWants } from '../../plan/plant-wants.ts'
 import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
+import { pieceRole } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
+import type { PieceRole } from '@klados/core/wood'
 import type { WoodBenchData } from './use-bench.ts'
 
 interface FiguresProps {
@@ -19,6 +21,9 @@ interface FiguresProps {
   readonly canWrite: boolean
 }
 
+/** Wood that is led along a frame. */
+const LED: ReadonlySet<PieceRole> = new Set(['arm', 'cane', 'rib', 'leader', 'bine'])
+
 /** The plant chosen, or all of the place, in figures of the day shown. */
 export function Figures({ gardenId, place, data, plant, on, canWrite }: FiguresProps) {
   const { t } = useTranslation()
@@ -26,12 +31,12 @@ export function Figures({ gardenId, place, data, plant, on, canWrite }: FiguresP
   const dispatch = useAppDispatch()
   const isOurs = (plantId: string) =>
     plant ? plantId === plant.id : data.plants.some((one) => one.id === plantId)
-  const stems = data.stems.filter((stem) => stem.removedOn === null && isOurs(stem.plantId))
+  const pieces = data.pieces.filter((piece) => piece.removedOn === null && isOurs(piece.plantId))
   const ties = data.ties.filter((tie) => tie.endedOn === null && isOurs(tie.plantId))
   const due = ties.filter((tie) => ['overdue', 'due'].includes(data.urgencies.get(tie.id) ?? '')).length
-  const ledM = stems
-    .filter((stem) => stem.part === 'arm' || stem.part === 'cane')
-    .reduce((sum, stem) => sum + polylineLengthM(stem.points), 0)
+  const ledM = pieces
+    .filter((piece) => LED.has(pieceRole(piece, data, on)))
+    .reduce((sum, piece) => sum + polylineLengthM(piece.path), 0)
   const kind = plant && findKind(plant.body.kindId)
   const wants = data.frames[0] ? plantWants(place, data.frames[0], data.plants) : null
   return (
@@ -40,7 +45,7 @@ export function Figures({ gardenId, place, data, plant, on, canWrite }: FiguresP
         title={t('wood.figures', { name: plant?.body.name ?? place.body.name, date: formatDate(on) })}
       >
         {plant && <SlipRow label={t('wood.figure.planted')}>{formatDate(plant.body.plantedOn)}</SlipRow>}
-        <SlipRow label={t('wood.figure.stems')}>{stems.length}</SlipRow>
+        <SlipRow label={t('wood.figure.stems')}>{pieces.length}</SlipRow>
         <SlipRow label={t('wood.figure.length')} isDeciding>
           {units.length(ledM)}
         </SlipRow>

@@ -4,6 +4,7 @@ import type { CalendarDate, Hemisphere } from '@klados/core/season'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { formatDate } from '../../data/dates.ts'
+import { entryGlyphs } from '../../ui/entry-glyphs.ts'
 
 interface RingsProps {
   readonly entries: readonly JournalEntry[]
@@ -127,9 +128,9 @@ export function Rings({ entries, hemisphere, on, today, onDay }: RingsProps) {
 
 /** Cuts in iron, ties in verdigris, the rest in ink; a day shows its gravest. */
 function tickTone(before: string | undefined, kind: JournalEntry['kind']): string {
-  if (before === 'var(--iron)' || kind === 'stem.removed' || kind === 'stem.shortened') return 'var(--iron)'
-  if (before === 'var(--verdigris)' || kind.startsWith('tie.')) return 'var(--verdigris)'
-  return 'var(--ink)'
+  const glyph = entryGlyphs[kind]
+  if (before === 'var(--iron)' || glyph === 'cut') return 'var(--iron)'
+  return before === 'var(--verdigris)' || glyph === 'tie' ? 'var(--verdigris)' : 'var(--ink)'
 }
 
 /** The day at a share of the band: its position rises with the days, so halving finds it. */

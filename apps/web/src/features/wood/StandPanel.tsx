@@ -49,6 +49,13 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
       xM: atM!,
       startNodeId: node?.id ?? null,
       plantedOn,
+      system: null,
+      rootstock: '',
+      graftHeightM: null,
+      motherId: null,
+      formPlanted: null,
+      leads: [],
+      ended: null,
     }
     const id = uuidv7()
     const outcome = await dispatch(saveDocument('plants', gardenId, { id, basedOn: 0, body }))

@@ -6,6 +6,7 @@ import { useTranslation } from 'react-i18next'
 import { formatDate } from '../../data/dates.ts'
 import { TieActions } from '../../ties/TieActions.tsx'
 import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
+import { pieceWords } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import type { WoodBenchData } from './use-bench.ts'
 import type { Recorder } from '../../data/use-recorder.ts'
@@ -23,12 +24,12 @@ interface TiePanelProps {
 export function TiePanel({ tie, place, data, on, canWrite, recorder }: TiePanelProps) {
   const { t } = useTranslation()
   const units = useUnits()
-  const stem = data.state.stems.get(tie.stemId)
+  const piece = data.state.pieces.get(tie.pieceId)
   const plant = data.plants.find((one) => one.id === tie.plantId)
   const kind = findKind(plant?.body.kindId ?? '')
   const material = findTieMaterial(tie.materialId)
-  if (!stem || !kind || !material) return null
-  const look = lookAgain(tie, stem, kind, material, data.hemisphere)
+  if (!piece || !kind || !material) return null
+  const look = lookAgain(tie, piece, kind, material, data.hemisphere)
   const urgency = data.urgencies.get(tie.id)
   const tight = look.tight
     ? look.tight.latestOn
@@ -41,7 +42,7 @@ export function TiePanel({ tie, place, data, on, canWrite, recorder }: TiePanelP
     : t('wood.tightNever')
   return (
     <>
-      <SlipGroup title={t('wood.tieOf', { stem: `${t(`wood.parts.${stem.part}`)}, ${plant!.body.name}` })}>
+      <SlipGroup title={t('wood.tieOf', { stem: `${pieceWords(t, piece, data, on)}, ${plant!.body.name}` })}>
         <SlipRow label={t(`tieMaterial.${tie.materialId}`)}>{t(`wood.hitches.${tie.hitch}`)}</SlipRow>
         <SlipRow label={t('wood.madeOn', { date: '' })}>{formatDate(tie.madeOn)}</SlipRow>
         <SlipRow label={t('wood.slackNow')}>{units.length(tie.loopLengthMm / 1000, 'fine')}</SlipRow>
@@ -62,7 +63,7 @@ export function TiePanel({ tie, place, data, on, canWrite, recorder }: TiePanelP
       {canWrite && tie.endedOn === null && (
         <TieActions
           tie={tie}
-          stem={stem}
+          piece={piece}
           kind={kind}
           place={place}
           hemisphere={data.hemisphere}

@@ -15,18 +15,20 @@ import { Choice } from '../../ui/Choice.tsx'
 import { Loading, Message } from '../../ui/Message.tsx'
 import { Slip } from '../../ui/Slip.tsx'
 import { DrawPanel } from './DrawPanel.tsx'
-import type { StemTraits } from './DrawPanel.tsx'
+import type { PieceTraits } from './DrawPanel.tsx'
 import { EntryList } from './EntryList.tsx'
 import { Figures } from './Figures.tsx'
-import { newStemEntry } from './new-stem.ts'
+import { newPieceEntry } from './new-piece.ts'
 import { Rings } from './Rings.tsx'
 import { StandPanel } from './StandPanel.tsx'
-import { StemPanel } from './StemPanel.tsx'
+import { PiecePanel } from './PiecePanel.tsx'
 import { TiePanel } from './TiePanel.tsx'
 import { useBenchDrawing } from './use-bench-drawing.ts'
 import { useWoodBench } from './use-bench.ts'
 import type { WoodBenchData } from './use-bench.ts'
 import { useRecorder } from '../../data/use-recorder.ts'
+import { useUnsettled } from '../../data/unsettled.ts'
+import { UnsettledTies } from '../../ties/UnsettledTies.tsx'
 import { WoodList } from './WoodList.tsx'
 
 /** The wood bench of a place; `?on=` opens it on a day, `?tie=` at a tie. */
@@ -81,22 +83,23 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const [points, setPoints] = useState<readonly Point[]>([])
   const [hover, setHover] = useState<Point | null>(null)
   const [standAtM, setStandAtM] = useState<number | null>(null)
-  const [traits, setTraits] = useState<StemTraits>({ part: 'arm', ageSeasons: 0, diameterMm: 8 })
+  const [traits, setTraits] = useState<PieceTraits>({ role: 'arm', ageSeasons: 0, baseMm: 8 })
+  const unsettled = useUnsettled(gardenId).filter((one) => one.place.id === place.id)
   const list = useBenchDrawing(place, data, on, standAtM)
-  const stem = chosen?.kind === 'wood' ? data.state.stems.get(chosen.id) : undefined
+  const piece = chosen?.kind === 'wood' ? data.state.pieces.get(chosen.id) : undefined
   const tie = chosen?.kind === 'tie' ? data.state.ties.get(chosen.id) : undefined
   const plant = data.plants.find(
     (one) =>
-      one.id === (plantId ?? stem?.plantId ?? tie?.plantId ?? (chosen?.kind === 'foot' ? chosen.id : null)),
+      one.id === (plantId ?? piece?.plantId ?? tie?.plantId ?? (chosen?.kind === 'foot' ? chosen.id : null)),
   )
 
   const snap = (at: Point, pxPerM: number): Point => {
-    const { nodes, runs } = data.supports
-    const alive = data.stems.filter((one) => one.removedOn === null)
+    const { nodes, runs } = data.snaps
+    const alive = data.pieces.filter((one) => one.removedOn === null)
     const feet = data.plants.map((one) => ({ xM: one.body.xM, yM: FOOT_Y_M }))
     const { point } = snapPoint(
       at,
-      { nodes: [...nodes, ...feet], runs, wood: alive.map((one) => one.points) },
+      { nodes: [...nodes, ...feet], runs, wood: alive.map((one) => one.path) },
       SNAP_PX / pxPerM,
     )
     const mm = (m: number) => Math.round(m * 1000) / 1000
@@ -110,10 +113,16 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   }
   const finish = () => {
     if (points.length < 2) return
-    const drawn = newStemEntry(points, traits, { place, plants: data.plants, stems: data.stems, plantId, on })
+    const drawn = newPieceEntry(points, traits, {
+      place,
+      plants: data.plants,
+      pieces: data.pieces,
+      plantId,
+      on,
+    })
     if (drawn) {
-      recorder.write(t('entry.stem.drawn', { part: t(`wood.parts.${traits.part}`) }), [drawn.entry])
-      setChosen({ kind: 'wood', id: drawn.stemId })
+      recorder.write(t('entry.piece.grew', { part: t(`wood.parts.${traits.role}`) }), [drawn.entry])
+      setChosen({ kind: 'wood', id: drawn.pieceId })
     }
     pickTool('choose')
   }
@@ -121,7 +130,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
     if (tool === 'draw') {
       const next = snap(at, pxPerM)
       const last = points.at(-1)
-      // A second click on the same spot, as a double click gives, ends the stem.
+      // A second click on the same spot, as a double click gives, ends the piece.
       if (last && distanceM(last, next) * pxPerM < SAME_SPOT_PX) finish()
       else setPoints([...points, next])
     } else if (tool === 'stand')
@@ -192,6 +201,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
           }}
         />
         <Rings entries={data.entries} hemisphere={data.hemisphere} on={on} today={today} onDay={onDay} />
+        <UnsettledTies gardenId={gardenId} items={unsettled} canWrite={canWrite} onWrite={recorder.write} />
         {data.state.misfits.length > 0 && (
           <Message tone="due">{t('wood.misfits', { count: data.state.misfits.length })}</Message>
         )}
@@ -233,10 +243,10 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               }}
             />
           )}
-          {tool === 'choose' && stem && (
-            <StemPanel
-              key={stem.id}
-              stem={stem}
+          {tool === 'choose' && piece && (
+            <PiecePanel
+              key={piece.id}
+              piece={piece}
               place={place}
               data={data}
               on={on}
@@ -255,7 +265,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               recorder={recorder}
             />
           )}
-          {tool === 'choose' && !stem && !tie && (
+          {tool === 'choose' && !piece && !tie && (
             <Figures
               gardenId={gardenId}
               place={place}

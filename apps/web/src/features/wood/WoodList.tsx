@@ -1,10 +1,11 @@
 import { polylineLengthM } from '@klados/core/geometry'
 import { findKind } from '@klados/core/kinds'
-import { stemDiameterMm } from '@klados/core/wood'
-import type { Stem } from '@klados/core/wood'
+import { baseDiameterMm } from '@klados/core/wood'
+import type { Piece, PieceRole } from '@klados/core/wood'
 import { useTranslation } from 'react-i18next'
 import type { Hit } from '../../elevation/Elevation.tsx'
 import { Pick } from '../../ui/Choice.tsx'
+import { pieceRole, pieceWords } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import type { WoodBenchData } from './use-bench.ts'
 
@@ -17,7 +18,7 @@ interface WoodListProps {
   readonly onPlant: (id: string | null) => void
 }
 
-const MAIN_PARTS = new Set(['trunk', 'arm', 'cane', 'shoot'])
+const MAIN: ReadonlySet<PieceRole> = new Set(['trunk', 'arm', 'rib', 'leader', 'cane', 'bine', 'shoot'])
 
 /**
  * The same wood as rows, so that all of it can be reached without a pointer; main wood first, spurs behind
@@ -28,16 +29,18 @@ export function WoodList({ data, chosen, onChoose, on, plantId, onPlant }: WoodL
   const units = useUnits()
   const names = new Map(data.plants.map((plant) => [plant.id, plant.body.name]))
   const kinds = new Map(data.plants.map((plant) => [plant.id, findKind(plant.body.kindId)]))
-  const thicknessMm = (stem: Stem) => {
-    const kind = kinds.get(stem.plantId)
-    return kind ? stemDiameterMm(stem, kind, on, data.hemisphere) : stem.diameterMm
+  const thicknessMm = (piece: Piece) => {
+    const kind = kinds.get(piece.plantId)
+    return kind ? baseDiameterMm(piece, kind, on, data.hemisphere) : piece.baseMm
   }
-  const rows = data.stems
+  const rows = data.pieces
     .filter(
-      (stem) =>
-        stem.removedOn === null && names.has(stem.plantId) && (plantId === null || stem.plantId === plantId),
+      (piece) =>
+        piece.removedOn === null &&
+        names.has(piece.plantId) &&
+        (plantId === null || piece.plantId === plantId),
     )
-    .sort((a, b) => Number(MAIN_PARTS.has(b.part)) - Number(MAIN_PARTS.has(a.part)))
+    .sort((a, b) => Number(MAIN.has(pieceRole(b, data, on))) - Number(MAIN.has(pieceRole(a, data, on))))
   return (
     <section className="min-w-0">
       <div className="mb-1 flex flex-wrap items-end gap-4">
@@ -82,23 +85,23 @@ export function WoodList({ data, chosen, onChoose, on, plantId, onPlant }: WoodL
               </tr>
             </thead>
             <tbody>
-              {rows.map((stem) => (
-                <tr key={stem.id} className={chosen?.id === stem.id ? 'bg-wash' : ''}>
+              {rows.map((piece) => (
+                <tr key={piece.id} className={chosen?.id === piece.id ? 'bg-wash' : ''}>
                   <td>
                     <button
                       type="button"
                       className="min-h-6 underline decoration-faint underline-offset-4"
-                      aria-pressed={chosen?.id === stem.id}
-                      onClick={() => onChoose({ kind: 'wood', id: stem.id })}
+                      aria-pressed={chosen?.id === piece.id}
+                      onClick={() => onChoose({ kind: 'wood', id: piece.id })}
                     >
-                      {t(`wood.parts.${stem.part}`)}
+                      {pieceWords(t, piece, data, on)}
                     </button>
                   </td>
-                  <td>{names.get(stem.plantId)}</td>
-                  <td className="text-right">{units.length(thicknessMm(stem) / 1000, 'fine')}</td>
-                  <td className="text-right">{units.length(polylineLengthM(stem.points))}</td>
+                  <td>{names.get(piece.plantId)}</td>
+                  <td className="text-right">{units.length(thicknessMm(piece) / 1000, 'fine')}</td>
+                  <td className="text-right">{units.length(polylineLengthM(piece.path))}</td>
                   <td className="text-right">
-                    {data.ties.filter((tie) => tie.stemId === stem.id && tie.endedOn === null).length || ''}
+                    {data.ties.filter((tie) => tie.pieceId === piece.id && tie.endedOn === null).length || ''}
                   </td>
                 </tr>
               ))}

@@ -13,7 +13,7 @@ export function useBenchDrawing(
   on: string,
   standAtM: number | null,
 ): DisplayList {
-  const { plants, frames, catalogue, stems, ties, hemisphere, urgencies } = data
+  const { plants, frames, catalogue, pieces, ties, hemisphere, urgencies } = data
   return useMemo(() => {
     const kinds = new Map(plants.map((plant) => [plant.id, plant.body.kindId]))
     const tieState = (tie: Tie): TieMark => {
@@ -32,7 +32,7 @@ export function useBenchDrawing(
     return [
       ...drawPlace(place.body, frames, catalogue),
       ...drawWood(
-        stems.filter((stem) => shown.has(stem.plantId)),
+        pieces.filter((piece) => shown.has(piece.plantId)),
         ties.filter((tie) => shown.has(tie.plantId)),
         { on, hemisphere, kindOf: (id) => kinds.get(id) ?? '', tieState },
       ),
@@ -41,5 +41,5 @@ export function useBenchDrawing(
         ? []
         : [{ kind: 'foot' as const, id: 'standing', at: { xM: standAtM, yM: 0 }, label: '' }]),
     ]
-  }, [place, plants, frames, catalogue, stems, ties, hemisphere, urgencies, on, standAtM])
+  }, [place, plants, frames, catalogue, pieces, ties, hemisphere, urgencies, on, standAtM])
 }

@@ -1,12 +1,14 @@
-import { findWire } from '@klados/core/catalogue'
+import { choiceOf } from '@klados/core/bill'
+import { findStock, findWire, stockWidthM } from '@klados/core/catalogue'
 import type { Catalogue } from '@klados/core/catalogue'
 import type { Place, Plant } from '@klados/contract'
 import type { Frame } from '@klados/core/frame'
 import type { Point } from '@klados/core/geometry'
-import { replay } from '@klados/core/journal'
+import { replayWood } from '@klados/core/journal'
 import type { JournalEntry, WoodState } from '@klados/core/journal'
 import type { CalendarDate, Hemisphere } from '@klados/core/season'
-import type { Stem, Tie } from '@klados/core/wood'
+import { tieSupports } from '@klados/core/wood'
+import type { Piece, Tie, TieSupport } from '@klados/core/wood'
 import { useMemo } from 'react'
 import { tieStates, useAgenda, useHemisphere } from '../../data/agenda.ts'
 import type { AgendaItem } from '../../data/agenda.ts'
@@ -18,21 +20,26 @@ import { useAppSelector } from '../../data/store.ts'
 import { layOut } from '../../plan/lay-out.ts'
 import type { Urgency } from '@klados/core/ties'
 
-/** Nodes and runs of all frames of a place, for snapping and tying. */
-export interface Supports {
+/** What a tie is taken to go round where the catalogue does not say. */
+const USUAL_WIRE_MM = 2.5
+
+/** Nodes and runs of all frames of a place, for drawing along them. */
+export interface Snaps {
   readonly nodes: readonly Point[]
   readonly runs: readonly (readonly [Point, Point])[]
-  /** Of the first frame's wire: what a tie goes round. */
-  readonly wireMm: number
 }
 
 export interface WoodBenchData {
   readonly plants: readonly Plant[]
   readonly frames: readonly Frame[]
   readonly catalogue: Catalogue
-  readonly supports: Supports
+  readonly snaps: Snaps
+  /** What wood can be tied to here. */
+  readonly supports: readonly TieSupport[]
+  /** Frames as they are now, by id: what ties hold on to. */
+  readonly standing: ReadonlyMap<string, Frame>
   readonly state: WoodState
-  readonly stems: readonly Stem[]
+  readonly pieces: readonly Piece[]
   readonly ties: readonly Tie[]
   readonly entries: readonly JournalEntry[]
   readonly hemisphere: Hemisphere
@@ -52,25 +59,41 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
     () => allEntries.filter((entry) => entry.placeId === place.id),
     [allEntries, place.id],
   )
-  const state = useMemo(() => replay(entries, on), [entries, on])
+  const state = useMemo(() => replayWood(entries, on), [entries, on])
   const frames = useMemo(
     () => (allFrames ?? []).filter((frame) => !frame.isRemoved && frame.body.placeId === place.id),
     [allFrames, place.id],
   )
-  const built = useMemo(
-    () => frames.flatMap((frame) => layOut(place.body, frame.body.design, catalogue) ?? []),
+  const laid = useMemo(
+    () =>
+      frames.flatMap(({ id, body }) => {
+        const frame = layOut(place.body, body.design, catalogue)
+        return frame ? [{ frameId: id, frame, design: body.design }] : []
+      }),
     [frames, place, catalogue],
   )
-  const supports = useMemo(
-    (): Supports => ({
+  const built = useMemo(() => laid.map(({ frame }) => frame), [laid])
+  const standing = useMemo(() => new Map(laid.map(({ frameId, frame }) => [frameId, frame])), [laid])
+  const snaps = useMemo(
+    (): Snaps => ({
       nodes: built.flatMap((frame) => frame.nodes.map((node) => node.at)),
       runs: built.flatMap((frame) =>
         frame.runs.map((run) => [frame.nodes[run.from]!.at, frame.nodes[run.to]!.at] as const),
       ),
-      wireMm: findWire(catalogue, frames[0]?.body.design.wireId ?? '')?.diameterMm ?? 2.5,
     }),
-    [built, frames, catalogue],
+    [built],
   )
+  const supports = useMemo(() => {
+    const designs = new Map(laid.map(({ frameId, design }) => [frameId, design]))
+    return tieSupports(laid, {
+      wireMm: (frameId, wire) =>
+        findWire(catalogue, choiceOf(designs.get(frameId)!, wire).wireId)?.diameterMm ?? USUAL_WIRE_MM,
+      stockM: (stockId) => {
+        const stock = findStock(catalogue, stockId)
+        return stock ? stockWidthM(stock) : USUAL_WIRE_MM / 1000
+      },
+    })
+  }, [laid, catalogue])
   const urgencies = useMemo(() => tieStates(agenda), [agenda])
   return useMemo(() => {
     if (!allPlants || !allFrames) return null
@@ -78,9 +101,11 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
       plants: allPlants.filter((plant) => !plant.isRemoved && plant.body.placeId === place.id),
       frames: built,
       catalogue,
+      snaps,
       supports,
+      standing,
       state,
-      stems: [...state.stems.values()],
+      pieces: [...state.pieces.values()],
       ties: [...state.ties.values()],
       entries,
       hemisphere,
@@ -93,7 +118,9 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
     place.id,
     built,
     catalogue,
+    snaps,
     supports,
+    standing,
     state,
     entries,
     hemisphere,

@@ -2,8 +2,8 @@ import type { Place } from '@klados/contract'
 import { distanceM, polylineLengthM } from '@klados/core/geometry'
 import { findKind } from '@klados/core/kinds'
 import { findTieMaterial, tieMaterials, usualLoopMm } from '@klados/core/ties'
-import { hitches, stemAge, stemDiameterMm, tiePoints } from '@klados/core/wood'
-import type { Hitch, Stem } from '@klados/core/wood'
+import { hitches, pieceAge, baseDiameterMm, tiePoints } from '@klados/core/wood'
+import type { Hitch, Piece, TiePoint } from '@klados/core/wood'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 as uuidv7 } from 'uuid'
@@ -12,12 +12,13 @@ import { Choice, Pick } from '../../ui/Choice.tsx'
 import { Field } from '../../ui/Field.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
+import { pieceWords } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import type { WoodBenchData } from './use-bench.ts'
 import type { Recorder } from '../../data/use-recorder.ts'
 
-interface StemPanelProps {
-  readonly stem: Stem
+interface PiecePanelProps {
+  readonly piece: Piece
   readonly place: Place
   readonly data: WoodBenchData
   readonly on: string
@@ -29,15 +30,15 @@ interface StemPanelProps {
 const SAME_CROSSING_M = 0.03
 
 /** One piece of wood: what it is on this day, and what can be done to it. */
-export function StemPanel(props: StemPanelProps) {
-  const { stem, data, on, canWrite } = props
+export function PiecePanel(props: PiecePanelProps) {
+  const { piece, data, on, canWrite } = props
   const { t } = useTranslation()
   const units = useUnits()
-  const plant = data.plants.find((one) => one.id === stem.plantId)
+  const plant = data.plants.find((one) => one.id === piece.plantId)
   const kind = findKind(plant?.body.kindId ?? '')
-  const age = stemAge(stem, on, data.hemisphere)
-  const diameterMm = kind ? stemDiameterMm(stem, kind, on, data.hemisphere) : stem.diameterMm
-  const title = `${t(`wood.parts.${stem.part}`)}, ${plant?.body.name ?? ''}`
+  const age = pieceAge(piece, on, data.hemisphere)
+  const diameterMm = kind ? baseDiameterMm(piece, kind, on, data.hemisphere) : piece.baseMm
+  const title = `${pieceWords(t, piece, data, on)}, ${plant?.body.name ?? ''}`
   const ageWords = age < 3 ? t(`wood.ages.${age as 0}`) : t('wood.ages.older', { count: age })
   return (
     <>
@@ -46,18 +47,18 @@ export function StemPanel(props: StemPanelProps) {
         <SlipRow label={t('wood.thickness')} isDeciding>
           {units.length(diameterMm / 1000, 'fine')}
         </SlipRow>
-        <SlipRow label={t('wood.length')}>{units.length(polylineLengthM(stem.points))}</SlipRow>
-        <SlipRow label={t('wood.drawnOn')}>{formatDate(stem.drawnOn)}</SlipRow>
+        <SlipRow label={t('wood.length')}>{units.length(polylineLengthM(piece.path))}</SlipRow>
+        <SlipRow label={t('wood.drawnOn')}>{formatDate(piece.drawnOn)}</SlipRow>
         <SlipRow label={t('wood.ties')}>
-          {data.ties.filter((tie) => tie.stemId === stem.id && tie.endedOn === null).length}
+          {data.ties.filter((tie) => tie.pieceId === piece.id && tie.endedOn === null).length}
         </SlipRow>
       </SlipGroup>
-      {stem.removedOn && (
+      {piece.removedOn && (
         <p className="text-iron">
-          {t('wood.removedOn', { date: formatDate(stem.removedOn), why: stem.removedWhy })}
+          {t('wood.removedOn', { date: formatDate(piece.removedOn), why: piece.removedWhy })}
         </p>
       )}
-      {canWrite && stem.removedOn === null && (
+      {canWrite && piece.removedOn === null && (
         <>
           <TieIt {...props} diameterMm={diameterMm} />
           <Cut {...props} diameterMm={diameterMm} />
@@ -67,36 +68,38 @@ export function StemPanel(props: StemPanelProps) {
   )
 }
 
-function TieIt({ stem, place, data, on, recorder, diameterMm }: StemPanelProps & { diameterMm: number }) {
+function TieIt({ piece, place, data, on, recorder, diameterMm }: PiecePanelProps & { diameterMm: number }) {
   const { t } = useTranslation()
   const units = useUnits()
   const [materialId, setMaterialId] = useState('soft-jute')
   const [hitch, setHitch] = useState<Hitch>('figureEight')
-  const taken = data.ties.filter((tie) => tie.stemId === stem.id && tie.endedOn === null)
-  const free = tiePoints(stem.points, data.supports).filter(
+  const taken = data.ties.filter((tie) => tie.pieceId === piece.id && tie.endedOn === null)
+  const free = tiePoints(piece.path, data.supports).filter(
     (point) => !taken.some((tie) => distanceM(tie.at, point.at) < SAME_CROSSING_M),
   )
   const stemMm = Math.round(diameterMm * 10) / 10
-  const loopMm = usualLoopMm(hitch, stemMm, data.supports.wireMm)
+  const loopOf = (point: TiePoint) => usualLoopMm(hitch, stemMm, point.supportDiameterMm)
+  const longestMm = Math.max(0, ...free.map(loopOf))
   const material = findTieMaterial(materialId)!
-  const tie = (at: readonly (typeof free)[number][]) =>
+  const tie = (at: readonly TiePoint[]) =>
     recorder.write(
       t('wood.tieHere', { count: at.length }),
       at.map((point) => ({
         kind: 'tie.made',
         placeId: place.id,
-        plantId: stem.plantId,
+        plantId: piece.plantId,
         at: on,
         body: {
-          v: 1,
+          v: 2,
           tieId: uuidv7(),
-          stemId: stem.id,
-          at: point.at,
+          pieceId: piece.id,
+          alongM: point.alongM,
+          support: point.support,
           materialId,
           hitch,
-          supportDiameterMm: data.supports.wireMm,
+          supportDiameterMm: point.supportDiameterMm,
           stemDiameterMm: stemMm,
-          loopLengthMm: loopMm,
+          loopLengthMm: loopOf(point),
         },
       })),
     )
@@ -121,9 +124,9 @@ function TieIt({ stem, place, data, on, recorder, diameterMm }: StemPanelProps &
           />
           <p className="text-[13px] text-slate">
             {t('wood.loop', {
-              length: units.length(loopMm / 1000, 'fine'),
-              stem: units.length(stemMm / 1000, 'fine'),
-              total: units.length((loopMm + material.tailMm) / 1000, 'short'),
+              length: units.length(longestMm / 1000, 'fine'),
+              piece: units.length(stemMm / 1000, 'fine'),
+              total: units.length((longestMm + material.tailMm) / 1000, 'short'),
             })}
           </p>
           <div className="flex flex-wrap gap-1">
@@ -143,13 +146,13 @@ function TieIt({ stem, place, data, on, recorder, diameterMm }: StemPanelProps &
   )
 }
 
-function Cut({ stem, place, on, recorder, diameterMm }: StemPanelProps & { diameterMm: number }) {
+function Cut({ piece, place, on, recorder, diameterMm }: PiecePanelProps & { diameterMm: number }) {
   const { t } = useTranslation()
-  const lengthM = polylineLengthM(stem.points)
+  const lengthM = polylineLengthM(piece.path)
   const [toLengthM, setToLengthM] = useState(Math.round(lengthM * 500) / 1000)
   const [nowMm, setNowMm] = useState(Math.round(diameterMm * 10) / 10)
   const [reason, setReason] = useState('')
-  const head = { placeId: place.id, plantId: stem.plantId, at: on }
+  const head = { placeId: place.id, plantId: piece.plantId, at: on }
   return (
     <section className="flex flex-col gap-2">
       <h2>{t('wood.actions')}</h2>
@@ -179,7 +182,11 @@ function Cut({ stem, place, on, recorder, diameterMm }: StemPanelProps & { diame
           disabled={toLengthM >= lengthM}
           onClick={() =>
             recorder.write(t('wood.shortenDo'), [
-              { ...head, kind: 'stem.shortened', body: { v: 1, stemId: stem.id, toLengthM, reason } },
+              {
+                ...head,
+                kind: 'piece.cut',
+                body: { v: 1, pieceId: piece.id, alongM: toLengthM, aboveBuds: null, reason },
+              },
             ])
           }
         >
@@ -197,7 +204,11 @@ function Cut({ stem, place, on, recorder, diameterMm }: StemPanelProps & { diame
           className="btn"
           onClick={() =>
             recorder.write(t('wood.measure'), [
-              { ...head, kind: 'stem.measured', body: { v: 1, stemId: stem.id, diameterMm: nowMm } },
+              {
+                ...head,
+                kind: 'piece.measured',
+                body: { v: 1, pieceId: piece.id, baseMm: nowMm, tipMm: null, buds: null },
+              },
             ])
           }
         >
@@ -209,7 +220,7 @@ function Cut({ stem, place, on, recorder, diameterMm }: StemPanelProps & { diame
         className="btn self-start border-iron text-iron"
         onClick={() =>
           recorder.write(t('wood.remove'), [
-            { ...head, kind: 'stem.removed', body: { v: 1, stemId: stem.id, reason } },
+            { ...head, kind: 'piece.removed', body: { v: 1, pieceId: piece.id, reason } },
           ])
         }
       >

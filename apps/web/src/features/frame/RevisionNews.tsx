@@ -1,0 +1,106 @@
+import { partsGone } from '@klados/core/design'
+import type { Frame, LineId, NodeId } from '@klados/core/frame'
+import { tiesMovedBy } from '@klados/core/wood'
+import type { MovedTie } from '@klados/core/wood'
+import type { Plant } from '@klados/contract'
+import type { FrameCondition } from '@klados/core/journal'
+import type { TFunction } from 'i18next'
+import { useMemo } from 'react'
+import { useTranslation } from 'react-i18next'
+import { usePlants } from '../../data/documents.ts'
+import { selectWoodNow } from '../../data/journal.ts'
+import { useAppSelector } from '../../data/store.ts'
+import { linesInWords } from '../../plan/line-words.ts'
+import { useCondition } from '../../plan/use-plan.ts'
+import { standingWords } from '../../ties/UnsettledTies.tsx'
+import { Message } from '../../ui/Message.tsx'
+import { useUnits } from '../../ui/units.tsx'
+
+/** What a revision does to what is written of a frame, before it is saved. */
+export interface RevisionNews {
+  readonly ties: readonly MovedTie[]
+  /** Parts that go and of which the journal or a plant says something, in words. */
+  readonly gone: readonly string[]
+}
+
+const NONE: RevisionNews = { ties: [], gone: [] }
+
+/** Ties and logs that a frame as it is drawn now would leave without their part. */
+export function useRevisionNews(
+  gardenId: string,
+  placeId: string,
+  frameId: string,
+  before: Frame | null,
+  after: Frame | null,
+): RevisionNews {
+  const { t } = useTranslation()
+  const condition = useCondition(frameId)
+  const plants = usePlants(gardenId)
+  const wood = useAppSelector(selectWoodNow)
+  return useMemo(() => {
+    if (!before || !after || before === after) return NONE
+    const here = (plants ?? []).filter((plant) => !plant.isRemoved && plant.body.placeId === placeId)
+    const ours = new Set(here.map((plant) => plant.id))
+    const ties = [...wood.ties.values()].filter((tie) => ours.has(tie.plantId))
+    return {
+      ties: tiesMovedBy(frameId, before, after, ties),
+      gone: goneInWords(t, before, after, condition, here),
+    }
+  }, [t, before, after, condition, plants, wood, placeId, frameId])
+}
+
+function goneInWords(
+  t: TFunction,
+  before: Frame,
+  after: Frame,
+  condition: FrameCondition,
+  plants: readonly Plant[],
+): string[] {
+  const { lines, members, anchors, nodes } = partsGone(before, after)
+  const names = linesInWords(t, before)
+  const logged = (what: string, count: number) => (count > 0 ? [t('standing.logs', { what, count })] : [])
+  const labelOf = (id: unknown) =>
+    [...before.members, ...before.anchors, ...before.nodes].find((part) => part.id === id)?.label ?? ''
+  const startsAt = (node: NodeId) => plants.filter((plant) => plant.body.startNodeId === node)
+  return [
+    ...lines.flatMap((id: LineId) => logged(names.get(id) ?? '', condition.tensions.get(id)?.length ?? 0)),
+    ...members.flatMap((id) => logged(labelOf(id), condition.posts.has(id) ? 1 : 0)),
+    ...anchors.flatMap((id) => logged(labelOf(id), condition.drives.has(id) ? 1 : 0)),
+    ...nodes.flatMap((id) => logged(labelOf(id), condition.fixings.has(id) ? 1 : 0)),
+    ...nodes.flatMap((id) => startsAt(id).map((plant) => t('standing.plantAt', { plant: plant.body.name }))),
+  ]
+}
+
+/** Said before saving: which ties will sit elsewhere or hang free, and which written-of parts go. */
+export function RevisionMessage({ news }: { news: RevisionNews }) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const { ties, gone } = news
+  if (ties.length === 0 && gone.length === 0) return null
+  const kinds = new Map<string, number>()
+  for (const { standing } of ties) {
+    const words = standingWords(t, units, standing)
+    kinds.set(words, (kinds.get(words) ?? 0) + 1)
+  }
+  return (
+    <Message tone="due">
+      {ties.length > 0 && (
+        <>
+          <p>{t('standing.willMove', { count: ties.length })}:</p>
+          <ul className="list-disc pl-5">
+            {[...kinds].map(([words, count]) => (
+              <li key={words}>
+                {count} × {words}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {gone.length > 0 && (
+        <p>
+          {t('standing.gone')}: {gone.join(', ')}.
+        </p>
+      )}
+    </Message>
+  )
+}

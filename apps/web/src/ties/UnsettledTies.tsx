@@ -1,0 +1,111 @@
+import { ledToSupports } from '@klados/core/wood'
+import type { TFunction } from 'i18next'
+import { useTranslation } from 'react-i18next'
+import { Link } from 'react-router'
+import { todayHere } from '../data/dates.ts'
+import { useHemisphere } from '../data/agenda.ts'
+import { selectWoodNow } from '../data/journal.ts'
+import type { NewEntry } from '../data/journal.ts'
+import { useAppSelector } from '../data/store.ts'
+import type { UnsettledTie } from '../data/unsettled.ts'
+import { pieceWords } from '../ui/piece-words.ts'
+import { useUnits } from '../ui/units.tsx'
+import type { Units } from '../ui/units.tsx'
+
+interface UnsettledTiesProps {
+  readonly gardenId: string
+  readonly items: readonly UnsettledTie[]
+  readonly canWrite: boolean
+  readonly onWrite: (what: string, entries: readonly NewEntry[]) => void
+}
+
+/** What of a tie's support has changed: how far it is off and which way, or that it is gone. */
+export function standingWords(t: TFunction, units: Units, standing: UnsettledTie['standing']): string {
+  if (standing.is === 'free') return t('standing.free')
+  const isUpright = Math.abs(standing.higherM) > standing.byM / 2
+  const by = units.length(isUpright ? Math.abs(standing.higherM) : standing.byM, 'short')
+  return t(`standing.${isUpright ? (standing.higherM > 0 ? 'higher' : 'lower') : 'beside'}`, { by })
+}
+
+/** Ties that wait to be settled after a frame was revised: in sight until each is led to its wire or taken off. */
+export function UnsettledTies({ gardenId, items, canWrite, onWrite }: UnsettledTiesProps) {
+  const { t } = useTranslation()
+  if (items.length === 0) return null
+  const pieces = new Map<string, UnsettledTie[]>()
+  for (const item of items) pieces.set(item.piece.id, [...(pieces.get(item.piece.id) ?? []), item])
+  return (
+    <section className="border-l-4 border-ochre bg-paper px-3 py-2">
+      <h2 className="text-ochre">{t('standing.title')}</h2>
+      <p>{t('standing.intro', { count: items.length })}</p>
+      <ul>
+        {[...pieces.values()].map((group) => (
+          <OnePiece
+            key={group[0]!.piece.id}
+            gardenId={gardenId}
+            group={group}
+            canWrite={canWrite}
+            onWrite={onWrite}
+          />
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+interface OnePieceProps extends Omit<UnsettledTiesProps, 'items'> {
+  readonly group: readonly UnsettledTie[]
+}
+
+/** The unsettled ties of one piece: wood is led as a whole, ties come off one by one. */
+function OnePiece({ gardenId, group, canWrite, onWrite }: OnePieceProps) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const wood = useAppSelector(selectWoodNow)
+  const hemisphere = useHemisphere(gardenId)
+  const { piece, plant, place } = group[0]!
+  const on = todayHere()
+  const head = { placeId: place.id, plantId: plant.id, at: on }
+  const moved = group.flatMap(({ tie, standing }) =>
+    standing.is === 'elsewhere' ? [{ tie, now: standing.now }] : [],
+  )
+  const lead = () =>
+    onWrite(t('standing.ledDo'), [
+      { ...head, kind: 'piece.laid', body: { v: 1, pieceId: piece.id, path: ledToSupports(piece, moved) } },
+    ])
+  const part = pieceWords(t, piece, { state: wood, hemisphere }, on)
+  return (
+    <li className="flex flex-col gap-1 border-b border-dotted border-faint py-2 last:border-b-0">
+      <p className="flex flex-wrap items-center gap-x-3 gap-y-1">
+        <Link className="font-semibold" to={`/g/${gardenId}/places/${place.id}/wood`}>
+          {t('wood.tieOf', { stem: `${part}, ${plant.body.name}` })}
+        </Link>
+        {canWrite && moved.length > 0 && (
+          <button type="button" className="btn min-h-11" onClick={lead}>
+            {t('standing.led')}
+          </button>
+        )}
+      </p>
+      {group.map(({ tie, standing }) => (
+        <p key={tie.id} className="flex flex-wrap items-center gap-x-3 gap-y-1">
+          <span className="min-w-0 flex-1">
+            {t('round.tieAt', { height: units.length(tie.at.yM), along: units.length(tie.at.xM) })}:{' '}
+            {standingWords(t, units, standing)}
+          </span>
+          {canWrite && (
+            <button
+              type="button"
+              className="btn min-h-11"
+              onClick={() =>
+                onWrite(t('standing.offDo'), [
+                  { ...head, kind: 'tie.ended', body: { v: 1, tieId: tie.id, why: 'taken-off' } },
+                ])
+              }
+            >
+              {t('standing.off')}
+            </button>
+          )}
+        </p>
+      ))}
+    </li>
+  )
+}

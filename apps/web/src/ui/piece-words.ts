@@ -1,0 +1,19 @@
+import type { CalendarDate, Hemisphere } from '@klados/core/season'
+import { roleOf } from '@klados/core/wood'
+import type { Piece, PieceRole, WoodState } from '@klados/core/wood'
+import type { TFunction } from 'i18next'
+
+interface Seen {
+  readonly state: Pick<WoodState, 'pieces'>
+  readonly hemisphere: Hemisphere
+}
+
+/** What a piece is on a day. */
+export function pieceRole(piece: Piece, { state, hemisphere }: Seen, on: CalendarDate): PieceRole {
+  return roleOf(piece, state.pieces, on, hemisphere)
+}
+
+/** The same in the grower's words. */
+export function pieceWords(t: TFunction, piece: Piece, seen: Seen, on: CalendarDate): string {
+  return t(`wood.parts.${pieceRole(piece, seen, on)}`)
+}
