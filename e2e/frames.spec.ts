@@ -348,7 +348,7 @@ test('drawings leave the house in true scale: DXF in millimetres, a PDF, and a f
   expect((await take('Drawing (DXF)')).toString()).toContain('$INSUNITS')
   expect((await take('Sheet (PDF)')).subarray(0, 5).toString()).toBe('%PDF-')
   const file = await take('Frame file')
-  expect(JSON.parse(file.toString())).toMatchObject({ format: 'klados-frame', version: 1 })
+  expect(JSON.parse(file.toString())).toMatchObject({ format: 'klados-frame', version: 2 })
   await page.goto(frames[1]!.replace(/\/frame$/, '/frame/new'))
   await page
     .getByLabel('Bring in a frame file')

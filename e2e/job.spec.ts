@@ -90,8 +90,21 @@ test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, 
   await page.getByRole('slider', { name: 'Day shown' }).press('PageDown')
   await expect(page.getByText(/^As it was on/)).toBeVisible()
   await page.getByRole('radio', { name: 'Draw a stem' }).check()
-  for (const id of ['c0.0', 's0.1', 'c1.1', 's0.2']) {
-    const at = (await page.locator(`[data-node="${id}"] circle`).first().boundingBox())!
+  // Corners at the foot, beside, above and beside again: nodes are found by where they are, since ids are names.
+  const nodes = await page.locator('[data-node] circle:first-of-type').evaluateAll((circles) =>
+    circles.map((circle) => {
+      const { x, y, width, height } = circle.getBoundingClientRect()
+      return { x, y, width, height }
+    }),
+  )
+  const lowest = Math.max(...nodes.map((node) => node.y))
+  const highest = Math.min(...nodes.map((node) => node.y))
+  const near = (wanted: number) => (node: { y: number }) => Math.abs(node.y - wanted) < 8
+  const alongX = (list: typeof nodes) => [...list].sort((a, b) => a.x - b.x)
+  const [feet, tops, sides] = [lowest, highest, (lowest + highest) / 2].map((y) =>
+    alongX(nodes.filter(near(y))),
+  )
+  for (const at of [feet![0]!, sides![1]!, tops![1]!, sides![2]!]) {
     await page.mouse.click(at.x + at.width / 2 + 3, at.y + at.height / 2 - 2)
   }
   await expect(page.getByText(/^4 points, 2\.7\d m$/)).toBeVisible()

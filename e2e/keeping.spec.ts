@@ -94,7 +94,7 @@ test('what is typed while a save is in flight stays, and the next save builds on
   const wall = await haveWall(page, garden)
   await page.goto(`${garden}/places/${wall}/frame`)
   await page.getByRole('button', { name: 'Begin: Level tiers' }).click()
-  let release: () => void = () => undefined
+  let release: (() => void) | null = null
   await page.route('**/frames/*', async (route) => {
     if (route.request().method() === 'PUT') await new Promise<void>((resolve) => (release = resolve))
     await route.continue()
@@ -103,7 +103,8 @@ test('what is typed while a save is in flight stays, and the next save builds on
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByText('Kept on this device; it is saved when the server can take it')).toBeVisible()
   await page.getByLabel('Name of the frame').fill('Typed meanwhile')
-  release()
+  await expect.poll(() => release !== null).toBe(true)
+  release!()
   await expect(page.getByText('Not saved yet')).toBeVisible()
   await expect(page.getByLabel('Name of the frame')).toHaveValue('Typed meanwhile')
   await page.unroute('**/frames/*')

@@ -28,7 +28,7 @@ test.describe('bad input', () => {
     await page.getByLabel('Length', { exact: true }).fill('5 m')
     await expect(page.getByRole('alert')).toContainText('is longer than the longest roll, 5.00 m')
     await page.getByLabel('Kind of frame').selectOption('tiers')
-    await page.getByLabel('Tier 2').fill('10 cm')
+    await page.getByLabel('Tier 2', { exact: true }).fill('10 cm')
     await expect(page.getByRole('alert').first()).toContainText('Put the heights in order from below')
   })
 

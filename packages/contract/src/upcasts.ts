@@ -123,5 +123,8 @@ export function upcastIds(area: UpcastArea): readonly string[] {
 /** A frame that somebody handed on, with its place's measures, brought up to this release. */
 export function upcastFrameFile(file: unknown): unknown {
   if (!isObject(file)) return file
-  return { ...file, place: upcastBody('places', file.place), frame: upcastBody('frames', file.frame) }
+  const place = upcastBody('places', file.place)
+  // The photo of a place stays at home.
+  const { photo: _, ...measures } = isObject(place) ? place : {}
+  return { ...file, place: measures, frame: upcastBody('frames', file.frame) }
 }

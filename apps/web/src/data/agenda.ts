@@ -9,7 +9,7 @@ import { useMemo } from 'react'
 import { useGardenQuery } from './api.ts'
 import { usePlaces, usePlants } from './documents.ts'
 import { todayHere } from './dates.ts'
-import { selectWoodNow } from './journal.ts'
+import { selectWoodNow } from './readings.ts'
 import { useAppSelector } from './store.ts'
 
 /** One tie and when to look at it, with all that a round says about it. */

@@ -7,6 +7,8 @@ export interface FrameDraft {
   readonly frameId: string
   readonly basedOn: number
   readonly body: FrameBody
+  /** The revision that it goes on from, where that was brought back and is not the latest: its parts keep its ids. */
+  readonly basis?: FrameBody
   readonly past: readonly FrameBody[]
   readonly future: readonly FrameBody[]
 }
@@ -33,12 +35,13 @@ const slice = createSlice({
         draft: Pick<FrameDraft, 'frameId' | 'basedOn' | 'body'>
         body: FrameBody
         isContinued: boolean
+        basis?: FrameBody
       }>,
     ) => {
-      const { draft, body, isContinued } = payload
+      const { draft, body, isContinued, basis } = payload
       const old = state[draft.frameId] ?? { ...draft, past: [], future: [] }
       const past = isContinued && old.past.length > 0 ? old.past : [...old.past, old.body].slice(-MAX_STEPS)
-      return { ...state, [draft.frameId]: { ...old, body, past, future: [] } }
+      return { ...state, [draft.frameId]: { ...old, ...(basis ? { basis } : {}), body, past, future: [] } }
     },
     undone: (state, { payload }: PayloadAction<string>) => {
       const draft = state[payload]
@@ -61,7 +64,9 @@ const slice = createSlice({
     /** The draft goes on from a stored version; its steps stay. */
     rebased: (state, { payload }: PayloadAction<{ frameId: string; basedOn: number }>) => {
       const draft = state[payload.frameId]
-      return draft ? { ...state, [payload.frameId]: { ...draft, basedOn: payload.basedOn } } : state
+      if (!draft) return state
+      const { basis: _, ...rest } = draft
+      return { ...state, [payload.frameId]: { ...rest, basedOn: payload.basedOn } }
     },
     /**
      * A save that waited has arrived: a draft that is still what was saved is done, one worked on since goes

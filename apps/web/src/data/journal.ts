@@ -1,5 +1,4 @@
 import type { JournalPage, StoredEntry } from '@klados/contract'
-import { replayFrames, replayWood } from '@klados/core/journal'
 import type { EntryBodies, EntryKind, JournalEntry } from '@klados/core/journal'
 import type { CalendarDate } from '@klados/core/season'
 import { createSelector, createSlice } from '@reduxjs/toolkit'
@@ -148,8 +147,3 @@ export const selectEntries = createSelector(
   [selectStored, selectAcknowledged, selectUnsentHere],
   (stored, taken, unsent): JournalEntry[] => [...stored, ...taken, ...unsent],
 )
-/** Wood and ties as they are now. */
-export const selectWoodNow = createSelector([selectEntries], (entries) => replayWood(entries))
-
-/** What has been built of each frame, and how it is, by frame id. */
-export const selectFramesNow = createSelector([selectEntries], (entries) => replayFrames(entries))

@@ -5,7 +5,7 @@ import { useMemo } from 'react'
 import { layOut } from '../plan/lay-out.ts'
 import { useCatalogue } from './catalogue.ts'
 import { useFrames, usePlaces, usePlants } from './documents.ts'
-import { selectWoodNow } from './journal.ts'
+import { selectWoodNow } from './readings.ts'
 import { useAppSelector } from './store.ts'
 
 /** A tie that is not where its wire is any more, since the frame under it was revised. */

@@ -5,7 +5,7 @@ import { NOTHING_BUILT } from '@klados/core/journal'
 import type { FrameCondition } from '@klados/core/journal'
 import { useMemo } from 'react'
 import { useCatalogue } from '../data/catalogue.ts'
-import { selectFramesNow } from '../data/journal.ts'
+import { selectFramesNow } from '../data/readings.ts'
 import { useAppSelector } from '../data/store.ts'
 
 /** What has been built of a frame so far. */

@@ -102,6 +102,18 @@ describe('ids of a frame’s parts', () => {
     expect(gone.anchors).toEqual(['anchor-left', 'anchor-right'])
   })
 
+  it('come back with a revision that is brought back, and go on from it', () => {
+    const frame = revisions(field, designOf(row(6)))
+    const first = { design: frame.design(), laid: frame.frame() }
+    frame.revise(designOf(row(12)))
+    // Version 2 is saved; version 1 is brought back and one bay made wider.
+    const brought = { frame: first.laid, version: 2 }
+    const same = withLastingIds(field, first.design, brought, standardCatalogue)
+    expect(posts(lay(field, same)).map((post) => post.id)).toEqual(posts(first.laid).map((post) => post.id))
+    const changed = withLastingIds(field, designOf(row(12)), brought, standardCatalogue)
+    expect(posts(lay(field, changed)).map((post) => post.id)).toEqual(['p0', 'p2', 'p4', 'p6'])
+  })
+
   it('of one kind of frame are not taken up by another', () => {
     const wall = siteOf(6, 2)
     const frame = revisions(wall, designOf({ kind: 'tiers', levels: tierLevels(0.6), maxSupportSpacingM: 2 }))

@@ -87,7 +87,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
   const unsettled = useUnsettled(gardenId).filter((one) => one.tie.support?.frameId === frameId)
   const others = useSiblingMarks(gardenId, place, siblings, frameId)
 
-  const withIds = useLastingIds(gardenId, place.body, stored)
+  const withIds = useLastingIds(gardenId, place.body, stored, draft)
   const changeBody = (what: string, next: FrameBody) => {
     const now = Date.now()
     const isContinued = lastChange.current.what === what && now - lastChange.current.time < SAME_STEP_MS

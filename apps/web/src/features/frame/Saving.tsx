@@ -47,7 +47,7 @@ export function Saving(props: SavingProps) {
       (item) => item.kind === 'document' && item.documentId === frameId && item.state.is === 'clashed',
     ),
   )
-  const withIds = useLastingIds(gardenId, place.body, stored)
+  const withIds = useLastingIds(gardenId, place.body, stored, draft)
   const before = useSavedFrame(gardenId, place.body, stored)
   const news = useRevisionNews(gardenId, place.id, frameId, before, plan.frame)
   /** Ties of which only the place was known say what they held on to, so that everybody sees them until they are settled. */
@@ -70,6 +70,9 @@ export function Saving(props: SavingProps) {
   const save = async (basedOn: number) => {
     setRefusal(null)
     const named = { ...body, design: withIds(body.design) }
+    // The draft is what is saved, or it would count as changed since.
+    if (draft && JSON.stringify(named) !== JSON.stringify(body))
+      dispatch(changed({ draft, body: named, isContinued: true }))
     const outcome = await dispatch(
       saveDocument('frames', gardenId, { id: frameId, basedOn, body: named, note }),
     )
@@ -205,6 +208,7 @@ function Revisions({ gardenId, frameId, stored, canWrite, body, draft }: Revisio
       changed({
         draft: draft ?? { frameId, basedOn: stored.version, body },
         body: revision.body,
+        basis: revision.body,
         isContinued: false,
       }),
     )
