@@ -2,6 +2,7 @@ import { anchorId } from '@klados/core/frame'
 import { planFrame } from '@klados/core/plan'
 import type { JournalPage, Session } from '@klados/contract'
 import { replayFrames, replayWood } from '@klados/core/journal'
+import { tieStanding } from '@klados/core/wood'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { seedDemo } from '../src/demo/seed.ts'
 import { makeTarnClose } from '../src/demo/tarn-close.ts'
@@ -37,6 +38,21 @@ describe('the demo garden', () => {
     expect(block.posts.size).toBe(plans[trial]!.markOut!.rows.filter((row) => row.what === 'post').length)
     expect(block.drives.get(anchorId('anchor-right'))).toMatchObject({ torqueNm: 380, isRefused: false })
     expect([...block.tensions.values()][0]!.map((log) => log.what)).toEqual(['set', 'found', 'found'])
+  })
+
+  it('has every tie on its wire, and most of them know which that is', () => {
+    const demo = makeTarnClose('2026-11-24')
+    const frames = new Map(
+      demo.frames.flatMap(({ id, body }) => {
+        const place = demo.places.find((one) => one.id === body.placeId)!
+        const { frame } = planFrame(place.body, body.design)
+        return frame ? [[id, frame] as const] : []
+      }),
+    )
+    const ties = [...replayWood(demo.entries).ties.values()].filter((tie) => tie.endedOn === null)
+    const standing = ties.map((tie) => ({ at: tie.at, ...tieStanding(tie, frames) }))
+    expect(standing.filter((one) => one.is !== 'sound' && one.is !== 'unknown')).toEqual([])
+    expect(standing.filter((one) => one.is === 'sound').length).toBeGreaterThan(ties.length / 2)
   })
 
   it('has nothing that would not hold, as it was built', () => {

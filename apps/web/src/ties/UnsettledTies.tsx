@@ -23,7 +23,9 @@ interface UnsettledTiesProps {
 export function standingWords(t: TFunction, units: Units, standing: UnsettledTie['standing']): string {
   if (standing.is === 'free') return t('standing.free')
   const isUpright = Math.abs(standing.higherM) > standing.byM / 2
-  const by = units.length(isUpright ? Math.abs(standing.higherM) : standing.byM, 'short')
+  const awayM = isUpright ? Math.abs(standing.higherM) : standing.byM
+  // Nobody moves wood by millimetres.
+  const by = units.length(Math.max(0.01, Math.round(awayM * 100) / 100), 'short')
   return t(`standing.${isUpright ? (standing.higherM > 0 ? 'higher' : 'lower') : 'beside'}`, { by })
 }
 

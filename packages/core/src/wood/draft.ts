@@ -85,6 +85,9 @@ export function cutPiece(draft: WoodDraft, piece: Piece, cut: Cut, isTaken: (chi
   })
 }
 
+/** Two drawings of one cane differ by less than this share of its length. */
+const SAME_CANE = 0.15
+
 /**
  * Gives a piece another line. Every place along it is kept as its share of the length, since a hand draws the same cane a
  * little longer or shorter; what sits on it goes along, turned as the wood under it has turned.
@@ -100,7 +103,9 @@ export function moveTo(
   stays: (id: string) => boolean,
 ): void {
   const [before, after] = [lengthOf(piece), polylineLengthM(path)]
-  const scale = before > 0 ? after / before : 1
+  // What is much longer than it was has grown at its tip, and everything on it is as far from the base as before.
+  const hasGrown = after > before * (1 + SAME_CANE)
+  const scale = before > 0 && !hasGrown ? after / before : 1
   draft.pieces.set(piece.id, { ...piece, path })
   for (const tie of tiesOf(draft, piece.id)) {
     if (stays(tie.id)) continue

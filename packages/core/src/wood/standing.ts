@@ -20,8 +20,6 @@ export type TieStanding =
 
 /** A tie and its wire are together when they are this near: a loop's own play. */
 const TOGETHER_M = 0.03
-/** A place from which wire or stake is further off than this was tied to something else. */
-const HOLDS_M = 0.05
 
 /** The front view of what a tie can hold on to. */
 function supportPath(frame: Frame, support: Support): readonly Point[] {
@@ -48,7 +46,7 @@ export function tieStanding(tie: Tie, frames: ReadonlyMap<string, Frame>): TieSt
 /** What of a frame a tie at a place holds on to: the nearest wire or stake within a loop's reach, `null` without one. */
 export function supportAt(frameId: string, frame: Frame, at: Point): Support | null {
   let best: Support | null = null
-  let bestM = HOLDS_M
+  let bestM = TOGETHER_M
   const offer = (path: readonly Point[], part: (alongM: number) => Support) => {
     if (path.length < 2) return
     const near = nearestAlong(path, at)
@@ -88,8 +86,13 @@ export function tiesMovedBy(frameId: string, before: Frame, after: Frame, ties: 
     // What stands elsewhere already is told already.
     if (tieStanding(of, was).is !== 'sound') continue
     const standing = tieStanding(of, will)
-    if (standing.is === 'elsewhere') moved.push({ tie, support, standing })
-    else if (standing.is === 'free') moved.push({ tie, support, standing: { is: 'free' } })
+    if (standing.is === 'elsewhere') {
+      // From where the wire was, and not from the loop, which has its own play.
+      const from = nearestAlong(supportPath(before, support), tie.at).point
+      const [dx, dy] = [standing.now.xM - from.xM, standing.now.yM - from.yM]
+      moved.push({ tie, support, standing: { ...standing, byM: Math.hypot(dx, dy), higherM: dy } })
+    }
+    if (standing.is === 'free') moved.push({ tie, support, standing: { is: 'free' } })
   }
   return moved
 }

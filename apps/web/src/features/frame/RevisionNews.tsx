@@ -21,9 +21,11 @@ export interface RevisionNews {
   readonly ties: readonly MovedTie[]
   /** Parts that go and of which the journal or a plant says something, in words. */
   readonly gone: readonly string[]
+  /** The wires of the frame as it was, as their grower calls them. */
+  readonly names: ReadonlyMap<LineId, string>
 }
 
-const NONE: RevisionNews = { ties: [], gone: [] }
+const NONE: RevisionNews = { ties: [], gone: [], names: new Map() }
 
 /** Ties and logs that a frame as it is drawn now would leave without their part. */
 export function useRevisionNews(
@@ -45,6 +47,7 @@ export function useRevisionNews(
     return {
       ties: tiesMovedBy(frameId, before, after, ties),
       gone: goneInWords(t, before, after, condition, here),
+      names: linesInWords(t, before),
     }
   }, [t, before, after, condition, plants, wood, placeId, frameId])
 }
@@ -71,24 +74,37 @@ function goneInWords(
   ]
 }
 
+const distanceOf = (standing: MovedTie['standing']) => (standing.is === 'free' ? Infinity : standing.byM)
+
 /** Said before saving: which ties will sit elsewhere or hang free, and which written-of parts go. */
 export function RevisionMessage({ news }: { news: RevisionNews }) {
   const { t } = useTranslation()
   const units = useUnits()
-  const { ties, gone } = news
+  const { ties, gone, names } = news
   if (ties.length === 0 && gone.length === 0) return null
-  const kinds = new Map<string, number>()
-  for (const { standing } of ties) {
-    const words = standingWords(t, units, standing)
-    kinds.set(words, (kinds.get(words) ?? 0) + 1)
+  // One line for each wire: a node that steps off a spot makes its ties differ by a little.
+  const byPart = new Map<string, MovedTie[]>()
+  for (const one of ties) {
+    const part = one.support.on === 'line' ? one.support.lineId : one.support.memberId
+    byPart.set(part, [...(byPart.get(part) ?? []), one])
   }
+  const farthest = (group: readonly MovedTie[]) =>
+    group.reduce((a, b) => (distanceOf(b.standing) > distanceOf(a.standing) ? b : a))
+  const lines = [...byPart.values()].map((group) => {
+    const { support, standing } = farthest(group)
+    const name = support.on === 'line' ? names.get(support.lineId) : null
+    return {
+      count: group.length,
+      words: [name, standingWords(t, units, standing)].filter(Boolean).join(': '),
+    }
+  })
   return (
     <Message tone="due">
       {ties.length > 0 && (
         <>
           <p>{t('standing.willMove', { count: ties.length })}:</p>
           <ul className="list-disc pl-5">
-            {[...kinds].map(([words, count]) => (
+            {lines.map(({ words, count }) => (
               <li key={words}>
                 {count} × {words}
               </li>

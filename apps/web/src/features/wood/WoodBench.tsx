@@ -2,7 +2,7 @@ import type { Place } from '@klados/contract'
 import { distanceM } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
 import { snapPoint } from '@klados/core/wood'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, Navigate, useParams, useSearchParams } from 'react-router'
 import { usePlaces } from '../../data/documents.ts'
@@ -84,8 +84,10 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const [hover, setHover] = useState<Point | null>(null)
   const [standAtM, setStandAtM] = useState<number | null>(null)
   const [traits, setTraits] = useState<PieceTraits>({ role: 'arm', ageSeasons: 0, baseMm: 8 })
-  const unsettled = useUnsettled(gardenId).filter((one) => one.place.id === place.id)
-  const list = useBenchDrawing(place, data, on, standAtM)
+  const allUnsettled = useUnsettled(gardenId)
+  const unsettled = allUnsettled.filter((one) => one.place.id === place.id)
+  const unsettledIds = useMemo(() => new Set(allUnsettled.map((one) => one.tie.id)), [allUnsettled])
+  const list = useBenchDrawing(place, data, on, standAtM, unsettledIds)
   const piece = chosen?.kind === 'wood' ? data.state.pieces.get(chosen.id) : undefined
   const tie = chosen?.kind === 'tie' ? data.state.ties.get(chosen.id) : undefined
   const plant = data.plants.find(

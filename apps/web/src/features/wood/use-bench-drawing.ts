@@ -12,11 +12,13 @@ export function useBenchDrawing(
   data: WoodBenchData,
   on: string,
   standAtM: number | null,
+  unsettled: ReadonlySet<string>,
 ): DisplayList {
   const { plants, frames, catalogue, pieces, ties, hemisphere, urgencies } = data
   return useMemo(() => {
     const kinds = new Map(plants.map((plant) => [plant.id, plant.body.kindId]))
     const tieState = (tie: Tie): TieMark => {
+      if (unsettled.has(tie.id)) return 'due'
       const urgency = urgencies.get(tie.id)
       return urgency === 'overdue' || urgency === 'due' ? urgency : 'sound'
     }
@@ -41,5 +43,5 @@ export function useBenchDrawing(
         ? []
         : [{ kind: 'foot' as const, id: 'standing', at: { xM: standAtM, yM: 0 }, label: '' }]),
     ]
-  }, [place, plants, frames, catalogue, pieces, ties, hemisphere, urgencies, on, standAtM])
+  }, [place, plants, frames, catalogue, pieces, ties, hemisphere, urgencies, on, standAtM, unsettled])
 }
