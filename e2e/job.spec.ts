@@ -90,7 +90,8 @@ test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, 
   await page.getByRole('slider', { name: 'Day shown' }).press('PageDown')
   await expect(page.getByText(/^As it was on/)).toBeVisible()
   await page.getByRole('radio', { name: 'Draw a stem' }).check()
-  // Corners at the foot, beside, above and beside again: nodes are found by where they are, since ids are names.
+  // Corners at the foot, beside, above and beside again: nodes are found by where they are, since ids are
+  // names.
   const nodes = await page.locator('[data-node] circle:first-of-type').evaluateAll((circles) =>
     circles.map((circle) => {
       const { x, y, width, height } = circle.getBoundingClientRect()

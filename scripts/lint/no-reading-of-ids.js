@@ -1,6 +1,9 @@
 import { ESLintUtils } from '@typescript-eslint/utils'
 
-/** What reads the letters of a string. `concat` and templates make new ids of old ones, which is how parts are named. */
+/**
+ * What reads the letters of a string. `concat` and templates make new ids of old ones, which is how parts are
+ * named.
+ */
 const READERS = new Set(
   `at charAt charCodeAt codePointAt endsWith includes indexOf lastIndexOf localeCompare match matchAll padEnd padStart
   replace replaceAll search slice split startsWith substring substr toLowerCase toUpperCase trim trimEnd trimStart`.split(
@@ -9,8 +12,8 @@ const READERS = new Set(
 )
 
 /**
- * Ids of a frame's parts and of wood are names: what a part is stands in its fields. This bars string methods, regular
- * expressions and `length` on every type that core brands as an id.
+ * Ids of a frame's parts and of wood are names: what a part is stands in its fields. This bars string
+ * methods, regular expressions and `length` on every type that core brands as an id.
  */
 export const noReadingOfIds = ESLintUtils.RuleCreator.withoutDocs({
   meta: {

@@ -80,7 +80,10 @@ const later = (pattern: object) => ({
   stores: { catalogue: { ...catalogue, goods }, onHand: [] },
 })
 
-/** Frames as release 4 wrote them: levels without names, rows with the wire that a level is of for what it does. */
+/**
+ * Frames as release 4 wrote them: levels without names, rows with the wire that a level is of for what it
+ * does.
+ */
 const tiers = { kind: 'tiers', heightsM: [0.45, 0.85, 1.25], maxSupportSpacingM: 2.4 }
 const row = {
   kind: 'row',

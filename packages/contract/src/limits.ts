@@ -1,4 +1,6 @@
-/** More dragged nodes, or more things in order, than this in one frame is a slip or an attack, not a garden. */
+/**
+ * More dragged nodes, or more things in order, than this in one frame is a slip or an attack, not a garden.
+ */
 export const MAX_DRAGGED = 500
 export const MAX_AXIS = 20_000
 export const MAX_AXES = 12

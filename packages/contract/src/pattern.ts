@@ -72,8 +72,8 @@ export function patternSchemaOf({ kind, fields }: Pick<FrameKind<string, Fields,
 const patterns = Object.values(frameKinds).map((kind) => patternSchemaOf(kind as never))
 
 /**
- * Any pattern. Its members are made from the records that the pattern's own type is made of; zod cannot carry that
- * through a map, and a test holds that what every kind starts with comes through as it is.
+ * Any pattern. Its members are made from the records that the pattern's own type is made of; zod cannot carry
+ * that through a map, and a test holds that what every kind starts with comes through as it is.
  */
 export const patternSchema = z.discriminatedUnion(
   'kind',

@@ -3,8 +3,8 @@ import { z } from 'zod'
 import { calendarDate, idSchema, pointSchema } from './numbers.ts'
 
 /**
- * The schema of a shape that core describes, typed as the value it stands for: the two are made of the same record, which
- * zod cannot carry through a map.
+ * The schema of a shape that core describes, typed as the value it stands for: the two are made of the same
+ * record, which zod cannot carry through a map.
  */
 export function shapeSchema<S extends Shape>(shape: S): z.ZodType<ValueOf<S>> {
   return schemaOf(shape) as z.ZodType<ValueOf<S>>

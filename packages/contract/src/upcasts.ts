@@ -37,8 +37,8 @@ const conditionsOfBefore = {
 const settingOf = (kind: unknown) => (kind === 'terrace' ? 'terrace' : 'open')
 
 /**
- * Tiers were heights by their number, levels of a row by their place, with the wire that they are made of for what they do.
- * They get the ids by which the journal knew them: `t0`, `w0` and so on from below.
+ * Tiers were heights by their number, levels of a row by their place, with the wire that they are made of for
+ * what they do. They get the ids by which the journal knew them: `t0`, `w0` and so on from below.
  */
 function nameTheLevels(design: Json): Json {
   const { pattern } = design

@@ -315,7 +315,9 @@ const placeArb: fc.Arbitrary<StartPlace> = fc.record({
   firstForkM: m(0, 0.5),
 })
 
-/** Something that a field may have, not far from what a design starts with: it holds for every field there is. */
+/**
+ * Something that a field may have, not far from what a design starts with: it holds for every field there is.
+ */
 function valueNear(field: Field, start: unknown): fc.Arbitrary<unknown> {
   const factor = fc.double({ min: 0.7, max: 1.4, noNaN: true })
   const within = (low: number, high: number, value: number) => Math.min(high, Math.max(low, value))

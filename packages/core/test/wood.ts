@@ -1,6 +1,8 @@
 import type { Piece, Tie } from '../src/wood/index.ts'
 
-/** A piece that is nothing in particular: two metres straight up from the crown, drawn in its first summer. */
+/**
+ * A piece that is nothing in particular: two metres straight up from the crown, drawn in its first summer.
+ */
 export const pieceOf = (rest: Partial<Piece> = {}): Piece => ({
   id: 's',
   plantId: 'p',

@@ -12,9 +12,9 @@ const areas: Readonly<Record<string, UpcastArea>> = {
 const BATCH = 500
 
 /**
- * Brings every stored body to the shape that this release reads, revisions too, by the same steps as files, drafts and
- * waiting saves. Which steps a database has had is recorded, so that its documents are gone through once. One
- * transaction: a start that dies in the middle changes nothing.
+ * Brings every stored body to the shape that this release reads, revisions too, by the same steps as files,
+ * drafts and waiting saves. Which steps a database has had is recorded, so that its documents are gone
+ * through once. One transaction: a start that dies in the middle changes nothing.
  */
 export async function upcastDocuments(client: pg.Client): Promise<void> {
   await client.query('begin')

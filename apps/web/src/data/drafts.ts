@@ -7,7 +7,10 @@ export interface FrameDraft {
   readonly frameId: string
   readonly basedOn: number
   readonly body: FrameBody
-  /** The revision that it goes on from, where that was brought back and is not the latest: its parts keep its ids. */
+  /**
+   * The revision that it goes on from, where that was brought back and is not the latest: its parts keep its
+   * ids.
+   */
   readonly basis?: FrameBody
   readonly past: readonly FrameBody[]
   readonly future: readonly FrameBody[]

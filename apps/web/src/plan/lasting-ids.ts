@@ -21,8 +21,9 @@ export function useSavedFrame(
 }
 
 /**
- * Gives a changed design the ids by which its parts are known: those of what it keeps of the frame as it was saved, or of
- * the revision that was brought back, and new ones for what is new. A frame that was never saved has none to keep.
+ * Gives a changed design the ids by which its parts are known: those of what it keeps of the frame as it was
+ * saved, or of the revision that was brought back, and new ones for what is new. A frame that was never saved
+ * has none to keep.
  */
 export function useLastingIds(
   gardenId: string,

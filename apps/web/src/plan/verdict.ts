@@ -6,7 +6,10 @@ import type { TFunction } from 'i18next'
 import type { Units } from '../ui/units.tsx'
 import type { Names } from './names.ts'
 
-/** How the checks of a frame came out, in one sentence: the same on the bench, side by side, on the sheet and in the PDF. */
+/**
+ * How the checks of a frame came out, in one sentence: the same on the bench, side by side, on the sheet and
+ * in the PDF.
+ */
 export function outcomeWords(t: TFunction, { verdict, counts, open }: Outcome): string {
   const of = open + counts.holds
   if (of === 0) return t('check.none')

@@ -29,7 +29,10 @@ export function standingWords(t: TFunction, units: Units, standing: UnsettledTie
   return t(`standing.${isUpright ? (standing.higherM > 0 ? 'higher' : 'lower') : 'beside'}`, { by })
 }
 
-/** Ties that wait to be settled after a frame was revised: in sight until each is led to its wire or taken off. */
+/**
+ * Ties that wait to be settled after a frame was revised: in sight until each is led to its wire or taken
+ * off.
+ */
 export function UnsettledTies({ gardenId, items, canWrite, onWrite }: UnsettledTiesProps) {
   const { t } = useTranslation()
   if (items.length === 0) return null

@@ -1,9 +1,15 @@
 import type { EntryKind } from '@klados/core/journal'
 
-/** What an entry is about at a glance: a cut, a tie, wood that grew or was led, the frame, the whole plant, words. */
+/**
+ * What an entry is about at a glance: a cut, a tie, wood that grew or was led, the frame, the whole plant,
+ * words.
+ */
 export type Glyph = 'cut' | 'tie' | 'wood' | 'frame' | 'plant' | 'words'
 
-/** The sign that stands by each kind of entry, on the rings and in the list. The compiler wants one for every kind. */
+/**
+ * The sign that stands by each kind of entry, on the rings and in the list. The compiler wants one for every
+ * kind.
+ */
 export const entryGlyphs: Readonly<Record<EntryKind, Glyph>> = {
   'piece.grew': 'wood',
   'piece.extended': 'wood',

@@ -235,8 +235,9 @@ export const priceOf = (catalogue: Catalogue, id: GoodId): number => find(catalo
 export const isMasonry = (surface: Surface): boolean => holdsBy(surface) === 'plug'
 
 /**
- * How a surface holds an eye: by a plug, by the eye's thread in wood, or in no way that the figures of an eye tell: steel
- * wants a rated fixing, tile and glass are not drilled, and in the open there is nothing to screw into.
+ * How a surface holds an eye: by a plug, by the eye's thread in wood, or in no way that the figures of an eye
+ * tell: steel wants a rated fixing, tile and glass are not drilled, and in the open there is nothing to screw
+ * into.
  */
 export function holdsBy(surface: Surface): 'plug' | 'thread' | 'unknown' {
   switch (surface) {

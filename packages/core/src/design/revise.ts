@@ -4,16 +4,19 @@ import { CoreError } from '../errors/index.ts'
 import { axesOf, carryIds, frameOptions, makeFrame } from '../frame/index.ts'
 import type { AnchorId, Frame, LevelId, LineId, MemberId, NodeId } from '../frame/index.ts'
 
-/** A frame as it was saved last, with the ids that others know its parts by; `null` where it cannot be laid out. */
+/**
+ * A frame as it was saved last, with the ids that others know its parts by; `null` where it cannot be laid
+ * out.
+ */
 export interface SavedFrame {
   readonly frame: Frame | null
   readonly version: number
 }
 
 /**
- * The design with the ids that its parts keep: what is still the same thing as in the saved frame has its id, what is new
- * has one that no revision before has given. Levels and nodes drawn by hand bring their ids along. A design that
- * cannot be laid out keeps the ids that it has.
+ * The design with the ids that its parts keep: what is still the same thing as in the saved frame has its id,
+ * what is new has one that no revision before has given. Levels and nodes drawn by hand bring their ids
+ * along. A design that cannot be laid out keeps the ids that it has.
  */
 export function withLastingIds(
   site: PlannedSite,
@@ -37,7 +40,10 @@ export function withLastingIds(
   return { ...design, ids }
 }
 
-/** An axis that the frame did not have. After one of another kind, nothing that was said of the old may be of the new. */
+/**
+ * An axis that the frame did not have. After one of another kind, nothing that was said of the old may be of
+ * the new.
+ */
 function newAxis(
   positionsM: readonly number[],
   before: Frame | null,

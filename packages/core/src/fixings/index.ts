@@ -1,4 +1,4 @@
 export { plugHoldingN } from './plug.ts'
 export type { PlugRating } from './plug.ts'
-export { WET_SERVICE, specificGravity, withdrawalN } from './withdrawal.ts'
+export { specificGravity, withdrawalN } from './withdrawal.ts'
 export type { WoodSpecies } from './withdrawal.ts'

@@ -2,8 +2,9 @@ import type { CalendarDate } from '../season/index.ts'
 import type { Shape, ValueOf } from '../shape/index.ts'
 
 /**
- * One line of a journal, whatever it tells. `id` is a UUIDv7 made where it was written; `at` is the day it happened,
- * `recordedAt` the instant it was written down. An entry that supersedes another stands in its place.
+ * One line of a journal, whatever it tells. `id` is a UUIDv7 made where it was written; `at` is the day it
+ * happened, `recordedAt` the instant it was written down. An entry that supersedes another stands in its
+ * place.
  */
 export interface Entry<K extends string = string, B = unknown> {
   readonly id: string
@@ -23,5 +24,8 @@ export type EntryOf<S extends EntryShapes> = {
   [K in keyof S & string]: Entry<K, ValueOf<S[K]>>
 }[keyof S & string]
 
-/** Takes back the entry that it supersedes and puts nothing in its place: the one kind that the engine itself knows. */
+/**
+ * Takes back the entry that it supersedes and puts nothing in its place: the one kind that the engine itself
+ * knows.
+ */
 export const WITHDRAWAL = 'entry.withdrawn'

@@ -1,6 +1,6 @@
 /**
- * Things of a frame that stand in order along a line: posts, supports, ribs, levels of a net. Their ids are what the
- * rest of the frame's ids are made of, so an axis that keeps its ids keeps everything on it.
+ * Things of a frame that stand in order along a line: posts, supports, ribs, levels of a net. Their ids are
+ * what the rest of the frame's ids are made of, so an axis that keeps its ids keeps everything on it.
  */
 export interface Axis {
   readonly positionsM: readonly number[]
@@ -11,8 +11,9 @@ export interface Axis {
 export type AxisIds = Readonly<Record<string, readonly string[]>>
 
 /**
- * Ids for the things along an axis: those that the design keeps, or their numbers. A list that does not fit their count
- * was made for another revision; its ends stay the ends and what is over or missing is in between.
+ * Ids for the things along an axis: those that the design keeps, or their numbers. A list that does not fit
+ * their count was made for another revision; its ends stay the ends and what is over or missing is in
+ * between.
  */
 export function idsAlong(kept: readonly string[] | undefined, count: number): readonly string[] {
   if (kept === undefined) return Array.from({ length: count }, (_, i) => String(i))
@@ -28,9 +29,9 @@ export function idsAlong(kept: readonly string[] | undefined, count: number): re
 const SAME_WITHIN = 0.5
 
 /**
- * Ids of the things along an axis after a revision. The ends stay the ends. In between, two things are the same when each
- * is the nearest to the other and they are less than half a step apart; what is new gets a fresh id. In one dimension
- * such pairs never cross, so the order of what is kept is kept.
+ * Ids of the things along an axis after a revision. The ends stay the ends. In between, two things are the
+ * same when each is the nearest to the other and they are less than half a step apart; what is new gets a
+ * fresh id. In one dimension such pairs never cross, so the order of what is kept is kept.
  */
 export function carryIds(before: Axis, afterM: readonly number[], fresh: () => string): readonly string[] {
   const [n, m] = [before.positionsM.length, afterM.length]

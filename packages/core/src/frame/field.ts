@@ -7,8 +7,9 @@ import type { LevelId, NodeId } from './parts.ts'
 export type LengthWriting = 'long' | 'short' | 'fine'
 
 /**
- * One parameter of a kind of frame: what it is, its unit by the suffix of its name, its range. Everything that has to
- * know them (the check before laying, the contract's schema, the form, the properties in tests) reads them here.
+ * One parameter of a kind of frame: what it is, its unit by the suffix of its name, its range. Everything
+ * that has to know them (the check before laying, the contract's schema, the form, the properties in tests)
+ * reads them here.
  */
 export type Field =
   | {
@@ -103,8 +104,8 @@ export function isField(of: Field | Fields): of is Field {
 }
 
 /**
- * Throws `core/not-finite` or `core/out-of-range` for the first parameter that lies outside its field's range, and
- * `frame/same-id` where two parts of a list have one id. Called before anything is laid.
+ * Throws `core/not-finite` or `core/out-of-range` for the first parameter that lies outside its field's
+ * range, and `frame/same-id` where two parts of a list have one id. Called before anything is laid.
  */
 export function requireFields(fields: Fields, values: Readonly<Record<string, unknown>>): void {
   for (const [key, field] of Object.entries(fields)) requireField(key, field, values[key])

@@ -2,9 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { options, patternArbs, siteOf } from '../../test/frames.ts'
 import { fitLayouts, makeFrame } from './index.ts'
-import type { DiamondsPattern, Pattern, RowPattern } from './index.ts'
+import type { PatternOfKind, Pattern, RowPattern } from './index.ts'
 
-const diamonds = (widthM: number): DiamondsPattern => ({
+const diamonds = (widthM: number): PatternOfKind<'diamonds'> => ({
   kind: 'diamonds',
   cell: { by: 'width', widthM },
   cellHeightM: null,

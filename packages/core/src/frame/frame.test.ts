@@ -4,10 +4,10 @@ import { expectReference, referenceCases } from '../../test/reference.ts'
 import { distanceM } from '../geometry/index.ts'
 import { planStringing, trailBound } from '../stringing/index.ts'
 import { isInSpot, makeFrame, markOut, nearestFreePoint } from './index.ts'
-import type { AvoidSpot, DiamondsPattern, Frame, Pattern } from './index.ts'
+import type { AvoidSpot, PatternOfKind, Frame, Pattern } from './index.ts'
 import { options as free, siteOf as wallOf, tierLevels } from '../../test/frames.ts'
 
-const diamonds = (rest: Partial<DiamondsPattern> = {}): DiamondsPattern => ({
+const diamonds = (rest: Partial<PatternOfKind<'diamonds'>> = {}): PatternOfKind<'diamonds'> => ({
   kind: 'diamonds',
   cell: { by: 'width', widthM: 0.8 },
   cellHeightM: null,

@@ -21,7 +21,9 @@ export type NodeState = 'set' | 'moved' | 'dragged' | 'blocked'
 
 export interface FrameNode {
   readonly id: NodeId
-  /** Number on the mark-out, from the viewing end and from below, starting at 1; 0 for what is not marked out. */
+  /**
+   * Number on the mark-out, from the viewing end and from below, starting at 1; 0 for what is not marked out.
+   */
   readonly number: number
   /** What it is called: its number, or the name of the post that it is on. */
   readonly label: string
@@ -132,7 +134,10 @@ export function makeFrame(site: Site, pattern: Pattern, options: FrameOptions): 
   return { ...layout, kind: pattern.kind, traits, nodes, runs, findings, hasDepth, slope }
 }
 
-/** What stands in order in a pattern here and where, without placing a node: for telling what it keeps of another. */
+/**
+ * What stands in order in a pattern here and where, without placing a node: for telling what it keeps of
+ * another.
+ */
 export function axesOf(site: Site, pattern: Pattern, options: FrameOptions): Layout['axes'] {
   return layPattern(site, pattern, options).axes
 }

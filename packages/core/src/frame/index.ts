@@ -15,8 +15,6 @@ export { freeStretches, placeInOrder } from './in-order.ts'
 export type { InOrderLimits, Stretch } from './in-order.ts'
 export { checkCodes } from './kind.ts'
 export type { CheckCode, FrameKind, FrameTraits, SheetPart, StartPlace, StartWith } from './kind.ts'
-export { diamondCell } from './kinds/diamonds.ts'
-export type { DiamondsPattern } from './kinds/diamonds.ts'
 export { frameKinds, kindOf } from './kinds/index.ts'
 export type { Pattern, PatternKind, PatternOfKind } from './kinds/index.ts'
 export type { OverheadPattern } from './kinds/overhead.ts'
@@ -50,7 +48,7 @@ export type {
   NodeId,
   WireName,
 } from './parts.ts'
-export { HEAD_SPACE_M, potSoilLitres } from './pot.ts'
+export { potSoilLitres } from './pot.ts'
 export type { Pot } from './pot.ts'
-export { MAX_SITE_M, alongToX, groundAt, placeKinds, settings, usableRect } from './site.ts'
+export { groundAt, placeKinds, settings } from './site.ts'
 export type { AvoidSpot, PlaceKind, Rhythm, Setting, Site, ViewingEnd } from './site.ts'

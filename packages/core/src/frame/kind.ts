@@ -28,7 +28,9 @@ export type CheckCode = (typeof checkCodes)[number]
 
 /** What loads, checks and the bill have to know of a kind beyond its parts. */
 export interface FrameTraits {
-  /** Against a face that shelters it; upright in the open; lying over the ground; on legs that the wind bends. */
+  /**
+   * Against a face that shelters it; upright in the open; lying over the ground; on legs that the wind bends.
+   */
   readonly stands: 'on-face' | 'in-open' | 'over-ground' | 'on-legs'
   /** Whether people walk under it: always, where it is taller than they are, or never. */
   readonly isOverPeople: 'always' | 'when-tall' | 'never'
@@ -95,9 +97,9 @@ export function createLaying(site: Site, options: FrameOptions, ids: AxisIds): L
 }
 
 /**
- * A kind of frame, whole: its parameters, how it is laid out, what it is like, what it starts with, what must be checked
- * in it. The contract's schema, the form, the list of kinds for a place and the property tests follow from it, so a
- * new kind is one file and its line in `kinds/index.ts`, besides its words.
+ * A kind of frame, whole: its parameters, how it is laid out, what it is like, what it starts with, what must
+ * be checked in it. The contract's schema, the form, the list of kinds for a place and the property tests
+ * follow from it, so a new kind is one file and its line in `kinds/index.ts`, besides its words.
  */
 export interface FrameKind<K extends string = string, F extends Fields = Fields, P = PatternOf<K, F>> {
   readonly kind: K
@@ -107,7 +109,10 @@ export interface FrameKind<K extends string = string, F extends Fields = Fields,
   readonly places: Readonly<Partial<Record<PlaceKind, number>>>
   readonly startWith: StartWith
   readonly start: (place: StartPlace) => P
-  /** Throws a `frame/*` or `core/*` error for what cannot be laid here. Parameters are in their ranges already. */
+  /**
+   * Throws a `frame/*` or `core/*` error for what cannot be laid here. Parameters are in their ranges
+   * already.
+   */
   readonly lay: (laying: Laying, pattern: P) => Layout
   readonly wires: (pattern: P) => readonly WireName[]
   readonly checks: (pattern: P) => readonly CheckCode[]

@@ -6,8 +6,8 @@ import { anchorId, lineId, memberId, nodeId } from './parts.ts'
 import type { AnchorId, Line, LineId, LineRole, MemberId, MemberRole, NodeId } from './parts.ts'
 
 /**
- * What happens at a node: an eye in the wall, a staple at a line post, a wire's end, a lashing of cane to wire, a bolt,
- * or a wire or bar that passes through and takes nothing to hold.
+ * What happens at a node: an eye in the wall, a staple at a line post, a wire's end, a lashing of cane to
+ * wire, a bolt, or a wire or bar that passes through and takes nothing to hold.
  */
 export type Joint = 'eye' | 'staple' | 'end' | 'lashing' | 'bolt' | 'through'
 
@@ -17,7 +17,10 @@ export interface LaidNode {
   /** Where a plant begins: a line starts here at the foot of the pattern. */
   readonly isStart: boolean
   readonly joint: Joint
-  /** What it is called in the order of stringing where it has no number on the mark-out, such as the name of its post. */
+  /**
+   * What it is called in the order of stringing where it has no number on the mark-out, such as the name of
+   * its post.
+   */
   readonly label: string | null
 }
 
@@ -122,7 +125,10 @@ export interface FrameMeasures {
   readonly coverM2: number | null
   /** Longest rib. */
   readonly reachM: number | null
-  /** Between which heights above the ground leaf hangs in the open, where that is not simply from top to bottom. */
+  /**
+   * Between which heights above the ground leaf hangs in the open, where that is not simply from top to
+   * bottom.
+   */
   readonly leafBandM: readonly [number, number] | null
 }
 
@@ -280,7 +286,10 @@ export class LayoutBuilder {
   }
 }
 
-/** Quotients such as 1.2/0.4 are whole in decimals but not in binary; lengths nearer than this are the same length. */
+/**
+ * Quotients such as 1.2/0.4 are whole in decimals but not in binary; lengths nearer than this are the same
+ * length.
+ */
 export const LENGTH_TOLERANCE_M = 1e-6
 
 /** How often `part` fits into `whole`, forgiving binary rounding. */

@@ -1,7 +1,10 @@
 import type { Frame } from './frame.ts'
 import type { Line, LineId } from './parts.ts'
 
-/** What a wire is called where ids say nothing to anybody: the so-manieth of its role from below, and its side of a pair. */
+/**
+ * What a wire is called where ids say nothing to anybody: the so-manieth of its role from below, and its side
+ * of a pair.
+ */
 export interface LineName {
   readonly role: Line['role']
   readonly number: number

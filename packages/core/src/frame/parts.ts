@@ -1,7 +1,7 @@
 /**
- * Ids of a frame's parts. They are names and nothing else: what a part is stands in its own fields, so no code reads
- * a letter of them (the lint rule `no-reading-of-ids` holds it to that). The same part keeps its id through every
- * revision of its frame; the journal, ties and plants name it by that id.
+ * Ids of a frame's parts. They are names and nothing else: what a part is stands in its own fields, so no
+ * code reads a letter of them (the lint rule `no-reading-of-ids` holds it to that). The same part keeps its
+ * id through every revision of its frame; the journal, ties and plants name it by that id.
  */
 declare const partOf: unique symbol
 type PartId<Kind extends string> = string & { readonly [partOf]: Kind }
@@ -20,8 +20,8 @@ export const memberId = (text: string) => text as MemberId
 export const anchorId = (text: string) => text as AnchorId
 
 /**
- * What a wire of a frame is for: it carries the permanent wood and the crop, holds foliage, carries a water pipe, ties
- * an end back to its anchor, or is a cord that a plant winds up.
+ * What a wire of a frame is for: it carries the permanent wood and the crop, holds foliage, carries a water
+ * pipe, ties an end back to its anchor, or is a cord that a plant winds up.
  */
 export const lineRoles = ['carrying', 'foliage', 'water', 'tie-back', 'cord'] as const
 export type LineRole = (typeof lineRoles)[number]

@@ -2,8 +2,8 @@ import { at3 } from '../geometry/index.ts'
 import type { Point3 } from '../geometry/index.ts'
 
 /**
- * Corner k of a regular polygon of `count` corners, the first to the right; clockwise as seen from above where asked.
- * Depth grows away from the viewer, so anticlockwise from above is towards growing angle.
+ * Corner k of a regular polygon of `count` corners, the first to the right; clockwise as seen from above
+ * where asked. Depth grows away from the viewer, so anticlockwise from above is towards growing angle.
  */
 export function corner(
   midM: number,

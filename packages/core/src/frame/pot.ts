@@ -20,7 +20,9 @@ interface Foot {
   readonly acrossM: number
 }
 
-/** Draws the pot in the middle of the place and returns where its soil is; without a pot that is the ground. */
+/**
+ * Draws the pot in the middle of the place and returns where its soil is; without a pot that is the ground.
+ */
 export function standIn(
   builder: LayoutBuilder,
   pot: Pot | null,

@@ -4,7 +4,9 @@ import type { Rect } from '../geometry/index.ts'
 export const placeKinds = ['wall', 'fence', 'row', 'bed', 'terrace', 'bench', 'tub'] as const
 export type PlaceKind = (typeof placeKinds)[number]
 
-/** What stands round a place: the weather reaches it whole, over a roof's edge, through glass, or not at all. */
+/**
+ * What stands round a place: the weather reaches it whole, over a roof's edge, through glass, or not at all.
+ */
 export const settings = ['open', 'terrace', 'glass', 'indoors'] as const
 export type Setting = (typeof settings)[number]
 

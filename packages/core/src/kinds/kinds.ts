@@ -11,8 +11,8 @@ export type Hazard =
 export type Winding = 'clockwise' | 'anticlockwise'
 
 /**
- * What a kind weighs when it fills its frame, kilograms per square metre of frame: in leaf with its own wood, the water
- * that its leaves hold after rain, and its crop or flower.
+ * What a kind weighs when it fills its frame, kilograms per square metre of frame: in leaf with its own wood,
+ * the water that its leaves hold after rain, and its crop or flower.
  */
 export interface PlantWeight {
   readonly leafKgPerM2: number
@@ -21,10 +21,10 @@ export interface PlantWeight {
 }
 
 /**
- * What Klados knows of a kind of plant: ordinary practice as a default, every figure a range where practice ranges. Holds
- * and pruning by stage are from the craft; windings by species from floras; weights are round figures from weighing
- * prunings and crops; thickening, in millimetres of diameter a year, is that of garden plants in ordinary soil, for
- * wood in its first two seasons and for older wood.
+ * What Klados knows of a kind of plant: ordinary practice as a default, every figure a range where practice
+ * ranges. Holds and pruning by stage are from the craft; windings by species from floras; weights are round
+ * figures from weighing prunings and crops; thickening, in millimetres of diameter a year, is that of garden
+ * plants in ordinary soil, for wood in its first two seasons and for older wood.
  */
 export interface PlantKind {
   readonly id: string

@@ -5,8 +5,8 @@ export const LEAF_SOLIDITY = 0.5
 export const LEAF_DRAG = 0.8
 
 /**
- * Wind on a leafy band of this height, newtons for each metre of its length; `middleM` is where its middle stands
- * above the ground.
+ * Wind on a leafy band of this height, newtons for each metre of its length; `middleM` is where its middle
+ * stands above the ground.
  */
 export function leafWindNPerM(heightM: number, middleM: number, windMPerS: number): number {
   return windForceN({

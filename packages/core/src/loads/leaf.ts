@@ -9,8 +9,8 @@ import { GRAVITY } from './wind.ts'
 import type { WireLoads } from './wires.ts'
 
 /**
- * Outline that the plant will fill: across and up for what stands upright, along and across for what lies over the
- * ground.
+ * Outline that the plant will fill: across and up for what stands upright, along and across for what lies
+ * over the ground.
  */
 export interface LeafyOutline {
   readonly widthM: number
@@ -48,8 +48,8 @@ function span(points: readonly Point3[], pick: (p: Point3) => number): [number, 
 export const NO_LOADS: WireLoads = { cropNPerM: 0, leafNPerM: 0, windNPerM: 0 }
 
 /**
- * Plant spread evenly over the wires that carry, wind over all that hold leaf. Water wires and tie-backs bear neither.
- * Nothing for a frame without wires or without a kind.
+ * Plant spread evenly over the wires that carry, wind over all that hold leaf. Water wires and tie-backs bear
+ * neither. Nothing for a frame without wires or without a kind.
  */
 export function wireLoads(frame: Frame, design: FrameDesign, conditions: Conditions): WireLoads {
   const kind = design.plantKindId === null ? undefined : findKind(design.plantKindId)
@@ -75,8 +75,8 @@ export function wireLoads(frame: Frame, design: FrameDesign, conditions: Conditi
 }
 
 /**
- * Ties that a year's growth takes on a metre of carrying wire: by how the kind holds on. Pairs and cross-arms hold shoots
- * by themselves.
+ * Ties that a year's growth takes on a metre of carrying wire: by how the kind holds on. Pairs and cross-arms
+ * hold shoots by themselves.
  */
 const TIES_PER_M: Readonly<Record<Hold, number>> = {
   'trained-wood': 5,
@@ -92,8 +92,9 @@ const MIDDLING_TIES_PER_M = 3
 const PAIR_SHARE = 0.25
 
 /**
- * Ties that a frame takes in a year, for comparing designs: metres of wire by how the kind holds, wires in pairs counted
- * at a quarter, a tie for each hand's breadth of stake, leg or pole. Round figures from growers' counts.
+ * Ties that a frame takes in a year, for comparing designs: metres of wire by how the kind holds, wires in
+ * pairs counted at a quarter, a tie for each hand's breadth of stake, leg or pole. Round figures from
+ * growers' counts.
  */
 export function tiesPerYear(frame: Frame, kind: PlantKind | undefined): number {
   const perM = kind ? TIES_PER_M[kind.holds] : MIDDLING_TIES_PER_M

@@ -16,7 +16,9 @@ const TUB_SAFETY = 1.5
 /** A pot meets at least so much wind itself. */
 const LEAST_SCREEN_M2 = 0.02
 
-/** Moment of the wind at the soil, on each foot of what stands on legs; `null` without legs. Newton metres. */
+/**
+ * Moment of the wind at the soil, on each foot of what stands on legs; `null` without legs. Newton metres.
+ */
 export interface LegWind {
   readonly leg: Member
   readonly momentNm: number

@@ -89,8 +89,8 @@ interface StrainedAt {
 }
 
 /**
- * Every straight wire of a frame in every scenario. Lines that are alike to the millimetre are computed once. Cord is
- * wound, not strained, and left out.
+ * Every straight wire of a frame in every scenario. Lines that are alike to the millimetre are computed once.
+ * Cord is wound, not strained, and left out.
  */
 export function wireLines(
   frame: Frame,
@@ -167,7 +167,9 @@ function lineOf(alike: Alike, { wire, tensionN }: Choice, loads: WireLoads, plac
   return { ...line, states, worst: most((s) => s.tensionN), greatestSag: most((s) => s.sagM) }
 }
 
-/** What plants put on a line: one that carries bears all, one for foliage the wind alone, the others nothing. */
+/**
+ * What plants put on a line: one that carries bears all, one for foliage the wind alone, the others nothing.
+ */
 export function loadsOn(role: LineRole, loads: WireLoads): WireLoads {
   if (role === 'carrying') return loads
   return { cropNPerM: 0, leafNPerM: 0, windNPerM: bearsLeaf(role) ? loads.windNPerM : 0 }

@@ -13,7 +13,10 @@ import type { WireLine, WireLoads } from '../loads/index.ts'
 import { checkFrame, endStiffness, outcomeOf } from '../strength/index.ts'
 import type { Check, Outcome } from '../strength/index.ts'
 
-/** All that follows from a design; what could not be computed is `null` or empty, with the reason among the problems. */
+/**
+ * All that follows from a design; what could not be computed is `null` or empty, with the reason among the
+ * problems.
+ */
 export interface FramePlan {
   readonly frame: Frame | null
   /** How many are built alike; materials and hours are for all of them. */
@@ -49,8 +52,9 @@ const NOTHING = {
 }
 
 /**
- * The consequences of a design at a place. A step that refuses its input leaves a problem and the steps before it stand,
- * so a grower sees the drawing even where the handling length is too short for one run. Throws only for bugs.
+ * The consequences of a design at a place. A step that refuses its input leaves a problem and the steps
+ * before it stand, so a grower sees the drawing even where the handling length is too short for one run.
+ * Throws only for bugs.
  */
 export function planFrame(place: PlannedSite, design: FrameDesign, context: PlanContext = {}): FramePlan {
   const catalogue = context.catalogue ?? standardCatalogue

@@ -2,8 +2,8 @@ import type { Point } from '../geometry/index.ts'
 import type { CalendarDate } from '../season/index.ts'
 
 /**
- * What a value that is written down looks like: a small language of shapes, so that the body of an entry is described once,
- * where its meaning is, and the contract's schema and the compiler's type follow from it.
+ * What a value that is written down looks like: a small language of shapes, so that the body of an entry is
+ * described once, where its meaning is, and the contract's schema and the compiler's type follow from it.
  */
 export type Shape =
   /** A UUID. */

@@ -12,7 +12,10 @@ import type { Assumption, Check, CheckContext } from './check.ts'
 const NET_SOLIDITY = 0.25
 const NET_LIFT = 1.0
 
-/** Anchors of a cover: the cable's pull in the worst hour, and the lift of wind under the cover shared by the anchors. */
+/**
+ * Anchors of a cover: the cable's pull in the worst hour, and the lift of wind under the cover shared by the
+ * anchors.
+ */
 export function anchorChecks(context: CheckContext): Check[] {
   const { frame, site, lines, drives } = context
   if (!frame.traits.isCover) return []
@@ -76,7 +79,10 @@ function eyeHolding({ catalogue, drives }: CheckContext, anchor: Anchor, soil: S
   return screwHolding(screw, soil, drive).allowableN
 }
 
-/** What stands in the ground under something for years: below the frost, and not sinking. Posts of rows are set anew. */
+/**
+ * What stands in the ground under something for years: below the frost, and not sinking. Posts of rows are
+ * set anew.
+ */
 export function groundChecks({ frame, site }: CheckContext): Check[] {
   if (frame.traits.posts !== 'in-concrete') return []
   const soil = findSoil(site.conditions.soil)

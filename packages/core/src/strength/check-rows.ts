@@ -172,8 +172,8 @@ const SHELTER_SHARE = 0.5
 /** The thinnest band of leaf that the wind finds. */
 const LEAST_LEAF_M = 0.1
 /**
- * The code's figure is for posts that must not move. One in a row may lean in the worst gust of a year and be set upright
- * again; what it takes before it goes over is about four times that.
+ * The code's figure is for posts that must not move. One in a row may lean in the worst gust of a year and be
+ * set upright again; what it takes before it goes over is about four times that.
  */
 const CODE_MARGIN = 4
 
@@ -213,7 +213,10 @@ function linePostChecks(
   ]
 }
 
-/** Give of both ends of a free-standing row together, for one of its wires: cantilevers 3EI/h³, in series, shared. */
+/**
+ * Give of both ends of a free-standing row together, for one of its wires: cantilevers 3EI/h³, in series,
+ * shared.
+ */
 export function endStiffness(design: FrameDesign, catalogue: Catalogue): number | null {
   if (design.pattern.kind !== 'row' || design.pattern.end.kind !== 'free') return null
   const { levels, endStockId } = design.pattern

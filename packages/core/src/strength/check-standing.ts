@@ -7,7 +7,10 @@ import type { Assumption, Check, CheckContext } from './check.ts'
 
 const WOODS: ReadonlySet<Stock['material']> = new Set(['softwood', 'hardwood', 'bamboo'])
 
-/** Legs, stakes and hoops in the wind: each takes its share of the force on the leafy outline, and bends at the soil. */
+/**
+ * Legs, stakes and hoops in the wind: each takes its share of the force on the leafy outline, and bends at
+ * the soil.
+ */
 export function legChecks({ frame, site, catalogue }: CheckContext): Check[] {
   if (frame.traits.stands !== 'on-legs') return []
   const wind = windOnLegs(frame, site.conditions.windMPerS)

@@ -54,8 +54,8 @@ const THREAD_OUT_MM = 20
 const ON_EDGE_M = 1e-6
 
 /**
- * The eye that its wires pull hardest: their pulls in the worst hour add up as arrows, so a wire that passes straight adds
- * nothing.
+ * The eye that its wires pull hardest: their pulls in the worst hour add up as arrows, so a wire that passes
+ * straight adds nothing.
  */
 export function fixingChecks({ frame, site, fixing, lines }: CheckContext): Check[] {
   const pulled = hardestPulledEye(frame, lines)

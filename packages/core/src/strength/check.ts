@@ -48,8 +48,9 @@ export type Verdict = (typeof verdicts)[number]
 export const missingInputs = ['wire', 'stock', 'screw', 'surface', 'figure'] as const
 export type Missing = (typeof missingInputs)[number]
 /**
- * One thing that has to hold: what is needed against what there is, as a range where it rests on a guess. It holds when
- * even the low end covers the need, fails when the high end does not, and cannot be told where either is missing.
+ * One thing that has to hold: what is needed against what there is, as a range where it rests on a guess. It
+ * holds when even the low end covers the need, fails when the high end does not, and cannot be told where
+ * either is missing.
  */
 export interface Check {
   readonly code: CheckCode
@@ -90,7 +91,10 @@ type CheckInput = Omit<Check, 'verdict' | 'missing' | 'advice' | 'isStructural' 
 /** Need and holding are equal to rounding: what was cut to fit holds. */
 const ROUNDING = 1e-9
 
-/** A check with its verdict. A figure that is missing, not a number or below zero makes it one that cannot be told. */
+/**
+ * A check with its verdict. A figure that is missing, not a number or below zero makes it one that cannot be
+ * told.
+ */
 export function check(input: CheckInput): Check {
   const need = isFigure(input.need) ? input.need : null
   const holding = input.holding !== null && input.holding.every(isFigure) ? input.holding : null
@@ -105,13 +109,19 @@ export function check(input: CheckInput): Check {
 /** Infinity holds anything, and is a figure; nothing needs it. */
 const isFigure = (value: number | null): value is number => value !== null && value >= 0
 
-/** How often the need is covered at the worse end; `null` where that cannot be told, Infinity where nothing is asked. */
+/**
+ * How often the need is covered at the worse end; `null` where that cannot be told, Infinity where nothing is
+ * asked.
+ */
 export function coverage({ need, holding }: Pick<Check, 'need' | 'holding'>): number | null {
   if (need === null || holding === null) return null
   return need === 0 ? Infinity : holding[0] / need
 }
 
-/** What all checks of a frame come to, and how many there are of each: the one verdict that every screen and paper gives. */
+/**
+ * What all checks of a frame come to, and how many there are of each: the one verdict that every screen and
+ * paper gives.
+ */
 export interface Outcome {
   readonly verdict: Verdict
   readonly counts: Readonly<Record<Verdict, number>>

@@ -21,7 +21,9 @@ const parts = [
   tubChecks,
 ]
 
-/** A check that refuses its input answers nothing, and what must be checked is then among what cannot be told. */
+/**
+ * A check that refuses its input answers nothing, and what must be checked is then among what cannot be told.
+ */
 function answersOf(part: (context: CheckContext) => Check[], context: CheckContext): Check[] {
   try {
     return part(context)
@@ -32,8 +34,8 @@ function answersOf(part: (context: CheckContext) => Check[], context: CheckConte
 }
 
 /**
- * Everything that has to hold in this frame, what does not first and the weakest of each first. What the kind must have
- * checked and no check answered for stands among them as one that cannot be told: nothing vanishes.
+ * Everything that has to hold in this frame, what does not first and the weakest of each first. What the kind
+ * must have checked and no check answered for stands among them as one that cannot be told: nothing vanishes.
  */
 export function checkFrame(context: CheckContext): Check[] {
   const answered = parts.flatMap((part) => answersOf(part, context))

@@ -1,8 +1,6 @@
-export { METRES_PER, formatFeetInches, formatLength, parseLength, trimZeros } from './length.ts'
+export { METRES_PER, formatLength, parseLength } from './length.ts'
 export type { LengthStyle, LengthUnit, Parsed, ParseFailure, UnitSystem } from './length.ts'
 export {
-  KG_PER_LB,
-  STANDARD_GRAVITY,
   formatArea,
   formatForce,
   formatMass,

@@ -16,7 +16,9 @@ export interface Misfit {
     | 'own-ancestor'
 }
 
-/** Wood and ties while the journal is folded. Positions along a piece are kept within it by everything here. */
+/**
+ * Wood and ties while the journal is folded. Positions along a piece are kept within it by everything here.
+ */
 export interface WoodDraft {
   readonly pieces: Map<string, Piece>
   readonly ties: Map<string, Tie>
@@ -89,8 +91,8 @@ export function cutPiece(draft: WoodDraft, piece: Piece, cut: Cut, isTaken: (chi
 const SAME_CANE = 0.15
 
 /**
- * Gives a piece another line. Every place along it is kept as its share of the length, since a hand draws the same cane a
- * little longer or shorter; what sits on it goes along, turned as the wood under it has turned.
+ * Gives a piece another line. Every place along it is kept as its share of the length, since a hand draws the
+ * same cane a little longer or shorter; what sits on it goes along, turned as the wood under it has turned.
  */
 export const layPiece = (draft: WoodDraft, piece: Piece, path: readonly Point[]): void =>
   moveTo(draft, piece, path, () => false)
@@ -103,7 +105,8 @@ export function moveTo(
   stays: (id: string) => boolean,
 ): void {
   const [before, after] = [lengthOf(piece), polylineLengthM(path)]
-  // What is much longer than it was has grown at its tip, and everything on it is as far from the base as before.
+  // What is much longer than it was has grown at its tip, and everything on it is as far from the base as
+  // before.
   const hasGrown = after > before * (1 + SAME_CANE)
   const scale = before > 0 && !hasGrown ? after / before : 1
   draft.pieces.set(piece.id, { ...piece, path })

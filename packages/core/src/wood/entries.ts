@@ -26,7 +26,7 @@ const materialId = part()
 const pieceId = uuid
 
 /** What the first releases called the parts of a plant. */
-export const firstParts = ['trunk', 'arm', 'cane', 'lateral', 'spur', 'shoot'] as const
+const firstParts = ['trunk', 'arm', 'cane', 'lateral', 'spur', 'shoot'] as const
 
 export const parentShape = oneOf(
   'on',
@@ -52,7 +52,10 @@ const loop = {
 const atPlace = v1({ pieceId, alongM: noneOr(alongM) })
 const gone = v1({ pieceId, reason })
 
-/** Everything that is done to wood and ties or seen of them, once each. Wood is addressed by its piece and metres along it. */
+/**
+ * Everything that is done to wood and ties or seen of them, once each. Wood is addressed by its piece and
+ * metres along it.
+ */
 export const woodEntries = {
   /** A piece that is there: grown since, or drawn for the first time. */
   'piece.grew': v1({
@@ -141,12 +144,3 @@ export const woodEntries = {
   'stem.shortened': v1({ stemId: pieceId, toLengthM: above(0, 1000), reason }),
   'stem.removed': v1({ stemId: pieceId, reason }),
 } as const
-
-/** Wood entries of the first releases: another hand reads them. */
-export const FIRST_KINDS = [
-  'stem.drawn',
-  'stem.redrawn',
-  'stem.measured',
-  'stem.shortened',
-  'stem.removed',
-] as const

@@ -16,9 +16,9 @@ type FirstTie = Extract<EntryOf<Pick<typeof woodEntries, 'tie.made'>>['body'], {
 const ATTACHED_M = 0.03
 
 /**
- * Reads wood entries of the first releases as they were meant: a stem hung together with the wood that it was drawn on by
- * being near to it, and a tie was a place on the wall. Nearness is resolved when the entry is folded, so an entry that
- * arrives late from an old phone means what it meant there.
+ * Reads wood entries of the first releases as they were meant: a stem hung together with the wood that it was
+ * drawn on by being near to it, and a tie was a place on the wall. Nearness is resolved when the entry is
+ * folded, so an entry that arrives late from an old phone means what it meant there.
  */
 export function readFirstEntry(
   draft: WoodDraft,
@@ -72,7 +72,10 @@ function drawn(draft: WoodDraft, entry: FirstEntry<'stem.drawn'>): void {
   })
 }
 
-/** Then wood was drawn anew and what sat on it stayed where it was; what is addressed along it moves as it does now. */
+/**
+ * Then wood was drawn anew and what sat on it stayed where it was; what is addressed along it moves as it
+ * does now.
+ */
 function redraw(draft: WoodDraft, piece: Piece, path: readonly Point[]): void {
   moveTo(draft, piece, path, (id) => draft.byNearness.has(id))
   const { parent } = piece

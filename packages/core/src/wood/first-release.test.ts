@@ -6,7 +6,10 @@ import type { JournalEntry } from '../journal/index.ts'
 
 interface Fixture {
   readonly entries: readonly JournalEntry[]
-  /** A digest of all wood and ties as the first releases showed them, at the end of each day on which something was written. */
+  /**
+   * A digest of all wood and ties as the first releases showed them, at the end of each day on which
+   * something was written.
+   */
   readonly days: Readonly<Record<string, string>>
   readonly last: { readonly stems: readonly object[]; readonly ties: readonly object[] }
 }

@@ -1,5 +1,5 @@
 export type { Misfit, WoodDraft as WoodState } from './draft.ts'
-export { FIRST_KINDS, firstParts, woodEntries } from './entries.ts'
+export { woodEntries } from './entries.ts'
 export { woodProjection } from './projection.ts'
 export type { WoodEntry } from './projection.ts'
 export { budsOf, roleOf } from './roles.ts'
@@ -13,7 +13,7 @@ export { baseDiameterMm, pieceAge, thickenedMm, thickeningMmPerYear } from './th
 export type { ThickeningPace } from './thickening.ts'
 export { tiePoints, tieSupports } from './tie-points.ts'
 export type { TiePoint, TieSupport } from './tie-points.ts'
-export { healths, hitches, pieceMarks, pieceRoles, sides, tieEnds } from './wood.ts'
+export { healths, hitches, pieceRoles, sides, tieEnds } from './wood.ts'
 export type {
   Cut,
   Health,

@@ -8,8 +8,9 @@ const SPUR_BUDS = 3
 const SPUR_M = 0.12
 
 /**
- * What a piece is on a day: what its grower calls it, or what follows from where it begins and how many seasons it has
- * behind it. A shoot is called one for the summer that made it and no longer: the same wood is next winter's cane.
+ * What a piece is on a day: what its grower calls it, or what follows from where it begins and how many
+ * seasons it has behind it. A shoot is called one for the summer that made it and no longer: the same wood is
+ * next winter's cane.
  */
 export function roleOf(
   piece: Piece,

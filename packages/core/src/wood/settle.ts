@@ -6,8 +6,8 @@ import type { Piece, Tie } from './wood.ts'
 const HELD_M = 0.03
 
 /**
- * The line of a piece once it is led to where its supports are now: what a moved tie holds goes with what it holds on to,
- * the base stays, and what lies between two ties follows them evenly.
+ * The line of a piece once it is led to where its supports are now: what a moved tie holds goes with what it
+ * holds on to, the base stays, and what lies between two ties follows them evenly.
  */
 export function ledToSupports(
   piece: Piece,

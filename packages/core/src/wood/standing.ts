@@ -5,8 +5,9 @@ import { linePath } from './tie-points.ts'
 import type { Support, Tie } from './wood.ts'
 
 /**
- * How a tie stands to what it holds on to: where it was made; beside it, since the wire is elsewhere now; or free, since
- * there is no such wire or stake any more. `unknown` for one of which only the place was written down.
+ * How a tie stands to what it holds on to: where it was made; beside it, since the wire is elsewhere now; or
+ * free, since there is no such wire or stake any more. `unknown` for one of which only the place was written
+ * down.
  */
 export type TieStanding =
   | { readonly is: 'sound' | 'unknown' | 'free' }
@@ -43,7 +44,10 @@ export function tieStanding(tie: Tie, frames: ReadonlyMap<string, Frame>): TieSt
   }
 }
 
-/** What of a frame a tie at a place holds on to: the nearest wire or stake within a loop's reach, `null` without one. */
+/**
+ * What of a frame a tie at a place holds on to: the nearest wire or stake within a loop's reach, `null`
+ * without one.
+ */
 export function supportAt(frameId: string, frame: Frame, at: Point): Support | null {
   let best: Support | null = null
   let bestM = TOGETHER_M
@@ -72,8 +76,8 @@ export interface MovedTie {
 }
 
 /**
- * Ties that hold at a frame now and would not where they are once it is revised. Ties of which only the place is known
- * hold on to what is there before.
+ * Ties that hold at a frame now and would not where they are once it is revised. Ties of which only the place
+ * is known hold on to what is there before.
  */
 export function tiesMovedBy(frameId: string, before: Frame, after: Frame, ties: Iterable<Tie>): MovedTie[] {
   const [was, will] = [new Map([[frameId, before]]), new Map([[frameId, after]])]

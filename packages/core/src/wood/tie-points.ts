@@ -5,7 +5,10 @@ import { distanceM, nearestAlong, pointAlong, polylineLengthM, segmentCrossing }
 import type { Point } from '../geometry/index.ts'
 import type { Support } from './wood.ts'
 
-/** Something that wood can be tied to: a wire or a stake, pole or post, as a line on the elevation and as thick as it is. */
+/**
+ * Something that wood can be tied to: a wire or a stake, pole or post, as a line on the elevation and as
+ * thick as it is.
+ */
 export interface TieSupport {
   readonly frameId: string
   readonly part:
@@ -76,8 +79,8 @@ const STAKE_STEP_M = 0.25
 const SOFT_SHARE = 0.02
 
 /**
- * Where a piece can be tied: where it crosses a wire or passes one of its nodes, and at every step along a stake or pole
- * that it leans on; in order along the piece. The soft tip is left free.
+ * Where a piece can be tied: where it crosses a wire or passes one of its nodes, and at every step along a
+ * stake or pole that it leans on; in order along the piece. The soft tip is left free.
  */
 export function tiePoints(path: readonly Point[], supports: readonly TieSupport[]): TiePoint[] {
   const total = polylineLengthM(path)

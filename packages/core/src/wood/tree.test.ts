@@ -55,7 +55,10 @@ const on = (pieceId: string, alongM: number) => ({ on: 'piece', pieceId, alongM 
 const tie = (tieId: string, pieceId: string, alongM: number) =>
   ({ v: 2, tieId, pieceId, alongM, support: null, ...loop }) as const
 
-/** What holds of any wood, whatever was written: nothing hangs in the air, nothing sits beyond where its wood ends. */
+/**
+ * What holds of any wood, whatever was written: nothing hangs in the air, nothing sits beyond where its wood
+ * ends.
+ */
 function expectWhole(state: WoodState): void {
   for (const piece of state.pieces.values()) {
     if (piece.removedOn !== null || piece.parent.on !== 'piece') continue
@@ -86,7 +89,10 @@ const dayArb = fc.integer({ min: 1, max: 9 }).map((n) => `2026-0${n}-10`)
 const p = (n: number) => `p${n}`
 const t = (n: number) => `t${n}`
 
-/** Anything that may be written of wood and ties, now or by an old phone, about pieces that may or may not be there. */
+/**
+ * Anything that may be written of wood and ties, now or by an old phone, about pieces that may or may not be
+ * there.
+ */
 const actArb: fc.Arbitrary<readonly [EntryKind, unknown]> = fc.oneof(
   {
     weight: 4,

@@ -5,9 +5,9 @@ import type { ValueOf } from '../shape/index.ts'
 import type { parentShape, supportShape } from './entries.ts'
 
 /**
- * What a piece of wood is in its plant. `arm` is a permanent arm along a wire (cordon); `cane` wood that is replaced every
- * year or two; `bine` and `runner` are soft and twining or creeping; `sucker` comes from the root or from below the
- * graft; a `tip-layer` has rooted at its end.
+ * What a piece of wood is in its plant. `arm` is a permanent arm along a wire (cordon); `cane` wood that is
+ * replaced every year or two; `bine` and `runner` are soft and twining or creeping; `sucker` comes from the
+ * root or from below the graft; a `tip-layer` has rooted at its end.
  */
 export const pieceRoles = [
   'trunk',
@@ -37,8 +37,8 @@ export const hitches = ['figureEight', 'belt'] as const
 export type Hitch = (typeof hitches)[number]
 
 /**
- * Where a piece begins: on another piece, so many metres from that one's base; at the crown, for one of the plant's leads
- * where it has several; below the graft; out of the ground.
+ * Where a piece begins: on another piece, so many metres from that one's base; at the crown, for one of the
+ * plant's leads where it has several; below the graft; out of the ground.
  */
 export type Parent = ValueOf<typeof parentShape>
 
@@ -63,7 +63,10 @@ export interface Mark {
   readonly alongM: number | null
 }
 
-/** What one growing point made, as it is on the day asked for. Its path runs from its base to its tip, metres on the elevation. */
+/**
+ * What one growing point made, as it is on the day asked for. Its path runs from its base to its tip, metres
+ * on the elevation.
+ */
 export interface Piece {
   readonly id: string
   readonly plantId: string

@@ -15,8 +15,8 @@ const TONE: Readonly<Record<Verdict, string>> = {
 }
 
 /**
- * Will it hold: what is needed against what there is, the weakest first; each opens to how it is known and what to
- * change.
+ * Will it hold: what is needed against what there is, the weakest first; each opens to how it is known and
+ * what to change.
  */
 export function Checks({ plan, catalogue }: { plan: FramePlan; catalogue: Catalogue }) {
   const { t } = useTranslation()

@@ -70,7 +70,10 @@ export function PatternInputs(props: PatternInputsProps) {
   )
 }
 
-/** What is asked of this pattern, in the order of its record; what has an editor of its own is asked for there. */
+/**
+ * What is asked of this pattern, in the order of its record; what has an editor of its own is asked for
+ * there.
+ */
 function fieldsOf(pattern: Pattern): readonly (readonly [string, Field])[] {
   const { fields, hidden } = kindOf(pattern)
   const passedOver = new Set<string>([...(hidden?.(pattern) ?? []), ...(EDITED_APART[pattern.kind] ?? [])])
@@ -170,7 +173,10 @@ interface GoodsPickProps {
   readonly onValue: (value: string) => void
 }
 
-/** Posts, canes, bars or screws out of the garden's own catalogue; what the frame has now is offered whatever its use. */
+/**
+ * Posts, canes, bars or screws out of the garden's own catalogue; what the frame has now is offered whatever
+ * its use.
+ */
 function GoodsPick({ gardenId, label, field, value, onValue }: GoodsPickProps) {
   const catalogue = useCatalogue(gardenId)
   const names = useNames()

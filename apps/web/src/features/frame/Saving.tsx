@@ -50,7 +50,10 @@ export function Saving(props: SavingProps) {
   const withIds = useLastingIds(gardenId, place.body, stored, draft)
   const before = useSavedFrame(gardenId, place.body, stored)
   const news = useRevisionNews(gardenId, place.id, frameId, before, plan.frame)
-  /** Ties of which only the place was known say what they held on to, so that everybody sees them until they are settled. */
+  /**
+   * Ties of which only the place was known say what they held on to, so that everybody sees them until they
+   * are settled.
+   */
   const addressTies = () => {
     const unknown = news.ties.filter(({ tie }) => tie.support === null)
     if (unknown.length === 0) return

@@ -318,7 +318,10 @@ function Cautions({ plan }: { plan: FramePlan }) {
   )
 }
 
-/** How it stands with what has to hold, before anything is bought; what does not hold or cannot be told in full. */
+/**
+ * How it stands with what has to hold, before anything is bought; what does not hold or cannot be told in
+ * full.
+ */
 function Checks({ gardenId, plan }: { gardenId: string; plan: FramePlan }) {
   const { t } = useTranslation()
   const units = useUnits()

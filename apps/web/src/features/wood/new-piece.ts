@@ -10,8 +10,8 @@ import type { PieceTraits } from './DrawPanel.tsx'
 const GROWS_FROM_M = 0.05
 
 /**
- * The entry for a drawn line. It sits on the wood that it starts on, at its place along that; else it comes from the crown
- * of the plant chosen, or of the nearest foot.
+ * The entry for a drawn line. It sits on the wood that it starts on, at its place along that; else it comes
+ * from the crown of the plant chosen, or of the nearest foot.
  */
 export function newPieceEntry(
   path: readonly Point[],

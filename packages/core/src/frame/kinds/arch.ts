@@ -25,7 +25,10 @@ const fields = {
 } as const
 export type ArchPattern = PatternOf<'arch', typeof fields>
 
-/** Hoops of two legs and a half circle, one behind the other in the middle of the place, with rungs along them. */
+/**
+ * Hoops of two legs and a half circle, one behind the other in the middle of the place, with rungs along
+ * them.
+ */
 export const arch = frameKind({
   kind: 'arch',
   fields,

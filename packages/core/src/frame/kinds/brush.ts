@@ -8,7 +8,10 @@ import { tallAt } from '../start.ts'
 /** Twigs lean a little, in turn to either side, so that they lock; as a share of their height. */
 const TWIG_LEAN = 0.12
 
-/** Twiggy brush pushed into the ground in rows along the bed, plants at the foot of every twig of the first row. */
+/**
+ * Twiggy brush pushed into the ground in rows along the bed, plants at the foot of every twig of the first
+ * row.
+ */
 export const brush = frameKind({
   kind: 'brush',
   fields: {

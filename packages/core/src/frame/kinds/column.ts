@@ -24,9 +24,9 @@ const fields = {
 export type ColumnPattern = PatternOf<'column', typeof fields>
 
 /**
- * A column on the bottom of its tub with a bar through it each way at two heights, a padded mesh on them, plants round
- * its foot. The bars must clear each other, so the levels differ by more than a bar's thickness, or the pattern is
- * refused with the least difference.
+ * A column on the bottom of its tub with a bar through it each way at two heights, a padded mesh on them,
+ * plants round its foot. The bars must clear each other, so the levels differ by more than a bar's thickness,
+ * or the pattern is refused with the least difference.
  */
 export const column = frameKind({
   kind: 'column',

@@ -29,7 +29,10 @@ const fields = {
 
 export type DiamondsPattern = PatternOf<'diamonds', typeof fields>
 
-/** Width and height of a cell as the pattern and the wall make it, metres; `cellHeightM` none fills the usable height. */
+/**
+ * Width and height of a cell as the pattern and the wall make it, metres; `cellHeightM` none fills the usable
+ * height.
+ */
 export function diamondCell(
   { widthM, usableHeightM }: Pick<Site, 'widthM' | 'usableHeightM'>,
   { cell, cellHeightM, rows }: DiamondsPattern,
@@ -58,9 +61,10 @@ function fit(site: Site, pattern: DiamondsPattern, toleranceShare: number): FitW
 }
 
 /**
- * Rows of rhombi stacked corner to corner from the first fork up, beginning with a whole cell at the viewing end. After
- * the whole cells comes the near half of one more where at least half a cell's width is left, otherwise nothing.
- * Corners that cells share are one node. Throws `frame/cell-too-large` when not one whole cell fits.
+ * Rows of rhombi stacked corner to corner from the first fork up, beginning with a whole cell at the viewing
+ * end. After the whole cells comes the near half of one more where at least half a cell's width is left,
+ * otherwise nothing. Corners that cells share are one node. Throws `frame/cell-too-large` when not one whole
+ * cell fits.
  */
 export const diamonds = frameKind({
   kind: 'diamonds',
@@ -116,7 +120,8 @@ export const diamonds = frameKind({
       Array.from({ length: rows + 1 }, (_, i) => site.firstForkM + i * h),
     )
     const x = (halves: number) => alongToX(site, (halves * w) / 2)
-    // Corners above and below the cells lie on levels 0..rows; corners beside them half a cell higher, one line a row.
+    // Corners above and below the cells lie on levels 0..rows; corners beside them half a cell higher, one
+    // line a row.
     const corner = (level: number, cell: number) =>
       builder.node(
         `c${levels[level]}.${cells[cell]}`,

@@ -33,7 +33,9 @@ interface Rib {
   readonly lengthM: number
 }
 
-/** Where each rib ends: at its own length, or at the edge of the wall. Angles from upright, the left negative. */
+/**
+ * Where each rib ends: at its own length, or at the edge of the wall. Angles from upright, the left negative.
+ */
 function ribsOf(site: Site, { ribs, spreadDeg, ribReachM }: FanPattern): Rib[] {
   const { bottomM, topM } = usableRect(site)
   const midM = site.widthM / 2
@@ -50,9 +52,9 @@ function ribsOf(site: Site, { ribs, spreadDeg, ribReachM }: FanPattern): Rib[] {
 }
 
 /**
- * Ribs from the middle of the first fork, at equal angles over `spreadDeg`. With a wire step they are canes lashed to
- * level wires, which only carry them and so stand at equal steps, as wide as the ribs reach; without one the ribs are
- * wires themselves.
+ * Ribs from the middle of the first fork, at equal angles over `spreadDeg`. With a wire step they are canes
+ * lashed to level wires, which only carry them and so stand at equal steps, as wide as the ribs reach;
+ * without one the ribs are wires themselves.
  */
 export const fan = frameKind({
   kind: 'fan',

@@ -8,8 +8,8 @@ import type { NodeId } from '../parts.ts'
 const MOST_NODES = 400
 
 /**
- * Nodes and runs put there by hand, one by one. Heights are above the soil. A run that names a node that is gone, or one
- * node twice, is left out, as is a second run between the same two.
+ * Nodes and runs put there by hand, one by one. Heights are above the soil. A run that names a node that is
+ * gone, or one node twice, is left out, as is a second run between the same two.
  */
 export const free = frameKind({
   kind: 'free',

@@ -44,8 +44,8 @@ export type PatternOfKind<K extends PatternKind> = ReturnType<(typeof frameKinds
 export type Pattern = { [K in PatternKind]: PatternOfKind<K> }[PatternKind]
 
 /**
- * The record of a pattern's kind, typed for that pattern. The one cast: the compiler cannot see that a pattern's `kind`
- * picks the record that it was made for.
+ * The record of a pattern's kind, typed for that pattern. The one cast: the compiler cannot see that a
+ * pattern's `kind` picks the record that it was made for.
  */
 export function kindOf<P extends { readonly kind: string }>(pattern: P): FrameKind<string, never, P> {
   return (frameKinds as unknown as Record<string, FrameKind<string, never, P>>)[pattern.kind]!

@@ -25,9 +25,9 @@ const fields = {
 export type NetPattern = PatternOf<'net', typeof fields>
 
 /**
- * Posts on a grid over the place, cables over them along and across, each cable tied down to an anchor outside the grid
- * at both its ends, and a cover in panels that run across. Interior posts stand on flanged screws or in holes; those
- * of the edge stand in holes, where cables change direction.
+ * Posts on a grid over the place, cables over them along and across, each cable tied down to an anchor
+ * outside the grid at both its ends, and a cover in panels that run across. Interior posts stand on flanged
+ * screws or in holes; those of the edge stand in holes, where cables change direction.
  */
 export const net = frameKind({
   kind: 'net',

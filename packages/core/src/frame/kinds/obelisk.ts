@@ -7,7 +7,10 @@ import { corner } from '../polygon.ts'
 import { standIn } from '../pot.ts'
 import { potAt, tallAt } from '../start.ts'
 
-/** Legs that lean together with level rungs between neighbours: an obelisk, a cone that meets at its tip, a flat ladder. */
+/**
+ * Legs that lean together with level rungs between neighbours: an obelisk, a cone that meets at its tip, a
+ * flat ladder.
+ */
 export const obelisk = frameKind({
   kind: 'obelisk',
   fields: {

@@ -31,9 +31,9 @@ const fields = {
 export type OverheadPattern = PatternOf<'overhead', typeof fields>
 
 /**
- * Pergola or arbour: posts in two lines along the place, a beam on each line, rafters across, wires over the rafters
- * along the whole length, and up the back for an arbour. Heights are above level ground; the headroom is the
- * underside of the beams.
+ * Pergola or arbour: posts in two lines along the place, a beam on each line, rafters across, wires over the
+ * rafters along the whole length, and up the back for an arbour. Heights are above level ground; the headroom
+ * is the underside of the beams.
  */
 export const overhead = frameKind({
   kind: 'overhead',

@@ -23,8 +23,8 @@ const fields = {
 export type PolePattern = PatternOf<'pole', typeof fields>
 
 /**
- * A pole that aerial roots grow into, in the middle of its pot: a cylinder of mesh, a wrapped core, or open modules one
- * on another; what to cut for it, what fills it, what it leaves of the soil.
+ * A pole that aerial roots grow into, in the middle of its pot: a cylinder of mesh, a wrapped core, or open
+ * modules one on another; what to cut for it, what fills it, what it leaves of the soil.
  */
 export const pole = frameKind({
   kind: 'pole',

@@ -305,7 +305,10 @@ function bandsAlong(site: Site): (readonly [number, number, string])[] {
   })
 }
 
-/** At equal steps, the first half a step from the viewing end, shifted off posts by as little as keeps them clear. */
+/**
+ * At equal steps, the first half a step from the viewing end, shifted off posts by as little as keeps them
+ * clear.
+ */
 function plantSpots(site: Site, pattern: RowPattern, posts: readonly number[], postWidthM: number): number[] {
   const count = Math.max(1, Math.round(site.widthM / pattern.plantSpacingM))
   if (count > MAX_NODES)

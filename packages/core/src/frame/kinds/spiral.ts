@@ -34,7 +34,10 @@ const fields = {
 } as const
 export type SpiralPattern = PatternOf<'spiral', typeof fields>
 
-/** Stakes at the corners of a regular polygon with a cord wound up round them and a bent bar that holds them at the top. */
+/**
+ * Stakes at the corners of a regular polygon with a cord wound up round them and a bent bar that holds them
+ * at the top.
+ */
 export const spiral = frameKind({
   kind: 'spiral',
   fields,

@@ -17,12 +17,15 @@ import { alongToX, usableRect } from '../site.ts'
 /** Height of one tier over the next to begin with, and the most that a wall starts with. */
 const STEP_M = 0.4
 const MOST_AT_START = 12
-/** Heights written in inches and feet come out a little off what the wall ends at: so much is the same height. */
+/**
+ * Heights written in inches and feet come out a little off what the wall ends at: so much is the same height.
+ */
 const EDGE_M = 1e-6
 
 /**
- * Level wires across the whole width, each in the fewest equal spans that are none longer than the greatest support
- * spacing. Heights are above the soil, must rise, and lie between the first fork and the highest fixing line.
+ * Level wires across the whole width, each in the fewest equal spans that are none longer than the greatest
+ * support spacing. Heights are above the soil, must rise, and lie between the first fork and the highest
+ * fixing line.
  */
 export const tiers = frameKind({
   kind: 'tiers',

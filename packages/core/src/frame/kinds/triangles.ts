@@ -14,8 +14,8 @@ import { LayoutBuilder, MAX_NODES, wholeTimes } from '../layout.ts'
 import { alongToX, usableRect } from '../site.ts'
 
 /**
- * Level lines in equal steps over the usable height, corners of each level over the middles of the bases below, joined
- * by slanting wires. As many whole bases as fit from the viewing end.
+ * Level lines in equal steps over the usable height, corners of each level over the middles of the bases
+ * below, joined by slanting wires. As many whole bases as fit from the viewing end.
  */
 export const triangles = frameKind({
   kind: 'triangles',

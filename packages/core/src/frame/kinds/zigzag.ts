@@ -13,7 +13,10 @@ import {
 import { LayoutBuilder, MAX_NODES, wholeTimes } from '../layout.ts'
 import { alongToX, usableRect } from '../site.ts'
 
-/** One line to and fro between the first fork and the top: whole strokes only, the first up from the viewing end. */
+/**
+ * One line to and fro between the first fork and the top: whole strokes only, the first up from the viewing
+ * end.
+ */
 export const zigzag = frameKind({
   kind: 'zigzag',
   fields: { strokeWidthM: length(LEAST_M, MAX_SIZE_M) },
