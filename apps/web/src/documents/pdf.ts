@@ -1,40 +1,7 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
 import pdfMake from 'pdfmake/build/pdfmake'
 import fonts from 'pdfmake/build/vfs_fonts'
-
-interface Fit {
-  readonly widthMm: number
-  readonly heightMm: number
-}
-
-/** A sheet in words and figures, ready to be set: nothing here knows of frames. */
-export interface PdfSheet {
-  readonly title: string
-  readonly subtitle: string
-  readonly paper: 'A4' | 'LETTER'
-  /** Drawings as SVG, each made for what the page allows it. */
-  readonly drawings: readonly { readonly caption: string; readonly svg: (fit: Fit) => string }[]
-  readonly sections: readonly PdfSection[]
-  /** "Page 2 of 5" */
-  readonly pageText: (page: number, of: number) => string
-}
-
-export type PdfSection =
-  | {
-      readonly kind: 'table'
-      readonly title: string
-      readonly intro?: string
-      readonly header: readonly string[]
-      readonly rows: readonly (readonly string[])[]
-      readonly isTotal?: boolean
-    }
-  | {
-      readonly kind: 'list'
-      readonly title: string
-      readonly intro?: string
-      readonly items: readonly string[]
-      readonly isBoxed?: boolean
-    }
+import type { SheetContent, SheetSection } from './sheet-content.ts'
 
 const WIDTH_PT = { A4: 595 - 72, LETTER: 612 - 72 } as const
 const DRAWING_HEIGHT_PT = 300
@@ -44,18 +11,20 @@ const MM_PER_PT = 25.4 / 72
  * The sheet as a paginated PDF, headings kept with what follows, tables repeated over pages with their
  * header.
  */
-export async function sheetPdf(sheet: PdfSheet): Promise<Blob> {
+export async function sheetPdf(sheet: SheetContent): Promise<Blob> {
   pdfMake.addVirtualFileSystem(fonts)
   return pdfMake.createPdf(definition(sheet)).getBlob()
 }
 
-function definition(sheet: PdfSheet): TDocumentDefinitions {
+function definition(sheet: SheetContent): TDocumentDefinitions {
   const [widthPt, heightPt] = [WIDTH_PT[sheet.paper], DRAWING_HEIGHT_PT]
-  const fit: Fit = { widthMm: widthPt * MM_PER_PT, heightMm: heightPt * MM_PER_PT }
+  const fit = { widthMm: widthPt * MM_PER_PT, heightMm: heightPt * MM_PER_PT }
   return {
     pageSize: sheet.paper,
     pageMargins: [36, 36, 36, 44],
     info: { title: sheet.title },
+    pageBreakBefore: (node, queries) =>
+      node.headlineLevel !== undefined && queries.getFollowingNodesOnPage().length === 0,
     defaultStyle: { fontSize: 9.5, lineHeight: 1.15 },
     styles: {
       title: { fontSize: 17, bold: true },
@@ -82,10 +51,26 @@ function definition(sheet: PdfSheet): TDocumentDefinitions {
   }
 }
 
-function section(of: PdfSection): Content {
+function section(of: SheetSection): Content {
   const intro: Content[] = of.intro ? [{ text: of.intro, style: 'quiet', margin: [0, 0, 0, 3] }] : []
   if (of.kind === 'list') {
-    const body: Content[] = [{ text: of.title, style: 'heading' }, ...intro, { ul: [...of.items] }]
+    const body: Content[] = [
+      { text: of.title, style: 'heading', headlineLevel: 1 },
+      ...intro,
+      ...of.groups.flatMap(({ title, items }): Content[] => [
+        ...(title === null
+          ? []
+          : [
+              {
+                text: title,
+                style: 'quiet',
+                margin: [0, 3, 0, 1] as [number, number, number, number],
+                headlineLevel: 2,
+              },
+            ]),
+        { ul: items.map(({ lead, text }) => ({ text: [{ text: lead, bold: true }, `: ${text}`] })) },
+      ]),
+    ]
     return of.isBoxed
       ? { table: { widths: ['*'], body: [[body]] }, margin: [0, 10, 0, 0], unbreakable: true }
       : body

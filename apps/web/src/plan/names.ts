@@ -26,7 +26,7 @@ export function useNames(): Names {
   return useMemo(() => namesIn(t, units), [t, units])
 }
 
-function namesIn(t: TFunction, units: Units): Names {
+export function namesIn(t: TFunction, units: Units): Names {
   const mm = (value: number) => `${value} mm`
   const names: Names = {
     wire: (wire) =>
@@ -81,10 +81,17 @@ function sectionText({ section }: Stock): string {
     : `${section.diameterMm} mm`
 }
 
-/** How many of it, with its unit where it is not counted. */
-export function quantityText(t: TFunction, item: MaterialItem, catalogue: Catalogue): string {
+/** How many of it, with its unit where it is not counted; never less than is needed. */
+export function quantityText(units: Units, item: MaterialItem, catalogue: Catalogue): string {
   const unit = item.what === 'good' ? catalogue.goods.find((good) => good.id === item.goodId)?.unit : 'piece'
-  return unit === undefined || unit === 'piece'
-    ? String(item.quantity)
-    : t(`goodUnit.${unit}`, { quantity: item.quantity })
+  switch (unit) {
+    case 'square-metre':
+      return units.area(item.quantity, 'up')
+    case 'litre':
+      return units.volume(item.quantity, 'up')
+    case 'metre':
+      return units.length(item.quantity)
+    default:
+      return String(item.quantity)
+  }
 }

@@ -50,7 +50,7 @@ function figuresOf(t: TFunction, units: Units, entry: JournalEntry): Record<stri
     case 'stage.seen':
       return { stage: t(`reading.stage.${entry.body.stage}`) }
     case 'plant.watered':
-      return { litres: entry.body.litres ?? '–' }
+      return { water: entry.body.litres === null ? '–' : units.water(entry.body.litres) }
     case 'plant.fed':
       return { what: entry.body.what, mass: mass(entry.body.grams) }
     case 'plant.mulched':

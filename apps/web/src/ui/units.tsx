@@ -5,8 +5,10 @@ import {
   formatMoment,
   formatSpeed,
   formatTemperature,
+  formatVolume,
+  formatWater,
 } from '@klados/core/units'
-import type { LengthStyle, LengthUnit, UnitSystem } from '@klados/core/units'
+import type { LengthStyle, LengthUnit, Rounding, UnitSystem } from '@klados/core/units'
 import { useSessionQuery } from '../data/api.ts'
 
 export interface Units {
@@ -16,7 +18,10 @@ export interface Units {
   readonly moment: (newtonMetres: number) => string
   readonly speed: (metresPerSecond: number) => string
   readonly temperature: (celsius: number) => string
-  readonly area: (squareMetres: number) => string
+  readonly area: (squareMetres: number, rounding?: Rounding) => string
+  /** Soil, gravel, medium: what is filled in. */
+  readonly volume: (litres: number, rounding?: Rounding) => string
+  readonly water: (litres: number) => string
   /** What a bare number means in a field of that style. */
   readonly bare: (style: LengthStyle) => LengthUnit
 }
@@ -34,12 +39,14 @@ function unitsOf(system: UnitSystem): Units {
     moment: (newtonMetres) => formatMoment(newtonMetres, system),
     speed: (metresPerSecond) => formatSpeed(metresPerSecond, system),
     temperature: (celsius) => formatTemperature(celsius, system),
-    area: (squareMetres) => formatArea(squareMetres, system),
+    area: (squareMetres, rounding) => formatArea(squareMetres, system, rounding),
+    volume: (litres, rounding) => formatVolume(litres, system, rounding),
+    water: (litres) => formatWater(litres, system),
     bare: (style) => BARE[system][style],
   }
 }
 
-const UNITS: Readonly<Record<UnitSystem, Units>> = {
+export const UNITS: Readonly<Record<UnitSystem, Units>> = {
   metric: unitsOf('metric'),
   imperial: unitsOf('imperial'),
 }

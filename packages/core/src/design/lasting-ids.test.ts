@@ -127,6 +127,19 @@ describe('ids of a frame’s parts', () => {
     for (const part of fan.nodes) expect(again.has(part.id)).toBe(false)
   })
 
+  it('of wires that were taken away are not those of wires that are put up later', () => {
+    const wall = siteOf(3.8, 0.8)
+    const fan = (wireStepM: number | null) =>
+      designOf({
+        ...frameKinds.fan.start({ kind: 'wall', widthM: 3.8, usableHeightM: 0.8, firstForkM: 0 }),
+        wireStepM,
+      })
+    const frame = revisions(wall, fan(0.2))
+    const before = new Set(frame.frame().lines.map((line) => line.id))
+    frame.revise(fan(null))
+    for (const line of frame.revise(fan(0.14)).lines) expect(before.has(line.id)).toBe(false)
+  })
+
   it.each(kinds)(
     'of %s are each one part’s, stay where nothing moved, and none comes back to mean another',
     (kind) => {

@@ -34,22 +34,11 @@ export function withLastingIds(
   const ids: Record<string, readonly string[]> = {}
   for (const [name, { positionsM }] of Object.entries(axes)) {
     const old = before?.axes[name]
-    const kept = old ? carryIds(old, positionsM, fresh) : newAxis(positionsM, before, fresh)
+    // An axis that the saved frame did not have may be one of an earlier revision: its numbers are spent.
+    const kept = old ? carryIds(old, positionsM, fresh) : positionsM.map(fresh)
     if (kept.some((id, i) => id !== String(i))) ids[name] = kept
   }
   return { ...design, ids }
-}
-
-/**
- * An axis that the frame did not have. After one of another kind, nothing that was said of the old may be of
- * the new.
- */
-function newAxis(
-  positionsM: readonly number[],
-  before: Frame | null,
-  fresh: () => string,
-): readonly string[] {
-  return positionsM.map((_, i) => (before ? String(i) : fresh()))
 }
 
 function tryAxes(site: PlannedSite, design: FrameDesign, catalogue: Catalogue): Frame['axes'] | null {
@@ -68,6 +57,7 @@ function attempt<T>(lay: () => T): T | null {
     throw error
   }
 }
+
 /** Parts of one revision that the next one has no more. */
 export interface PartsGone {
   readonly lines: readonly LineId[]

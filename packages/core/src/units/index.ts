@@ -7,8 +7,11 @@ export {
   formatMoment,
   formatSpeed,
   formatTemperature,
+  formatVolume,
+  formatWater,
   parseForce,
   parseTemperature,
 } from './quantity.ts'
+export type { Rounding } from './quantity.ts'
 export { gaugeToDiameterMm, nearestGauge, roundWireAreaMm2, roundWireMassKgPerM } from './gauge.ts'
 export type { GaugeSystem } from './gauge.ts'

@@ -82,9 +82,37 @@ export function formatSpeed(metresPerSecond: number, system: UnitSystem): string
     : `${Math.round((metresPerSecond * 3600) / 1609.344)} mph`
 }
 
-/** Area with one decimal, square metres or square feet. */
-export function formatArea(squareMetres: number, system: UnitSystem): string {
+/** To the nearest, or up where less than is said would not do: what is bought. */
+export type Rounding = 'nearest' | 'up'
+
+/** Square metres with one decimal, or square feet, one decimal below a hundred. */
+export function formatArea(squareMetres: number, system: UnitSystem, rounding: Rounding = 'nearest'): string {
   return system === 'metric'
-    ? `${trimZeros(squareMetres.toFixed(1))} m²`
-    : `${Math.round(squareMetres / METRES_PER.ft ** 2)} sq ft`
+    ? `${decimals(squareMetres, 1, rounding)} m²`
+    : few(squareMetres / METRES_PER.ft ** 2, 'sq ft', rounding)
+}
+
+/** Loose stuff to fill with: litres with one decimal, or cubic feet, one decimal below a hundred. */
+export function formatVolume(litres: number, system: UnitSystem, rounding: Rounding = 'nearest'): string {
+  return system === 'metric'
+    ? `${decimals(litres, 1, rounding)} l`
+    : few(litres / (1000 * METRES_PER.ft ** 3), 'cu ft', rounding)
+}
+
+/** Water: litres or US liquid gallons (231 cubic inches, exact), one decimal. */
+export function formatWater(litres: number, system: UnitSystem): string {
+  return system === 'metric'
+    ? `${decimals(litres, 1, 'nearest')} l`
+    : `${decimals(litres / (231_000 * METRES_PER.in ** 3), 1, 'nearest')} gal`
+}
+
+function few(value: number, unit: string, rounding: Rounding): string {
+  return `${decimals(value, value < 100 ? 1 : 0, rounding)} ${unit}`
+}
+
+/** Rounded up, what lies on a step within a millionth of it stays there: 0.6 is not 0.7. */
+function decimals(value: number, digits: number, rounding: Rounding): string {
+  const steps = 10 ** digits
+  const rounded = rounding === 'up' ? Math.ceil(value * steps - 1e-6) / steps : value
+  return trimZeros(rounded.toFixed(digits))
 }

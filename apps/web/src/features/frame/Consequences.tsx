@@ -68,7 +68,7 @@ function PatternFigures({ gardenId, place, design, plan, currency }: Consequence
       : unit === 'm2'
         ? units.area(value)
         : unit === 'litres'
-          ? t('slip.litres', { litres: value.toFixed(1) })
+          ? units.volume(value)
           : String(Math.round(value * 100) / 100)
   return (
     <SlipGroup title={t('slip.pattern')}>
@@ -276,6 +276,7 @@ function Wires({ gardenId, place, frameId, design, plan, currency }: Consequence
 function Materials({ gardenId, plan, currency }: ConsequencesProps) {
   const { t } = useTranslation()
   const catalogue = useCatalogue(gardenId)
+  const units = useUnits()
   const names = useNames()
   if (!plan.takeOff || plan.takeOff.items.length === 0) return null
   return (
@@ -284,7 +285,7 @@ function Materials({ gardenId, plan, currency }: ConsequencesProps) {
       <dl>
         {plan.takeOff.items.map((item, i) => (
           <SlipRow key={i} label={names.item(item, catalogue)}>
-            {quantityText(t, item, catalogue)}{' '}
+            {quantityText(units, item, catalogue)}{' '}
             <span className="text-slate">{formatMoney(item.price, currency)}</span>
           </SlipRow>
         ))}

@@ -7,25 +7,26 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import { useCatalogue } from '../../data/catalogue.ts'
-import { formatDate, todayHere } from '../../data/dates.ts'
+import type { FrameDraft } from '../../data/drafts.ts'
 import { drawLaid } from '../../plan/lay-out.ts'
 import { useNames } from '../../plan/names.ts'
+import { sheetContent } from '../../plan/sheet-content.ts'
 import { download } from '../../ui/download.ts'
 import { useUnits } from '../../ui/units.tsx'
-import { pdfContent } from './sheet-content.ts'
 
 interface ExportsProps {
   readonly gardenId: string
   readonly place: Place
   readonly frameId: string
   readonly stored: FrameDocument | undefined
+  readonly draft: FrameDraft | undefined
   readonly body: FrameBody
   readonly plan: FramePlan
   readonly currency: string
 }
 
 /** The frame to take along: on paper, as drawings in true scale, as tables, as a file to hand on. */
-export function Exports({ gardenId, place, frameId, stored, body, plan, currency }: ExportsProps) {
+export function Exports({ gardenId, place, frameId, stored, draft, body, plan, currency }: ExportsProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const names = useNames()
@@ -34,9 +35,10 @@ export function Exports({ gardenId, place, frameId, stored, body, plan, currency
   const { frame, markOut, takeOff } = plan
   if (!frame || !markOut || !takeOff) return null
   const name = `${place.body.name} ${body.name}`
+  const version = stored?.version ?? 0
+  const isDraft = draft !== undefined
   const base = `/g/${gardenId}/places/${place.id}/frame/${frameId}`
   const list = () => [...drawSite(place.body, place.body.surface), ...drawLaid(frame, catalogue)]
-  const subtitle = t('sheet.madeOn', { date: formatDate(todayHere()), version: stored?.version ?? 0 })
   const pdf = async () => {
     setIsBusy(true)
     // Setting a document is the heaviest thing the app carries: fetched when it is wanted.
@@ -44,7 +46,9 @@ export function Exports({ gardenId, place, frameId, stored, body, plan, currency
     download(
       `${name}.pdf`,
       'application/pdf',
-      await sheetPdf(pdfContent({ t, units, names, catalogue, place, body, plan, currency, subtitle })),
+      await sheetPdf(
+        sheetContent({ t, units, names, catalogue, place, body, plan, currency, version, isDraft }),
+      ),
     )
     setIsBusy(false)
   }

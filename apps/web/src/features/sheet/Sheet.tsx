@@ -6,16 +6,14 @@ import { Link, Navigate, useParams } from 'react-router'
 import { useGardenQuery } from '../../data/api.ts'
 import { usePlaces, useFrames } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
-import { formatDate, todayHere } from '../../data/dates.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
+import type { SheetItem, SheetSection } from '../../documents/sheet-content.ts'
 import { drawLaid } from '../../plan/lay-out.ts'
-import { quantityText, useNames } from '../../plan/names.ts'
+import { useNames } from '../../plan/names.ts'
+import { sheetHeading, sheetSections } from '../../plan/sheet-content.ts'
 import { usePlan } from '../../plan/use-plan.ts'
-import { checkWords, outcomeWords } from '../../plan/verdict.ts'
-import { alongStyle, pieceLetter } from '../../plan/words.ts'
 import { Loading } from '../../ui/Message.tsx'
-import { formatMoney } from '../../ui/money.ts'
 import { useUnits } from '../../ui/units.tsx'
 
 /**
@@ -59,7 +57,13 @@ interface SheetOfProps {
 
 function SheetOf({ gardenId, place, frameId, stored, body, isDraft, currency }: SheetOfProps) {
   const { t } = useTranslation()
+  const units = useUnits()
+  const names = useNames()
+  const catalogue = useCatalogue(gardenId)
   const plan = usePlan(gardenId, frameId, place.body, body.design)
+  const version = stored?.version ?? 0
+  const input = { t, units, names, catalogue, place, body, plan, currency, version, isDraft }
+  const { title, subtitle } = sheetHeading(input)
   return (
     <article className="sheet mx-auto flex w-full max-w-[186mm] flex-col gap-4 bg-paper p-4 print:p-0">
       <p className="no-print flex items-center gap-4">
@@ -70,20 +74,13 @@ function SheetOf({ gardenId, place, frameId, stored, body, isDraft, currency }: 
         <span className="text-slate">{t('sheet.paper')}</span>
       </p>
       <header className="flex flex-wrap items-baseline gap-x-4">
-        <h1>{t('sheet.title', { frame: body.name, place: place.body.name })}</h1>
-        <p className="text-slate">
-          {t('sheet.madeOn', { date: formatDate(todayHere()), version: stored?.version ?? 0 })}
-          {isDraft ? `, ${t('sheet.draft')}` : ''}
-          {body.design.repeat > 1 ? `, ${t('sheet.repeat', { count: body.design.repeat })}` : ''}
-        </p>
+        <h1>{title}</h1>
+        <p className="text-slate">{subtitle}</p>
       </header>
       <Drawing gardenId={gardenId} place={place} plan={plan} />
-      <Checks gardenId={gardenId} plan={plan} />
-      <Cautions plan={plan} />
-      <MarkOut place={place} plan={plan} />
-      <Materials gardenId={gardenId} plan={plan} currency={currency} />
-      <CutList plan={plan} />
-      <Order plan={plan} />
+      {sheetSections(input).map((section) => (
+        <Section key={section.title} section={section} />
+      ))}
     </article>
   )
 }
@@ -117,235 +114,113 @@ function Drawing({ gardenId, place, plan }: { gardenId: string; place: Place; pl
   )
 }
 
-function MarkOut({ place, plan }: { place: Place; plan: FramePlan }) {
-  const { t } = useTranslation()
-  const units = useUnits()
-  if (!plan.markOut || plan.markOut.rows.length === 0) return null
-  const { rows, diagonalM } = plan.markOut
-  const isMoved = rows.some((row) => row.movedM > 5e-4)
-  const hasHeights = rows.some((row) => row.what === 'node')
-  const hasDepth = rows.some((row) => Math.abs(row.outM) > 1e-3)
+/** A section as the page sets it; the PDF sets the same one. */
+function Section({ section }: { section: SheetSection }) {
   return (
-    <section>
-      <h2>{t('slip.markOut')}</h2>
-      <p>
-        {t(hasHeights ? 'slip.markOutFrom' : 'slip.markOutGround', {
-          end: t(`place.${place.body.viewingEnd}`),
-        })}{' '}
-        {diagonalM !== null && `${t('slip.diagonal')} ${units.length(diagonalM, 'short')}.`}
-      </p>
-      <div
-        className={`mt-1 gap-8 text-[13px] ${isMoved || hasDepth ? 'columns-1 sm:columns-2 print:columns-2' : 'columns-2 sm:columns-3 print:columns-3'}`}
-      >
-        {rows.map((row) => (
-          <p
-            key={`${row.what} ${row.partId}`}
-            className="flex break-inside-avoid gap-2 whitespace-nowrap border-b border-dotted border-faint"
-          >
-            <span aria-hidden="true">☐</span>
-            <span className="min-w-6 font-semibold">{row.label}</span>
-            <span className="flex-1 text-right">
-              {units.length(row.alongM, alongStyle(row, place.body.widthM))}
-            </span>
-            {hasHeights && (
-              <span className="flex-1 text-right">
-                {row.what === 'node' ? units.length(row.heightM, 'short') : ''}
-              </span>
-            )}
-            {hasDepth && <span className="flex-1 text-right">{units.length(row.outM, 'short')}</span>}
-            {isMoved && (
-              <span className="w-32 text-right text-ochre">
-                {row.movedM > 5e-4 &&
-                  (row.what === 'node'
-                    ? `${t('sheet.ideal')} ${units.length(row.idealAlongM, 'short')}, ${units.length(row.idealHeightM, 'short')}`
-                    : t('elevation.moved', { distance: units.length(row.movedM, 'short') }))}
-              </span>
-            )}
-          </p>
-        ))}
-      </div>
+    <section className={section.kind === 'list' && section.isBoxed ? 'border-2 border-ink p-2' : ''}>
+      <h2>{section.title}</h2>
+      {section.intro && <p>{section.intro}</p>}
+      {section.kind === 'list' ? (
+        section.groups.map((group, n) => <Group key={n} {...group} />)
+      ) : section.isTicked ? (
+        <Ticked header={section.header} rows={section.rows} />
+      ) : (
+        <Table header={section.header} rows={section.rows} isTotal={section.isTotal ?? false} />
+      )}
     </section>
   )
 }
 
-function Materials({ gardenId, plan, currency }: { gardenId: string; plan: FramePlan; currency: string }) {
-  const { t } = useTranslation()
-  const catalogue = useCatalogue(gardenId)
-  const names = useNames()
-  if (!plan.takeOff) return null
-  const { items, cost } = plan.takeOff
+function Group({ title, items }: { title: string | null; items: readonly SheetItem[] }) {
   return (
-    <section className="break-inside-avoid">
-      <h2>{t('sheet.materials')}</h2>
-      <table className="w-full">
-        <thead className="text-left text-[13px] text-slate">
-          <tr>
-            <th className="font-normal" scope="col">
-              {t('sheet.item')}
-            </th>
-            <th className="text-right font-normal" scope="col">
-              {t('sheet.quantity')}
-            </th>
-            <th className="text-right font-normal" scope="col">
-              {t('sheet.price')}
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {items.map((item, i) => (
-            <tr key={i} className="border-b border-dotted border-faint">
-              <td>{names.item(item, catalogue)}</td>
-              <td className="text-right">{quantityText(t, item, catalogue)}</td>
-              <td className="text-right">{formatMoney(item.price, currency)}</td>
-            </tr>
-          ))}
-          <tr className="font-bold">
-            <td colSpan={2}>{t('sheet.total')}</td>
-            <td className="text-right">{formatMoney(cost, currency)}</td>
-          </tr>
-        </tbody>
-      </table>
-    </section>
-  )
-}
-
-/** A hundred rows repeat the same roll; past these the rest is the same again. */
-const ROLLS_LISTED = 24
-
-function CutList({ plan }: { plan: FramePlan }) {
-  const { t } = useTranslation()
-  const units = useUnits()
-  const names = useNames()
-  const strung = plan.wires.filter((one) => one.cutting !== null && one.stringing !== null)
-  if (strung.length === 0 && plan.stock.length === 0) return null
-  return (
-    <section>
-      <h2>{t('sheet.cutList')}</h2>
-      {strung.map(({ name, wire, cutting, stringing }) => (
-        <div key={name} className="break-inside-avoid">
-          <p className="text-slate">{names.wire(wire)}</p>
-          {cutting!.rolls.slice(0, ROLLS_LISTED).map((roll, n) => (
-            <p key={n}>
-              <strong>{t('sheet.roll', { n: n + 1, length: units.length(roll.lengthM) })}</strong>:{' '}
-              {t('sheet.cuts', {
-                pieces: roll.cuts
-                  .map((cut) => `${pieceLetter(cut)} ${units.length(stringing!.pieces[cut]!.cutLengthM)}`)
-                  .join(', '),
-                offcut: units.length(roll.offcutM),
-              })}
-            </p>
-          ))}
-        </div>
-      ))}
-      {plan.stock.map(({ stock, lengthsM }) => (
-        <p key={stock.id} className="break-inside-avoid">
-          <strong>{names.stock(stock)}</strong>:{' '}
-          {grouped(lengthsM)
-            .map(([lengthM, count]) => `${count} × ${units.length(lengthM)}`)
-            .join(', ')}
-        </p>
-      ))}
-    </section>
-  )
-}
-
-/** Equal lengths together, longest first: to the millimetre, as a saw cuts. */
-function grouped(lengthsM: readonly number[]): [number, number][] {
-  const byMm = new Map<number, number>()
-  for (const lengthM of lengthsM) {
-    const mm = Math.round(lengthM * 1000)
-    byMm.set(mm, (byMm.get(mm) ?? 0) + 1)
-  }
-  return [...byMm].sort(([a], [b]) => b - a).map(([mm, count]) => [mm / 1000, count])
-}
-
-function Order({ plan }: { plan: FramePlan }) {
-  const { t } = useTranslation()
-  const units = useUnits()
-  const names = useNames()
-  const { frame } = plan
-  const strung = plan.wires.filter((one) => one.stringing !== null)
-  if (strung.length === 0 || !frame) return null
-  return (
-    <section>
-      <h2>{t('sheet.order')}</h2>
-      <p>{t('sheet.strainer')}</p>
-      {strung.map(({ name, wire, stringing }) => (
-        <div key={name}>
-          {strung.length > 1 && <h3 className="font-semibold">{names.wire(wire)}</h3>}
-          <ol>
-            {stringing!.pieces.map((piece, i) => {
-              const [from, ...rest] = piece.nodes.map((index) => frame.nodes[index]!.label)
-              const to = rest.pop()
-              return (
-                <li key={i} className="break-inside-avoid border-b border-dotted border-faint py-0.5">
-                  <strong>
-                    {t('sheet.piece', { letter: pieceLetter(i), length: units.length(piece.cutLengthM) })}
-                  </strong>
-                  :{' '}
-                  {rest.length > 0
-                    ? t('sheet.steps', { from, through: rest.join(', '), to })
-                    : t('sheet.stepsDirect', { from, to })}
-                </li>
-              )
-            })}
-          </ol>
-        </div>
-      ))}
-    </section>
-  )
-}
-
-/** Step by step what it takes and what can hurt, before anything is begun. */
-function Cautions({ plan }: { plan: FramePlan }) {
-  const { t } = useTranslation()
-  return (
-    <section className="break-inside-avoid border-2 border-ink p-2">
-      <h2>{t('slip.cautions')}</h2>
+    <>
+      {title !== null && <h3 className="break-after-avoid text-slate">{title}</h3>}
       <ul>
-        {plan.takeOff?.steps.map((step) => (
-          <li key={step.kind}>
-            <strong>{t(`step.${step.kind}`)}</strong>:{' '}
-            {step.tools
-              .map((tool) => t(`tool.${tool}`))
-              .concat(step.gear.map((gear) => t(`gear.${gear}`)))
-              .join(', ')}
-            . {step.cautions.map((caution) => t(`caution.${caution}`)).join(' ')}
+        {items.map(({ lead, text }, i) => (
+          <li key={i} className="break-inside-avoid border-b border-dotted border-faint py-0.5">
+            <strong>{lead}</strong>: {text}
           </li>
         ))}
       </ul>
-    </section>
+    </>
   )
 }
 
-/**
- * How it stands with what has to hold, before anything is bought; what does not hold or cannot be told in
- * full.
- */
-function Checks({ gardenId, plan }: { gardenId: string; plan: FramePlan }) {
-  const { t } = useTranslation()
-  const units = useUnits()
-  const names = useNames()
-  const catalogue = useCatalogue(gardenId)
-  if (plan.checks.length === 0) return null
+interface Rows {
+  readonly header: readonly string[]
+  readonly rows: readonly (readonly string[])[]
+}
+
+/** As many short rows side by side as fit, each with a box to tick; what each figure is stands above it. */
+function Ticked({ header, rows }: Rows) {
+  const isNarrow = header.length <= 3
   return (
-    <section className="break-inside-avoid">
-      <h2>{t('check.title')}</h2>
-      <p className={plan.outcome.verdict === 'holds' ? '' : 'font-semibold'}>
-        {outcomeWords(t, plan.outcome)}
-      </p>
-      <ul>
-        {plan.checks.map((check, i) => {
-          const words = checkWords({ t, units, names, catalogue }, check)
-          return (
-            <li key={i}>
-              {words.title}: <strong>{words.verdict}</strong>
-              {check.verdict !== 'holds' && `. ${words.needs} ${words.remedy ?? ''}`}
-            </li>
-          )
-        })}
-      </ul>
-      {plan.checks.some((check) => check.isStructural) && <p>{t('check.structural')}</p>}
-    </section>
+    <div
+      className={`mt-1 gap-8 text-[13px] ${isNarrow ? 'columns-2 sm:columns-3 print:columns-3' : 'columns-1 sm:columns-2 print:columns-2'}`}
+    >
+      <TickedRow cells={header} isHeader />
+      {rows.map((cells, n) => (
+        <TickedRow key={n} cells={cells} isHeader={false} />
+      ))}
+    </div>
+  )
+}
+
+function TickedRow({
+  cells: [label, ...figures],
+  isHeader,
+}: {
+  cells: readonly string[]
+  isHeader: boolean
+}) {
+  return (
+    <p
+      className={`flex break-inside-avoid gap-2 border-b border-dotted border-faint ${isHeader ? 'text-slate' : 'whitespace-nowrap'}`}
+    >
+      <span aria-hidden="true" className={isHeader ? 'invisible' : ''}>
+        ☐
+      </span>
+      <span className={`min-w-6 ${isHeader ? '' : 'font-semibold'}`}>{label}</span>
+      {figures.map((figure, i) => (
+        <span key={i} className="flex-1 text-right">
+          {figure}
+        </span>
+      ))}
+    </p>
+  )
+}
+
+function Table({ header, rows, isTotal }: Rows & { isTotal: boolean }) {
+  const side = (column: number) => (column === 0 ? 'text-left' : 'text-right')
+  return (
+    <table className="w-full">
+      <thead className="text-[13px] text-slate">
+        <tr>
+          {header.map((title, column) => (
+            <th key={title} scope="col" className={`font-normal ${side(column)}`}>
+              {title}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row, n) => (
+          <tr
+            key={n}
+            className={
+              isTotal && n === rows.length - 1
+                ? 'font-bold'
+                : 'break-inside-avoid border-b border-dotted border-faint'
+            }
+          >
+            {row.map((cell, column) => (
+              <td key={column} className={side(column)}>
+                {cell}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
   )
 }

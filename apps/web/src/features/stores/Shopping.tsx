@@ -30,6 +30,7 @@ const USEFUL_M = 1
 /** Everything that the chosen plans need, less what is on hand, and how to cut it. */
 export function Shopping({ gardenId, garden, stores, canWrite, onChange }: ShoppingProps) {
   const { t } = useTranslation()
+  const units = useUnits()
   const names = useNames()
   const catalogue = useCatalogue(gardenId)
   const places = usePlaces(gardenId)
@@ -111,7 +112,9 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
                       <td className="py-[3px]">{names.item(line.item, catalogue)}</td>
                       <td className="text-right text-slate">{line.onHand || ''}</td>
                       <td className="text-right font-semibold">
-                        {line.item.quantity > 0 ? quantityText(t, line.item, catalogue) : t('shopping.none')}
+                        {line.item.quantity > 0
+                          ? quantityText(units, line.item, catalogue)
+                          : t('shopping.none')}
                       </td>
                       <td className="text-right">
                         {line.item.quantity > 0 ? formatMoney(line.item.price, garden.currency) : ''}

@@ -1,0 +1,88 @@
+import type { Place } from '@klados/contract'
+import { useTranslation } from 'react-i18next'
+import { Link, useNavigate } from 'react-router'
+import { redone, undone } from '../../data/drafts.ts'
+import type { FrameDraft } from '../../data/drafts.ts'
+import { useAppDispatch } from '../../data/store.ts'
+import { Pick } from '../../ui/Choice.tsx'
+import { useUnits } from '../../ui/units.tsx'
+
+interface BenchHeadProps {
+  readonly base: string
+  readonly place: Place
+  readonly frameId: string
+  readonly kindName: string
+  readonly draft: FrameDraft | undefined
+  readonly siblings: readonly { readonly id: string; readonly name: string }[]
+  readonly canWrite: boolean
+  readonly onCopy: () => string
+}
+
+/** Where one is: the place, its frames, and the way back and forth in what was changed. */
+export function BenchHead({
+  base,
+  place,
+  frameId,
+  kindName,
+  draft,
+  siblings,
+  canWrite,
+  onCopy,
+}: BenchHeadProps) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const dispatch = useAppDispatch()
+  const navigate = useNavigate()
+  const open = (id: string) => void navigate(`${base}/frame/${id}`)
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+      <h1>{place.body.name}</h1>
+      {siblings.length > 1 && (
+        <div className="w-48">
+          <Pick
+            label={t('frame.which')}
+            value={frameId}
+            options={siblings.map((s) => ({ value: s.id, label: s.name }))}
+            onChange={open}
+          />
+        </div>
+      )}
+      <p className="min-w-52 flex-1 text-slate">
+        {kindName}, {units.length(place.body.widthM)} × {units.length(place.body.usableHeightM)}.{' '}
+        <Link to={`${base}/measures`}>{t('places.measure')}</Link>
+        {siblings.length > 1 && (
+          <>
+            {' '}
+            <Link to={`${base}/variants`}>{t('frame.compare')}</Link>
+          </>
+        )}
+      </p>
+      {canWrite && (
+        <div className="flex flex-wrap gap-2">
+          <button
+            type="button"
+            className="btn"
+            disabled={!draft?.past.length}
+            onClick={() => dispatch(undone(frameId))}
+          >
+            {t('frame.undo')}
+          </button>
+          <button
+            type="button"
+            className="btn"
+            disabled={!draft?.future.length}
+            onClick={() => dispatch(redone(frameId))}
+          >
+            {t('frame.redo')}
+          </button>
+          <button type="button" className="btn btn-plain px-1" onClick={() => open(onCopy())}>
+            {t('frame.variant')}
+          </button>
+          <Link className="btn btn-plain px-1" to={`${base}/frame/new`}>
+            {t('frame.another')}
+          </Link>
+        </div>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,130 @@
+import { standardCatalogue } from '@klados/core/catalogue'
+import { startDesign } from '@klados/core/design'
+import { frameKinds, placeKinds } from '@klados/core/frame'
+import type { PatternKind, PlaceKind } from '@klados/core/frame'
+import { planFrame } from '@klados/core/plan'
+import type { UnitSystem } from '@klados/core/units'
+import type { Place } from '@klados/contract'
+import i18next from 'i18next'
+import { beforeAll, describe, expect, it } from 'vitest'
+import type { SheetItem, SheetSection } from '../documents/sheet-content.ts'
+import en from '../i18n/en.json'
+import { sampleWall } from '../sample/sample-wall.ts'
+import { UNITS } from '../ui/units.tsx'
+import { namesIn } from './names.ts'
+import { sheetContent } from './sheet-content.ts'
+
+const catalogue = standardCatalogue
+const kinds = Object.keys(frameKinds) as PatternKind[]
+const homeOf = (kind: PatternKind): PlaceKind =>
+  placeKinds.find((place) => place in frameKinds[kind].places) as PlaceKind
+
+beforeAll(async () => {
+  await i18next.init({
+    lng: 'en',
+    resources: { en: { translation: en } },
+    interpolation: { escapeValue: false },
+  })
+})
+
+/** The sheet of what a grower begins with in a kind of frame. */
+function sheetOf(kind: PatternKind, system: UnitSystem) {
+  const placeKind = homeOf(kind)
+  const isPot = placeKind === 'bench' || placeKind === 'tub'
+  const widthM = isPot ? 0.6 : 8
+  const design = startDesign({ kind: placeKind, widthM, usableHeightM: 2.2, firstForkM: 0 }, kind, catalogue)
+  const site = { ...sampleWall, widthM, usableHeightM: 2.2, firstForkM: 0 }
+  const surface = placeKind === 'wall' ? ('brick' as const) : ('open' as const)
+  const measures = { ...site, surface, avoid: [], name: 'Here', kind: placeKind, facingDeg: 180, riseM: 0 }
+  const place: Place = {
+    id: 'here',
+    version: 1,
+    isRemoved: false,
+    note: '',
+    savedAt: '',
+    savedBy: '',
+    body: { ...measures, uprights: null, levels: null, photo: null },
+  }
+  const plan = planFrame(place.body, design)
+  const units = UNITS[system]
+  const { t } = i18next
+  const sheet = sheetContent({
+    t,
+    units,
+    names: namesIn(t, units),
+    catalogue,
+    place,
+    body: { placeId: 'here', name: 'Frame', design },
+    plan,
+    currency: 'EUR',
+    version: 2,
+    isDraft: true,
+  })
+  return { plan, sheet }
+}
+
+const words = (section: SheetSection): string[] => [
+  section.title,
+  ...(section.intro ? [section.intro] : []),
+  ...(section.kind === 'table'
+    ? [section.header, ...section.rows].flat()
+    : section.groups.flatMap((group) => [
+        group.title ?? '',
+        ...group.items.flatMap(({ lead, text }) => [lead, text]),
+      ])),
+]
+const itemsOf = (section: SheetSection | undefined): SheetItem[] =>
+  section?.kind === 'list' ? section.groups.flatMap(({ items }) => items) : []
+const rowsOf = (section: SheetSection | undefined) => (section?.kind === 'table' ? section.rows : [])
+
+describe.each(kinds)('the sheet of %s', (kind) => {
+  const section = (sections: readonly SheetSection[], key: string) =>
+    sections.find(({ title }) => title.startsWith(i18next.t(key)))
+
+  it('says every mark, every check, every thing to buy, every step’s caution once', () => {
+    const { plan, sheet } = sheetOf(kind, 'metric')
+    expect(plan.problems).toEqual([])
+    const { sections } = sheet
+    expect(rowsOf(section(sections, 'slip.markOut')).map(([label]) => label)).toEqual(
+      plan.markOut!.rows.map(({ label }) => label),
+    )
+    expect(itemsOf(section(sections, 'check.title'))).toHaveLength(plan.checks.length)
+    expect(rowsOf(section(sections, 'sheet.materials'))).toHaveLength(plan.takeOff!.items.length + 1)
+    expect(itemsOf(section(sections, 'slip.cautions'))).toHaveLength(plan.takeOff!.steps.length)
+  })
+
+  it('cuts and strings each piece of wire, and saws each length, exactly once', () => {
+    const { plan, sheet } = sheetOf(kind, 'metric')
+    const pieces = plan.wires.reduce((n, { stringing }) => n + (stringing?.pieces.length ?? 0), 0)
+    const order = itemsOf(section(sheet.sections, 'sheet.order'))
+    expect(order).toHaveLength(pieces)
+    const cuts = itemsOf(section(sheet.sections, 'sheet.cutList'))
+    const cutPieces = plan.wires.flatMap(({ cutting }) => cutting?.rolls.flatMap((roll) => roll.cuts) ?? [])
+    expect(cutPieces).toHaveLength(pieces)
+    const sawn = plan.stock.map(({ lengthsM }) => lengthsM.length)
+    const said = cuts
+      .filter(({ text }) => text.includes(' × '))
+      .map(({ text }) => [...text.matchAll(/(\d+) × /g)].reduce((sum, [, n]) => sum + Number(n), 0))
+    expect(said).toEqual(sawn)
+  })
+
+  it('warns before anything is marked, says it is not the kept version, and leaves no word untold', () => {
+    for (const system of ['metric', 'imperial'] as const) {
+      const { sheet } = sheetOf(kind, system)
+      const titles = sheet.sections.map(({ title }) => title)
+      expect(new Set(titles).size).toBe(titles.length)
+      const at = (key: string) => titles.indexOf(i18next.t(key))
+      expect(at('slip.cautions')).toBeGreaterThanOrEqual(0)
+      for (const later of ['slip.markOut', 'sheet.cutList', 'sheet.order'].map(at))
+        if (later >= 0) expect(at('slip.cautions')).toBeLessThan(later)
+      expect(sheet.subtitle).toContain(i18next.t('sheet.draft'))
+      expect(sheet.paper).toBe(system === 'metric' ? 'A4' : 'LETTER')
+      for (const said of sheet.sections.flatMap(words))
+        expect(said).not.toMatch(/^[a-z]\w*\.[a-z]|\{\{|undefined|NaN/)
+      // A sheet in feet and inches gives no length in metres, nor the other way about.
+      const all = sheet.sections.flatMap(words).join('\n')
+      if (system === 'imperial') expect(all).not.toMatch(/\d (m|m²|cm|l|kg|N|kN|Nm)(?!\w)/)
+      else expect(all).not.toMatch(/\d(' |"| lb| sq ft)/)
+    }
+  })
+})

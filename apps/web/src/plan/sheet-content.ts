@@ -1,0 +1,220 @@
+import type { Catalogue } from '@klados/core/catalogue'
+import type { FramePlan } from '@klados/core/plan'
+import type { FrameBody, Place } from '@klados/contract'
+import { elevationSvg } from '@klados/core/formats'
+import { drawSite } from '@klados/core/drawing'
+import type { TFunction } from 'i18next'
+import { formatDate, todayHere } from '../data/dates.ts'
+import type { SheetContent, SheetDrawing, SheetItem, SheetSection } from '../documents/sheet-content.ts'
+import { formatMoney } from '../ui/money.ts'
+import type { Units } from '../ui/units.tsx'
+import { drawLaid } from './lay-out.ts'
+import { quantityText } from './names.ts'
+import type { Names } from './names.ts'
+import { checkWords, outcomeWords } from './verdict.ts'
+import { alongStyle, pieceLetter } from './words.ts'
+
+interface SheetInput {
+  readonly t: TFunction
+  readonly units: Units
+  readonly names: Names
+  readonly catalogue: Catalogue
+  readonly place: Place
+  readonly body: FrameBody
+  readonly plan: FramePlan
+  readonly currency: string
+  /** The version that is kept, 0 before the first; and whether what is shown differs from it. */
+  readonly version: number
+  readonly isDraft: boolean
+}
+
+/** What the sheet says, in the reader's words and units: stated here alone, for the page and the PDF. */
+export function sheetContent(input: SheetInput): SheetContent {
+  const { t, units } = input
+  return {
+    ...sheetHeading(input),
+    paper: units.system === 'metric' ? 'A4' : 'LETTER',
+    drawings: drawings(input),
+    sections: sheetSections(input),
+    pageText: (page, of) => t('sheet.page', { page, of }),
+  }
+}
+
+export function sheetHeading({ t, place, body, version, isDraft }: SheetInput) {
+  return {
+    title: t('sheet.title', { frame: body.name, place: place.body.name }),
+    subtitle: [
+      t('sheet.madeOn', { date: formatDate(todayHere()), version }),
+      ...(isDraft ? [t('sheet.draft')] : []),
+      ...(body.design.repeat > 1 ? [t('sheet.repeat', { count: body.design.repeat })] : []),
+    ].join(', '),
+  }
+}
+
+/** From whether it holds, through what can hurt, to what is marked, bought, cut and strung, in that order. */
+export function sheetSections(input: SheetInput): SheetSection[] {
+  return [
+    ...checks(input),
+    ...cautions(input),
+    ...markOut(input),
+    ...materials(input),
+    ...cutList(input),
+    ...order(input),
+  ]
+}
+
+function drawings({ t, catalogue, place, body, plan: { frame } }: SheetInput): SheetDrawing[] {
+  if (!frame) return []
+  const title = t('sheet.title', { frame: body.name, place: place.body.name })
+  const front = [...drawSite(place.body, place.body.surface), ...drawLaid(frame, catalogue)]
+  const views = frame.hasDepth ? (['side', 'plan'] as const) : []
+  return [
+    { caption: '', svg: (fit) => elevationSvg(front, title, fit) },
+    ...views.map((view): SheetDrawing => ({
+      caption: t(`frame.views.${view}`),
+      svg: (fit) => elevationSvg(drawLaid(frame, catalogue, view), title, fit),
+    })),
+  ]
+}
+
+/** How it stands with what has to hold, before anything is bought. */
+function checks({ t, plan, units, names, catalogue }: SheetInput): SheetSection[] {
+  if (plan.checks.length === 0) return []
+  const items = plan.checks.map((check): SheetItem => {
+    const { title, verdict, needs, remedy } = checkWords({ t, units, names, catalogue }, check)
+    const why = check.verdict === 'holds' ? [] : [needs, ...(remedy === null ? [] : [remedy])]
+    return { lead: title, text: [verdict, ...(why.length > 0 ? [why.join(' ')] : [])].join('. ') }
+  })
+  const intro = plan.checks.some((check) => check.isStructural) ? { intro: t('check.structural') } : {}
+  const title = `${t('check.title')}: ${outcomeWords(t, plan.outcome)}`
+  return [{ kind: 'list', title, ...intro, groups: [{ title: null, items }] }]
+}
+
+/** Step by step what it takes and what can hurt, before anything is begun. */
+function cautions({ t, plan }: SheetInput): SheetSection[] {
+  const items = (plan.takeOff?.steps ?? []).map((step): SheetItem => {
+    const kit = [...step.tools.map((one) => t(`tool.${one}`)), ...step.gear.map((one) => t(`gear.${one}`))]
+    const warned = step.cautions.map((one) => t(`caution.${one}`))
+    return { lead: t(`step.${step.kind}`), text: [`${kit.join(', ')}.`, ...warned].join(' ') }
+  })
+  if (items.length === 0) return []
+  return [{ kind: 'list', title: t('slip.cautions'), groups: [{ title: null, items }], isBoxed: true }]
+}
+
+/** Off the ideal by this much and the sheet says both, in metres: half a millimetre. */
+const MOVED_M = 5e-4
+
+function markOut({ t, units, place, plan }: SheetInput): SheetSection[] {
+  if (!plan.markOut || plan.markOut.rows.length === 0) return []
+  const { rows, diagonalM } = plan.markOut
+  type Row = (typeof rows)[number]
+  const length = (m: number) => units.length(m, 'short')
+  const how = rows.some((row) => row.what === 'node') ? 'slip.markOutFrom' : 'slip.markOutGround'
+  const diagonal = diagonalM === null ? '' : ` ${t('slip.diagonal')} ${length(diagonalM)}.`
+  const ideal = (row: Row) => {
+    if (row.movedM <= MOVED_M) return ''
+    return row.what === 'node'
+      ? `${length(row.idealAlongM)}, ${length(row.idealHeightM)}`
+      : t('elevation.moved', { distance: length(row.movedM) })
+  }
+  const columns = [
+    {
+      title: t('slip.along'),
+      cell: (row: Row) => units.length(row.alongM, alongStyle(row, place.body.widthM)),
+    },
+    { title: t('slip.height'), cell: (row: Row) => (row.what === 'node' ? length(row.heightM) : '') },
+    { title: t('slip.back'), cell: (row: Row) => (Math.abs(row.outM) > 1e-3 ? length(row.outM) : '') },
+    { title: t('sheet.ideal'), cell: ideal },
+  ].filter(({ cell }) => rows.some((row) => cell(row) !== ''))
+  return [
+    {
+      kind: 'table',
+      title: t('slip.markOut'),
+      intro: `${t(how, { end: t(`place.${place.body.viewingEnd}`) })}${diagonal}`,
+      header: [t('slip.mark'), ...columns.map(({ title }) => title)],
+      rows: rows.map((row) => [row.label, ...columns.map(({ cell }) => cell(row))]),
+      isTicked: true,
+    },
+  ]
+}
+
+function materials({ t, units, names, catalogue, plan, currency }: SheetInput): SheetSection[] {
+  if (!plan.takeOff) return []
+  const { items, cost } = plan.takeOff
+  return [
+    {
+      kind: 'table',
+      title: t('sheet.materials'),
+      header: [t('sheet.item'), t('sheet.quantity'), t('sheet.price')],
+      rows: [
+        ...items.map((item) => [
+          names.item(item, catalogue),
+          quantityText(units, item, catalogue),
+          formatMoney(item.price, currency),
+        ]),
+        [t('sheet.total'), '', formatMoney(cost, currency)],
+      ],
+      isTotal: true,
+    },
+  ]
+}
+
+/** A hundred rows repeat the same roll; past these the rest is the same again. */
+const ROLLS_LISTED = 24
+
+function cutList({ t, units, names, plan }: SheetInput): SheetSection[] {
+  const wires = plan.wires.flatMap(({ wire, cutting, stringing }) => {
+    if (!cutting || !stringing) return []
+    const items = cutting.rolls.slice(0, ROLLS_LISTED).map((roll, n): SheetItem => {
+      const pieces = roll.cuts
+        .map((cut) => `${pieceLetter(cut)} ${units.length(stringing.pieces[cut]!.cutLengthM)}`)
+        .join(', ')
+      return {
+        lead: t('sheet.roll', { n: n + 1, length: units.length(roll.lengthM) }),
+        text: t('sheet.cuts', { pieces, offcut: units.length(roll.offcutM) }),
+      }
+    })
+    return [{ title: names.wire(wire), items }]
+  })
+  const poles = plan.stock.map(({ stock, lengthsM }): SheetItem => ({
+    lead: names.stock(stock),
+    text: grouped(lengthsM)
+      .map(([lengthM, count]) => `${count} × ${units.length(lengthM)}`)
+      .join(', '),
+  }))
+  const groups = [...wires, ...(poles.length > 0 ? [{ title: null, items: poles }] : [])]
+  return groups.length === 0 ? [] : [{ kind: 'list', title: t('sheet.cutList'), groups }]
+}
+
+/** Equal lengths together, longest first: to the millimetre, as a saw cuts. */
+function grouped(lengthsM: readonly number[]): [number, number][] {
+  const byMm = new Map<number, number>()
+  for (const lengthM of lengthsM) {
+    const mm = Math.round(lengthM * 1000)
+    byMm.set(mm, (byMm.get(mm) ?? 0) + 1)
+  }
+  return [...byMm].sort(([a], [b]) => b - a).map(([mm, count]) => [mm / 1000, count])
+}
+
+/** Piece by piece the way each is strung, by the marks on the wall. */
+function order({ t, units, names, plan }: SheetInput): SheetSection[] {
+  const { frame } = plan
+  if (!frame) return []
+  const groups = plan.wires.flatMap(({ wire, stringing }) => {
+    if (!stringing) return []
+    const items = stringing.pieces.map((piece, i): SheetItem => {
+      const [from, ...rest] = piece.nodes.map((index) => frame.nodes[index]!.label)
+      const to = rest.pop()
+      return {
+        lead: t('sheet.piece', { letter: pieceLetter(i), length: units.length(piece.cutLengthM) }),
+        text:
+          rest.length > 0
+            ? t('sheet.steps', { from, through: rest.join(', '), to })
+            : t('sheet.stepsDirect', { from, to }),
+      }
+    })
+    return [{ title: names.wire(wire), items }]
+  })
+  if (groups.length === 0) return []
+  return [{ kind: 'list', title: t('sheet.order'), intro: t('sheet.strainer'), groups }]
+}
