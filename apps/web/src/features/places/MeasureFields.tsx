@@ -1,0 +1,107 @@
+import { surfaces } from '@klados/core/catalogue'
+import { placeKinds, settings } from '@klados/core/frame'
+import type { PlaceBody } from '@klados/contract'
+import { useTranslation } from 'react-i18next'
+import { Choice, Pick } from '../../ui/Choice.tsx'
+import { Field } from '../../ui/Field.tsx'
+import { LengthField } from '../../ui/LengthField.tsx'
+import { changedKind, hasFace } from './measures.ts'
+import { Rise, SiteConditions } from './SiteConditions.tsx'
+
+const FACINGS = [0, 45, 90, 135, 180, 225, 270, 315]
+const FACES = surfaces.filter((one) => one !== 'open')
+
+interface MeasureFieldsProps {
+  readonly body: PlaceBody
+  readonly nameError: string | undefined
+  readonly onChange: (part: Partial<PlaceBody>) => void
+}
+
+/** The figures that one measures first, and what stands and blows around the place. */
+export function MeasureFields({ body, nameError, onChange }: MeasureFieldsProps) {
+  const { t } = useTranslation()
+  const isFaced = hasFace(body.kind)
+  return (
+    <>
+      <Field label={t('place.name')} error={nameError}>
+        {(ids) => (
+          <input
+            {...ids}
+            className="input"
+            value={body.name}
+            maxLength={80}
+            placeholder={t('place.namePlaceholder')}
+            onChange={(event) => onChange({ name: event.target.value })}
+          />
+        )}
+      </Field>
+      <Pick
+        label={t('place.kind')}
+        value={body.kind}
+        options={placeKinds.map((value) => ({ value, label: t(`place.${value}`) }))}
+        onChange={(value) => onChange(changedKind(body.kind, value as PlaceBody['kind']))}
+      />
+      <LengthField
+        label={t(isFaced ? 'place.width' : 'place.length')}
+        hint={t('place.widthHint')}
+        valueM={body.widthM}
+        minM={0.2}
+        maxM={500}
+        onChange={(widthM) => onChange({ widthM })}
+      />
+      <LengthField
+        label={t(isFaced ? 'place.usableHeight' : 'place.height')}
+        hint={t(isFaced ? 'place.usableHeightHint' : 'place.heightHint')}
+        valueM={body.usableHeightM}
+        minM={0.1}
+        maxM={30}
+        onChange={(usableHeightM) => onChange({ usableHeightM })}
+      />
+      {isFaced && (
+        <LengthField
+          label={t('place.firstFork')}
+          hint={t('place.firstForkHint')}
+          valueM={body.firstForkM}
+          minM={0}
+          maxM={10}
+          onChange={(firstForkM) => onChange({ firstForkM })}
+        />
+      )}
+      {body.kind === 'row' && <Rise riseM={body.riseM} onChange={(riseM) => onChange({ riseM })} />}
+      <div className="grid grid-cols-2 gap-3">
+        <Pick
+          label={t('place.facing')}
+          value={String(body.facingDeg)}
+          options={[...new Set([...FACINGS, body.facingDeg])].map((value) => ({
+            value: String(value),
+            label: FACINGS.includes(value)
+              ? t(`facing.${value as 0}`)
+              : t('facing.exact', { degrees: value }),
+          }))}
+          onChange={(value) => onChange({ facingDeg: Number(value) })}
+        />
+        {isFaced && (
+          <Pick
+            label={t('place.surface')}
+            value={body.surface}
+            options={FACES.map((value) => ({ value, label: t(`surface.${value}`) }))}
+            onChange={(value) => onChange({ surface: value as PlaceBody['surface'] })}
+          />
+        )}
+      </div>
+      <Pick
+        label={t('place.setting')}
+        value={body.setting}
+        options={settings.map((value) => ({ value, label: t(`setting.${value}`) }))}
+        onChange={(value) => onChange({ setting: value as PlaceBody['setting'] })}
+      />
+      <Choice
+        label={t('place.viewingEnd')}
+        value={body.viewingEnd}
+        options={(['left', 'right'] as const).map((value) => ({ value, label: t(`place.${value}`) }))}
+        onChange={(viewingEnd) => onChange({ viewingEnd })}
+      />
+      <SiteConditions body={body} hasFace={isFaced} onChange={onChange} />
+    </>
+  )
+}
