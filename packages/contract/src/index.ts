@@ -54,7 +54,7 @@ export {
   soilIds,
 } from './place.ts'
 export type { Place, PlaceBody, PlacePhoto } from './place.ts'
-export { formsPlanted, plantBodySchema, plantSchema, savePlantSchema } from './plant.ts'
+export { plantBodySchema, plantSchema, savePlantSchema } from './plant.ts'
 export type { Plant, PlantBody } from './plant.ts'
 export { catalogueSchema, saveStoresSchema, storesBodySchema, storesSchema } from './stores.ts'
 export type { OnHand, StoresBody, StoresDocument } from './stores.ts'

@@ -1,18 +1,7 @@
+import { formsPlanted } from '@klados/core/kinds'
 import { z } from 'zod'
 import { documentSchema, saveOf } from './document.ts'
 import { calendarDate, idSchema, lengthM, nameText, nodeIdSchema } from './numbers.ts'
-
-/** As what it came. */
-export const formsPlanted = [
-  'seedling',
-  'cutting',
-  'layer',
-  'division',
-  'bare-root',
-  'potted',
-  'maiden',
-  'formed',
-] as const
 
 export const plantBodySchema = z.strictObject({
   placeId: idSchema,

@@ -1,2 +1,2 @@
-export { findKind, plantKinds, spacedAlong } from './kinds.ts'
+export { findKind, formsPlanted, plantKinds, spacedAlong } from './kinds.ts'
 export type { Hazard, Hold, Light, PlantKind, PlantWeight, PruningStage, Winding } from './kinds.ts'

@@ -45,6 +45,18 @@ export interface PlantKind {
   readonly weight: PlantWeight
 }
 
+/** As what a plant came. */
+export const formsPlanted = [
+  'seedling',
+  'cutting',
+  'layer',
+  'division',
+  'bare-root',
+  'potted',
+  'maiden',
+  'formed',
+] as const
+
 export const plantKinds: readonly PlantKind[] = [
   {
     id: 'pear',

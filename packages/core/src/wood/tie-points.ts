@@ -118,8 +118,8 @@ function crossings(a: readonly Point[], b: readonly Point[]): Point[] {
   const found: Point[] = []
   for (let i = 1; i < a.length; i++) {
     for (let j = 1; j < b.length; j++) {
-      const met = segmentCrossing(a[i - 1]!, a[i]!, b[j - 1]!, b[j]!)
-      if (met) found.push(met.point)
+      const crossing = segmentCrossing(a[i - 1]!, a[i]!, b[j - 1]!, b[j]!)
+      if (crossing) found.push(crossing.point)
     }
   }
   return found

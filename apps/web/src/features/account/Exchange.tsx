@@ -127,7 +127,7 @@ function HowFar({ taking }: { taking: Taking }) {
             <progress value={share} max={1} />
           </label>
           <button type="button" className="btn" onClick={taking.stop}>
-            {t('heavy.stop')}
+            {t('background.stop')}
           </button>
         </p>
       )}

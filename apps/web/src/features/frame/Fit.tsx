@@ -2,7 +2,7 @@ import type { FrameBody, Place } from '@klados/contract'
 import type { FitProposal } from '@klados/core/frame'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { useHeavy } from '../../compute/use-heavy.ts'
+import { useBackground } from '../../compute/use-background.ts'
 import { Working } from '../../compute/Working.tsx'
 import { useGardenQuery } from '../../data/api.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
@@ -37,7 +37,7 @@ function Proposals({ gardenId, place, design, onTake }: FitProps) {
   const catalogue = useCatalogue(gardenId)
   const { data: garden } = useGardenQuery(gardenId)
   const work = useMemo(() => ({ site: place.body, design, catalogue }), [place, design, catalogue])
-  const { value: proposals, isCurrent, ...how } = useHeavy('fits', work)
+  const { value: proposals, isCurrent, ...how } = useBackground('fits', work)
   const isNow = (fit: FitProposal) => JSON.stringify(fit.pattern) === JSON.stringify(design.pattern)
   if (!proposals) return <Working {...how} />
   if (proposals.length === 0) return <p className="text-slate">{t('fit.none')}</p>

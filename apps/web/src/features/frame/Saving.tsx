@@ -6,17 +6,16 @@ import { useFrameRevisionsQuery } from '../../data/api.ts'
 import { changed, dropped, rebased } from '../../data/drafts.ts'
 import type { FrameDraft } from '../../data/drafts.ts'
 import { formatDate } from '../../data/dates.ts'
-import { refetchFrames, saveDocument } from '../../data/saves.ts'
+import { refetchFrames } from '../../data/saves.ts'
 import { useAppDispatch, useAppSelector } from '../../data/store.ts'
 import { deskOf } from '../../data/sync/desk-thunk.ts'
 import { selectTray, selectUnsentDocuments } from '../../data/sync/slice.ts'
 import { Field } from '../../ui/Field.tsx'
-import { refusalWords } from '../../ui/refusal.ts'
 import { Message } from '../../ui/Message.tsx'
-import { record } from '../../data/journal.ts'
-import { useLastingIds, useSavedFrame } from '../../plan/lasting-ids.ts'
 import { Exports } from './Exports.tsx'
-import { RevisionMessage, useRevisionNews } from './RevisionNews.tsx'
+import { RevisionMessage } from './RevisionNews.tsx'
+import type { RevisionNews } from './RevisionNews.tsx'
+import { useFrameSave } from './use-frame-save.ts'
 
 interface SavingProps {
   readonly gardenId: string
@@ -32,11 +31,9 @@ interface SavingProps {
 
 /** Keeping the frame: save with a note, see and bring back revisions, take it along on paper or as files. */
 export function Saving(props: SavingProps) {
-  const { gardenId, place, frameId, stored, draft, body, plan, canWrite } = props
+  const { gardenId, frameId, stored, draft, body, plan, canWrite } = props
   const { t } = useTranslation()
   const dispatch = useAppDispatch()
-  const [note, setNote] = useState('')
-  const [refusal, setRefusal] = useState<string | null>(null)
   const isWaiting = useAppSelector((state) =>
     selectUnsentDocuments(state, 'frames', gardenId).some((item) => item.documentId === frameId),
   )
@@ -47,42 +44,8 @@ export function Saving(props: SavingProps) {
       (item) => item.kind === 'document' && item.documentId === frameId && item.state.is === 'clashed',
     ),
   )
-  const withIds = useLastingIds(gardenId, place.body, stored, draft)
-  const before = useSavedFrame(gardenId, place.body, stored)
-  const news = useRevisionNews(gardenId, place.id, frameId, before, plan.frame)
-  /**
-   * Ties of which only the place was known say what they held on to, so that everybody sees them until they
-   * are settled.
-   */
-  const addressTies = () => {
-    const unknown = news.ties.filter(({ tie }) => tie.support === null)
-    if (unknown.length === 0) return
-    dispatch(
-      record(
-        unknown.map(({ tie, support }) => ({
-          kind: 'tie.addressed',
-          placeId: place.id,
-          plantId: tie.plantId,
-          body: { v: 1, tieId: tie.id, support },
-        })),
-      ),
-    )
-  }
+  const { save, refusal, note, setNote, news } = useFrameSave({ ...props, frame: plan.frame })
   const letGo = (key: string) => dispatch(deskOf((desk) => desk.letGo(key)))
-
-  const save = async (basedOn: number) => {
-    setRefusal(null)
-    const named = { ...body, design: withIds(body.design) }
-    // The draft is what is saved, or it would count as changed since.
-    if (draft && JSON.stringify(named) !== JSON.stringify(body))
-      dispatch(changed({ draft, body: named, isContinued: true }))
-    const outcome = await dispatch(
-      saveDocument('frames', gardenId, { id: frameId, basedOn, body: named, note }),
-    )
-    if (outcome.kind === 'saved' || outcome.kind === 'waiting') addressTies()
-    if (outcome.kind === 'saved') setNote('')
-    else if (outcome.kind === 'refused') setRefusal(refusalWords(t, outcome))
-  }
   const status = isWaiting
     ? t('frame.waiting')
     : draft || !stored
@@ -117,41 +80,14 @@ export function Saving(props: SavingProps) {
         />
       )}
       {canWrite && draft && (
-        <form
-          className="flex flex-col gap-2"
-          onSubmit={(event) => {
-            event.preventDefault()
-            void save(draft.basedOn)
-          }}
-        >
-          <Field label={t('frame.saveNote')}>
-            {(ids) => (
-              <input
-                {...ids}
-                className="input"
-                value={note}
-                maxLength={300}
-                placeholder={t('frame.saveNotePlaceholder')}
-                onChange={(e) => setNote(e.target.value)}
-              />
-            )}
-          </Field>
-          <RevisionMessage news={news} />
-          <div className="flex flex-wrap gap-2">
-            <button
-              type="submit"
-              className="btn btn-main flex-1"
-              disabled={body.name.trim() === '' || plan.frame === null || clash !== undefined}
-            >
-              {t('frame.save')}
-            </button>
-            {stored && stored.version > 0 && (
-              <button type="button" className="btn" onClick={() => dispatch(dropped(frameId))}>
-                {t('frame.discard')}
-              </button>
-            )}
-          </div>
-        </form>
+        <SaveForm
+          note={note}
+          onNote={setNote}
+          news={news}
+          canSave={body.name.trim() !== '' && plan.frame !== null && clash === undefined}
+          onSave={() => void save(draft.basedOn)}
+          onDiscard={stored && stored.version > 0 ? () => dispatch(dropped(frameId)) : null}
+        />
       )}
       <Exports {...props} />
       {stored && stored.version > 0 && (
@@ -165,6 +101,53 @@ export function Saving(props: SavingProps) {
         />
       )}
     </section>
+  )
+}
+
+interface SaveFormProps {
+  readonly note: string
+  readonly onNote: (note: string) => void
+  readonly news: RevisionNews
+  readonly canSave: boolean
+  readonly onSave: () => void
+  /** Null where there is nothing to go back to. */
+  readonly onDiscard: (() => void) | null
+}
+
+function SaveForm({ note, onNote, news, canSave, onSave, onDiscard }: SaveFormProps) {
+  const { t } = useTranslation()
+  return (
+    <form
+      className="flex flex-col gap-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        onSave()
+      }}
+    >
+      <Field label={t('frame.saveNote')}>
+        {(ids) => (
+          <input
+            {...ids}
+            className="input"
+            value={note}
+            maxLength={300}
+            placeholder={t('frame.saveNotePlaceholder')}
+            onChange={(e) => onNote(e.target.value)}
+          />
+        )}
+      </Field>
+      <RevisionMessage news={news} />
+      <div className="flex flex-wrap gap-2">
+        <button type="submit" className="btn btn-main flex-1" disabled={!canSave}>
+          {t('frame.save')}
+        </button>
+        {onDiscard && (
+          <button type="button" className="btn" onClick={onDiscard}>
+            {t('frame.discard')}
+          </button>
+        )}
+      </div>
+    </form>
   )
 }
 

@@ -3,7 +3,7 @@ import type { Garden, OnHand, StoresBody } from '@klados/contract'
 import { shoppingCsv } from '@klados/core/formats'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { useHeavy } from '../../compute/use-heavy.ts'
+import { useBackground } from '../../compute/use-background.ts'
 import { Working } from '../../compute/Working.tsx'
 import { usePlaces, useFrames } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
@@ -64,7 +64,7 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [all, chosen, built, catalogue, stores.onHand],
   )
-  const { value: list, isCurrent, ...how } = useHeavy('shopping', work ?? null)
+  const { value: list, isCurrent, ...how } = useBackground('shopping', work ?? null)
   if (!places || !frames) return <Loading>{t('app.loading')}</Loading>
   const lines = list?.lines.filter((line) => line.item.quantity > 0 || line.onHand > 0)
   return (

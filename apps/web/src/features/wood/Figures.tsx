@@ -3,6 +3,7 @@ import { polylineLengthM } from '@klados/core/geometry'
 import { findKind } from '@klados/core/kinds'
 import { useTranslation } from 'react-i18next'
 import { formatDate } from '../../data/dates.ts'
+import { usePlants } from '../../data/documents.ts'
 import { saveDocument } from '../../data/saves.ts'
 import { useAppDispatch } from '../../data/store.ts'
 import { plantWants } from '../../plan/plant-wants.ts'
@@ -10,6 +11,7 @@ import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
 import { pieceRole } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import type { PieceRole } from '@klados/core/wood'
+import { PlantDetails } from './PlantDetails.tsx'
 import type { WoodBenchData } from './use-bench.ts'
 
 interface FiguresProps {
@@ -29,6 +31,7 @@ export function Figures({ gardenId, place, data, plant, on, canWrite }: FiguresP
   const { t } = useTranslation()
   const units = useUnits()
   const dispatch = useAppDispatch()
+  const gardenPlants = usePlants(gardenId) ?? []
   const isOurs = (plantId: string) =>
     plant ? plantId === plant.id : data.plants.some((one) => one.id === plantId)
   const pieces = data.pieces.filter((piece) => piece.removedOn === null && isOurs(piece.plantId))
@@ -44,7 +47,7 @@ export function Figures({ gardenId, place, data, plant, on, canWrite }: FiguresP
       <SlipGroup
         title={t('wood.figures', { name: plant?.body.name ?? place.body.name, date: formatDate(on) })}
       >
-        {plant && <SlipRow label={t('wood.figure.planted')}>{formatDate(plant.body.plantedOn)}</SlipRow>}
+        {plant && <Origin plant={plant} mothers={gardenPlants} />}
         <SlipRow label={t('wood.figure.stems')}>{pieces.length}</SlipRow>
         <SlipRow label={t('wood.figure.length')} isDeciding>
           {units.length(ledM)}
@@ -77,6 +80,14 @@ export function Figures({ gardenId, place, data, plant, on, canWrite }: FiguresP
         </p>
       )}
       {plant && canWrite && (
+        <PlantDetails
+          key={plant.id}
+          gardenId={gardenId}
+          plant={plant}
+          mothers={gardenPlants.filter((one) => one.id !== plant.id && !one.isRemoved)}
+        />
+      )}
+      {plant && canWrite && (
         <button
           type="button"
           className="btn btn-plain self-start px-0 text-iron"
@@ -94,6 +105,25 @@ export function Figures({ gardenId, place, data, plant, on, canWrite }: FiguresP
           {t('wood.removePlant', { name: plant.body.name })}
         </button>
       )}
+    </>
+  )
+}
+
+/** Since when it stands here and where it comes from, as far as somebody has said. */
+function Origin({ plant, mothers }: { plant: Plant; mothers: readonly Plant[] }) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const { plantedOn, formPlanted, rootstock, graftHeightM, motherId } = plant.body
+  const mother = motherId === null ? undefined : mothers.find((one) => one.id === motherId)
+  return (
+    <>
+      <SlipRow label={t('wood.figure.planted')}>{formatDate(plantedOn)}</SlipRow>
+      {formPlanted && <SlipRow label={t('wood.formPlanted')}>{t(`formPlanted.${formPlanted}`)}</SlipRow>}
+      {rootstock && <SlipRow label={t('wood.rootstock')}>{rootstock}</SlipRow>}
+      {graftHeightM !== null && (
+        <SlipRow label={t('wood.graftHeight')}>{units.length(graftHeightM, 'short')}</SlipRow>
+      )}
+      {mother && <SlipRow label={t('wood.mother')}>{mother.body.name}</SlipRow>}
     </>
   )
 }

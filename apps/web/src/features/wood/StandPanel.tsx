@@ -7,6 +7,7 @@ import { todayHere } from '../../data/dates.ts'
 import { saveDocument } from '../../data/saves.ts'
 import { useAppDispatch } from '../../data/store.ts'
 import { plantWants } from '../../plan/plant-wants.ts'
+import type { PlantWants } from '../../plan/plant-wants.ts'
 import { Pick } from '../../ui/Choice.tsx'
 import { Field } from '../../ui/Field.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
@@ -63,7 +64,6 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
     if (outcome.kind === 'saved' || outcome.kind === 'waiting') onDone(id)
     else if (outcome.kind === 'refused') setTrouble(refusalWords(t, outcome))
   }
-  const facts = [t(`hold.${kind.holds}`), t(`light.${kind.light}`), t(`prunedAt.${kind.prunedAt}`)]
   return (
     <form
       className="flex flex-col gap-2"
@@ -74,22 +74,7 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
     >
       <h2>{t('wood.stand')}</h2>
       <p className="text-slate">{t('wood.noneText')}</p>
-      <Pick
-        label={t('wood.kind')}
-        value={kindId}
-        options={plantKinds
-          .map((one) => ({ value: one.id, label: t(`kind.${one.id}`) }))
-          .sort((a, b) => a.label.localeCompare(b.label))}
-        onChange={setKindId}
-      />
-      <p className="text-[13px] text-slate">
-        <em>{kind.botanical}</em>: {facts.join('; ')}.{' '}
-        {kind.hazards.length > 0 && (
-          <strong className="font-semibold text-ochre">
-            {kind.hazards.map((hazard) => t(`hazard.${hazard}`)).join(', ')}.
-          </strong>
-        )}
-      </p>
+      <KindPick kindId={kindId} onKind={setKindId} />
       {wants && (
         <p>
           {isNodes
@@ -101,24 +86,7 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
               })}
         </p>
       )}
-      {wants && wants.freeNodes.length > 0 && (
-        <fieldset>
-          <legend className="text-[13px] text-slate">{t('wood.startNodes')}</legend>
-          <div className="mt-1 flex flex-wrap gap-1">
-            {wants.freeNodes.map((node) => (
-              <button
-                key={node.id}
-                type="button"
-                className={`btn px-2 ${atM !== null && Math.abs(node.xM - atM) <= AT_NODE_M ? 'btn-main' : ''}`}
-                aria-label={t('wood.pickStart', { n: node.number })}
-                onClick={() => onAt(node.xM)}
-              >
-                {node.number}
-              </button>
-            ))}
-          </div>
-        </fieldset>
-      )}
+      {wants && wants.freeNodes.length > 0 && <StartNodes nodes={wants.freeNodes} atM={atM} onAt={onAt} />}
       <div className="grid grid-cols-2 gap-2">
         <LengthField
           label={t('wood.standAt')}
@@ -157,5 +125,60 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
         {t('wood.standHere')}
       </button>
     </form>
+  )
+}
+
+function KindPick({ kindId, onKind }: { kindId: string; onKind: (kindId: string) => void }) {
+  const { t } = useTranslation()
+  const kind = findKind(kindId)!
+  const facts = [t(`hold.${kind.holds}`), t(`light.${kind.light}`), t(`prunedAt.${kind.prunedAt}`)]
+  return (
+    <>
+      <Pick
+        label={t('wood.kind')}
+        value={kindId}
+        options={plantKinds
+          .map((one) => ({ value: one.id, label: t(`kind.${one.id}`) }))
+          .sort((a, b) => a.label.localeCompare(b.label))}
+        onChange={onKind}
+      />
+      <p className="text-[13px] text-slate">
+        <em>{kind.botanical}</em>: {facts.join('; ')}.{' '}
+        {kind.hazards.length > 0 && (
+          <strong className="font-semibold text-ochre">
+            {kind.hazards.map((hazard) => t(`hazard.${hazard}`)).join(', ')}.
+          </strong>
+        )}
+      </p>
+    </>
+  )
+}
+
+interface StartNodesProps {
+  readonly nodes: PlantWants['freeNodes']
+  readonly atM: number | null
+  readonly onAt: (xM: number) => void
+}
+
+/** The start nodes that have no plant yet, to stand one at. */
+function StartNodes({ nodes, atM, onAt }: StartNodesProps) {
+  const { t } = useTranslation()
+  return (
+    <fieldset>
+      <legend className="text-[13px] text-slate">{t('wood.startNodes')}</legend>
+      <div className="mt-1 flex flex-wrap gap-1">
+        {nodes.map((node) => (
+          <button
+            key={node.id}
+            type="button"
+            className={`btn px-2 ${atM !== null && Math.abs(node.xM - atM) <= AT_NODE_M ? 'btn-main' : ''}`}
+            aria-label={t('wood.pickStart', { n: node.number })}
+            onClick={() => onAt(node.xM)}
+          >
+            {node.number}
+          </button>
+        ))}
+      </div>
+    </fieldset>
   )
 }

@@ -1,11 +1,11 @@
 import { proxy, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
-import type { Heavy, Progress } from './heavy.ts'
+import type { Background, Progress } from './background.ts'
 
 /** Work that ends sooner is not spoken of: a line that comes and goes at once disturbs. */
 const SPEAK_AFTER_MS = 250
 
-export interface HeavyResult<T> {
+export interface BackgroundResult<T> {
   /** What came of the last work that was finished; of an earlier one while the next is under way. */
   readonly value: T | null
   /** Whether `value` is of the work now asked for. */
@@ -18,14 +18,14 @@ export interface HeavyResult<T> {
 }
 
 /**
- * Runs one kind of heavy work in a thread of its own whenever `work` (keep it memoised) changes; an earlier
+ * Runs one kind of background work in a thread of its own whenever `work` (keep it memoised) changes; an earlier
  * run is called off. `null`: not yet.
  */
-export function useHeavy<K extends keyof Heavy>(
+export function useBackground<K extends keyof Background>(
   kind: K,
-  work: Parameters<Heavy[K]>[0] | null,
-): HeavyResult<ReturnType<Heavy[K]>> {
-  const [made, setMade] = useState<{ of: typeof work; value: ReturnType<Heavy[K]> } | null>(null)
+  work: Parameters<Background[K]>[0] | null,
+): BackgroundResult<ReturnType<Background[K]>> {
+  const [made, setMade] = useState<{ of: typeof work; value: ReturnType<Background[K]> } | null>(null)
   const [progress, setProgress] = useState<Progress | null>(null)
   const [ended, setEnded] = useState<'done' | 'stopped' | 'failed' | null>(null)
   const [run, setRun] = useState(0)
@@ -33,7 +33,7 @@ export function useHeavy<K extends keyof Heavy>(
 
   useEffect(() => {
     if (!work) return
-    const thread = new Worker(new URL('./heavy.worker.ts', import.meta.url), { type: 'module' })
+    const thread = new Worker(new URL('./background.worker.ts', import.meta.url), { type: 'module' })
     let latest: Progress = { done: 0, of: 1 }
     let isSpoken = false
     const speak = setTimeout(() => {
@@ -57,10 +57,10 @@ export function useHeavy<K extends keyof Heavy>(
     }
     stop.current = () => end('stopped')
     thread.onerror = () => end('failed')
-    const remote = wrap<Heavy>(thread)[kind] as unknown as (
-      work: Parameters<Heavy[K]>[0],
+    const remote = wrap<Background>(thread)[kind] as unknown as (
+      work: Parameters<Background[K]>[0],
       report: (progress: Progress) => void,
-    ) => Promise<ReturnType<Heavy[K]>>
+    ) => Promise<ReturnType<Background[K]>>
     remote(work, proxy(report)).then(
       (value) => {
         setMade({ of: work, value })

@@ -40,7 +40,7 @@ export interface PricedFit {
  * The work that can take longer than a keystroke may, for a thread of its own. Between steps it tells how far
  * it is; it is called off by ending its thread.
  */
-export const heavy = {
+export const background = {
   shopping({ frames, onHand, catalogue }: ShoppingWork, report: Report): ShoppingList {
     const of = frames.length + 1
     const wanted = frames.map(({ name, site, design }, done) => {
@@ -62,4 +62,4 @@ export const heavy = {
   },
 }
 
-export type Heavy = typeof heavy
+export type Background = typeof background

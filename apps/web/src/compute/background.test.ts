@@ -3,13 +3,15 @@ import { planFrame } from '@klados/core/plan'
 import { shoppingList } from '@klados/core/shopping'
 import { expect, test } from 'vitest'
 import { sampleDesign, sampleWall } from '../sample/sample-wall.ts'
-import { heavy } from './heavy.ts'
-import type { Progress } from './heavy.ts'
+import { background } from './background.ts'
+import type { Progress } from './background.ts'
 
 test('the shopping list of a thread is the one made here, and it tells of every frame on the way', () => {
   const told: Progress[] = []
   const frames = ['one', 'two', 'three'].map((name) => ({ name, site: sampleWall, design: sampleDesign }))
-  const list = heavy.shopping({ frames, onHand: [], catalogue: standardCatalogue }, (now) => told.push(now))
+  const list = background.shopping({ frames, onHand: [], catalogue: standardCatalogue }, (now) =>
+    told.push(now),
+  )
   const plan = planFrame(sampleWall, sampleDesign)
   expect(list).toEqual(
     shoppingList(
@@ -25,8 +27,9 @@ test('the shopping list of a thread is the one made here, and it tells of every 
 
 test('every layout that fits is priced as the bench would price it', () => {
   const told: Progress[] = []
-  const fits = heavy.fits({ site: sampleWall, design: sampleDesign, catalogue: standardCatalogue }, (now) =>
-    told.push(now),
+  const fits = background.fits(
+    { site: sampleWall, design: sampleDesign, catalogue: standardCatalogue },
+    (now) => told.push(now),
   )
   expect(fits.length).toBeGreaterThan(1)
   expect(told.map(({ done }) => done)).toEqual(fits.map((_, i) => i))

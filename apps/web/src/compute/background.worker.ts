@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { background } from './background.ts'
+
+expose(background)

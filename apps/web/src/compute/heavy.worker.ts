@@ -1,4 +1,0 @@
-import { expose } from 'comlink'
-import { heavy } from './heavy.ts'
-
-expose(heavy)
