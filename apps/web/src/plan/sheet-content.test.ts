@@ -77,6 +77,24 @@ const itemsOf = (section: SheetSection | undefined): SheetItem[] =>
   section?.kind === 'list' ? section.groups.flatMap(({ items }) => items) : []
 const rowsOf = (section: SheetSection | undefined) => (section?.kind === 'table' ? section.rows : [])
 
+it('the sheet of a row says of every piece which wire it is and how high up the posts', () => {
+  const { plan, sheet } = sheetOf('row', 'metric')
+  const { pattern } = startDesign(
+    { kind: 'row', widthM: 8, usableHeightM: 2.2, firstForkM: 0 },
+    'row',
+    catalogue,
+  )
+  if (pattern.kind !== 'row') throw new Error('not a row')
+  const order = itemsOf(sheet.sections.find(({ title }) => title === i18next.t('sheet.order')))
+  const said = order.map(({ text }) => text)
+  for (const { heightM } of pattern.levels)
+    expect(said.some((text) => text.includes(`${UNITS.metric.length(heightM, 'short')} up the posts`))).toBe(
+      true,
+    )
+  const named = said.map((text) => text.slice(0, text.indexOf(', from node')))
+  expect(new Set(named).size).toBe(plan.frame!.lines.length)
+})
+
 describe.each(kinds)('the sheet of %s', (kind) => {
   const section = (sections: readonly SheetSection[], key: string) =>
     sections.find(({ title }) => title.startsWith(i18next.t(key)))
@@ -99,13 +117,24 @@ describe.each(kinds)('the sheet of %s', (kind) => {
     const order = itemsOf(section(sheet.sections, 'sheet.order'))
     expect(order).toHaveLength(pieces)
     const cuts = itemsOf(section(sheet.sections, 'sheet.cutList'))
-    const cutPieces = plan.wires.flatMap(({ cutting }) => cutting?.rolls.flatMap((roll) => roll.cuts) ?? [])
-    expect(cutPieces).toHaveLength(pieces)
+    const lettersCut = cuts.flatMap(({ text }) => text.match(/[A-Z]+(?= \d)/g) ?? [])
+    expect(lettersCut).toHaveLength(pieces)
+    const sawList = itemsOf(section(sheet.sections, 'sheet.sawList'))
     const sawn = plan.stock.map(({ lengthsM }) => lengthsM.length)
-    const said = cuts
-      .filter(({ text }) => text.includes(' × '))
-      .map(({ text }) => [...text.matchAll(/(\d+) × /g)].reduce((sum, [, n]) => sum + Number(n), 0))
+    const said = sawList.map(({ text }) =>
+      [...text.matchAll(/(\d+) × /g)].reduce((sum, [, n]) => sum + Number(n), 0),
+    )
     expect(said).toEqual(sawn)
+  })
+
+  it('has all that its kind is built from, and nothing that it is not', () => {
+    const { plan, sheet } = sheetOf(kind, 'metric')
+    const parts = new Set<string>(frameKinds[kind].sheet)
+    expect(parts.has('stringing')).toBe(plan.wires.length > 0)
+    expect(parts.has('members')).toBe(plan.stock.length > 0)
+    expect(parts.has('anchors')).toBe(plan.frame!.anchors.length > 0)
+    expect(itemsOf(section(sheet.sections, 'sheet.figures'))).toHaveLength(plan.frame!.figures.length)
+    expect(itemsOf(section(sheet.sections, 'slip.anchors'))).toHaveLength(plan.frame!.anchors.length)
   })
 
   it('warns before anything is marked, says it is not the kept version, and leaves no word untold', () => {

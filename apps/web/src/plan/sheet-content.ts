@@ -3,16 +3,19 @@ import type { FramePlan } from '@klados/core/plan'
 import type { FrameBody, Place } from '@klados/contract'
 import { elevationSvg } from '@klados/core/formats'
 import { drawSite } from '@klados/core/drawing'
+import { frameKinds } from '@klados/core/frame'
+import type { Frame, Line, SheetPart } from '@klados/core/frame'
 import type { TFunction } from 'i18next'
 import { formatDate, todayHere } from '../data/dates.ts'
 import type { SheetContent, SheetDrawing, SheetItem, SheetSection } from '../documents/sheet-content.ts'
 import { formatMoney } from '../ui/money.ts'
 import type { Units } from '../ui/units.tsx'
 import { drawLaid } from './lay-out.ts'
+import { linesInWords } from './line-words.ts'
 import { quantityText } from './names.ts'
 import type { Names } from './names.ts'
 import { checkWords, outcomeWords } from './verdict.ts'
-import { alongStyle, pieceLetter } from './words.ts'
+import { alongStyle, figureText, pieceLetter } from './words.ts'
 
 interface SheetInput {
   readonly t: TFunction
@@ -51,15 +54,21 @@ export function sheetHeading({ t, place, body, version, isDraft }: SheetInput) {
   }
 }
 
-/** From whether it holds, through what can hurt, to what is marked, bought, cut and strung, in that order. */
+/**
+ * From whether it holds, through what can hurt, to what is marked, bought, cut and strung, in that order; of
+ * what is cut and driven, the parts that its kind of frame has.
+ */
 export function sheetSections(input: SheetInput): SheetSection[] {
+  const has = new Set<SheetPart>(frameKinds[input.body.design.pattern.kind].sheet)
   return [
     ...checks(input),
     ...cautions(input),
     ...markOut(input),
+    ...figures(input),
+    ...(has.has('anchors') ? anchors(input) : []),
     ...materials(input),
-    ...cutList(input),
-    ...order(input),
+    ...(has.has('members') ? lengthsToSaw(input) : []),
+    ...(has.has('stringing') ? [...cutList(input), ...order(input)] : []),
   ]
 }
 
@@ -138,6 +147,31 @@ function markOut({ t, units, place, plan }: SheetInput): SheetSection[] {
   ]
 }
 
+/** Lengths, holes and fillings of this kind of frame that are neither marked nor bought. */
+function figures({ t, units, plan }: SheetInput): SheetSection[] {
+  const items = (plan.frame?.figures ?? []).map((one): SheetItem => ({
+    lead: t(`figure.${one.key}`),
+    text: figureText(units, one),
+  }))
+  return items.length === 0
+    ? []
+    : [{ kind: 'list', title: t('sheet.figures'), groups: [{ title: null, items }] }]
+}
+
+/** How each ground screw goes in: in line with what it holds, or upright under a post. */
+function anchors({ t, names, catalogue, plan }: SheetInput): SheetSection[] {
+  const items = (plan.frame?.anchors ?? []).map(({ label, screwId, at, towards }): SheetItem => {
+    const screw = catalogue.screws.find((one) => one.id === screwId)
+    const awayM = Math.hypot(towards.xM - at.xM, towards.zM - at.zM)
+    const degrees = Math.round((Math.atan2(towards.yM - at.yM, awayM) * 180) / Math.PI)
+    const what = screw ? names.screw(screw) : screwId
+    return { lead: label, text: t('sheet.anchor', { what, degrees }) }
+  })
+  return items.length === 0
+    ? []
+    : [{ kind: 'list', title: t('slip.anchors'), groups: [{ title: null, items }] }]
+}
+
 function materials({ t, units, names, catalogue, plan, currency }: SheetInput): SheetSection[] {
   if (!plan.takeOff) return []
   const { items, cost } = plan.takeOff
@@ -163,7 +197,7 @@ function materials({ t, units, names, catalogue, plan, currency }: SheetInput): 
 const ROLLS_LISTED = 24
 
 function cutList({ t, units, names, plan }: SheetInput): SheetSection[] {
-  const wires = plan.wires.flatMap(({ wire, cutting, stringing }) => {
+  const groups = plan.wires.flatMap(({ wire, cutting, stringing }) => {
     if (!cutting || !stringing) return []
     const items = cutting.rolls.slice(0, ROLLS_LISTED).map((roll, n): SheetItem => {
       const pieces = roll.cuts
@@ -176,14 +210,19 @@ function cutList({ t, units, names, plan }: SheetInput): SheetSection[] {
     })
     return [{ title: names.wire(wire), items }]
   })
-  const poles = plan.stock.map(({ stock, lengthsM }): SheetItem => ({
+  return groups.length === 0 ? [] : [{ kind: 'list', title: t('sheet.cutList'), groups }]
+}
+
+function lengthsToSaw({ t, units, names, plan }: SheetInput): SheetSection[] {
+  const items = plan.stock.map(({ stock, lengthsM }): SheetItem => ({
     lead: names.stock(stock),
     text: grouped(lengthsM)
       .map(([lengthM, count]) => `${count} × ${units.length(lengthM)}`)
       .join(', '),
   }))
-  const groups = [...wires, ...(poles.length > 0 ? [{ title: null, items: poles }] : [])]
-  return groups.length === 0 ? [] : [{ kind: 'list', title: t('sheet.cutList'), groups }]
+  return items.length === 0
+    ? []
+    : [{ kind: 'list', title: t('sheet.sawList'), groups: [{ title: null, items }] }]
 }
 
 /** Equal lengths together, longest first: to the millimetre, as a saw cuts. */
@@ -196,25 +235,59 @@ function grouped(lengthsM: readonly number[]): [number, number][] {
   return [...byMm].sort(([a], [b]) => b - a).map(([mm, count]) => [mm / 1000, count])
 }
 
-/** Piece by piece the way each is strung, by the marks on the wall. */
+/** Piece by piece the way each is strung, by the marks on the wall, and as which wire of the frame. */
 function order({ t, units, names, plan }: SheetInput): SheetSection[] {
   const { frame } = plan
   if (!frame) return []
+  const lineName = linesInWords(t, frame)
+  const lineOf = linesOfPieces(frame)
+  const which = (piece: readonly number[]): string | null => {
+    const line = lineOf(piece)
+    if (line === null) return null
+    const name = lineName.get(line.id)!
+    const heightM = heightOnPost(frame, piece[piece.length >> 1]!)
+    return line.role === 'tie-back' || heightM === null
+      ? name
+      : t('sheet.wireAt', { name, height: units.length(heightM, 'short') })
+  }
   const groups = plan.wires.flatMap(({ wire, stringing }) => {
     if (!stringing) return []
     const items = stringing.pieces.map((piece, i): SheetItem => {
       const [from, ...rest] = piece.nodes.map((index) => frame.nodes[index]!.label)
       const to = rest.pop()
+      const way =
+        rest.length > 0
+          ? t('sheet.steps', { from, through: rest.join(', '), to })
+          : t('sheet.stepsDirect', { from, to })
       return {
         lead: t('sheet.piece', { letter: pieceLetter(i), length: units.length(piece.cutLengthM) }),
-        text:
-          rest.length > 0
-            ? t('sheet.steps', { from, through: rest.join(', '), to })
-            : t('sheet.stepsDirect', { from, to }),
+        text: [which(piece.nodes), way].filter((one) => one !== null).join(', '),
       }
     })
     return [{ title: names.wire(wire), items }]
   })
   if (groups.length === 0) return []
   return [{ kind: 'list', title: t('sheet.order'), intro: t('sheet.strainer'), groups }]
+}
+
+/** Tells the wire of the frame that a piece is all of; null where it goes over more than one. */
+function linesOfPieces(frame: Frame): (piece: readonly number[]) => Line | null {
+  const lineAt = new Map(
+    frame.runs.flatMap(({ from, to, line }) => [
+      [`${from} ${to}`, line],
+      [`${to} ${from}`, line],
+    ]),
+  )
+  return (piece) => {
+    const lines = piece.slice(1).map((to, i) => lineAt.get(`${piece[i]} ${to}`))
+    const [first] = lines
+    return first && lines.every((one) => one?.id === first.id) ? first : null
+  }
+}
+
+/** How high on its post a node is, above the ground there; null for one that is on no post. */
+function heightOnPost(frame: Frame, index: number): number | null {
+  const { label, at } = frame.nodes[index]!
+  const post = frame.members.find((member) => member.foot !== null && member.label === label)
+  return post?.foot ? at.yM - post.foot.yM : null
 }

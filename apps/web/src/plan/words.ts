@@ -1,5 +1,5 @@
 import type { CoreError } from '@klados/core/errors'
-import type { FrameFinding, MarkOutRow } from '@klados/core/frame'
+import type { Figure, FrameFinding, MarkOutRow } from '@klados/core/frame'
 import type { LengthStyle } from '@klados/core/units'
 import type { TFunction } from 'i18next'
 import type { Units } from '../ui/units.tsx'
@@ -95,4 +95,18 @@ const LONG_PLACE_M = 10
  */
 export function alongStyle(row: Pick<MarkOutRow, 'what'>, widthM: number): LengthStyle {
   return row.what !== 'node' && widthM > LONG_PLACE_M ? 'long' : 'short'
+}
+
+/** A figure of a frame with its unit. */
+export function figureText(units: Units, { unit, value }: Figure): string {
+  switch (unit) {
+    case 'm':
+      return units.length(value)
+    case 'm2':
+      return units.area(value)
+    case 'litres':
+      return units.volume(value)
+    case 'count':
+      return String(Math.round(value * 100) / 100)
+  }
 }

@@ -64,8 +64,11 @@ export interface StartWith {
   readonly handlingLengthM: number
 }
 
-/** Parts of the sheet beyond drawing, marks, materials, checks and cautions, which every frame has. */
-export type SheetPart = 'stringing' | 'members' | 'anchors' | 'pot'
+/**
+ * Parts of the sheet beyond drawing, marks, figures, materials, checks and cautions, which every frame has:
+ * wires to cut and string, lengths to saw, screws to drive.
+ */
+export type SheetPart = 'stringing' | 'members' | 'anchors'
 
 /** A whole size that could be wished for, near the one that was. */
 export interface FitWish<P> {

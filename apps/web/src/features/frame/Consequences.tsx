@@ -15,7 +15,7 @@ import { TemperatureField } from '../../ui/TemperatureField.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { Checks } from './Checks.tsx'
 import { Stringing } from './Stringing.tsx'
-import { alongStyle } from '../../plan/words.ts'
+import { alongStyle, figureText } from '../../plan/words.ts'
 import type { Step } from './Stringing.tsx'
 
 /** Charts are a third of the app's weight: fetched when one is looked at. */
@@ -62,14 +62,6 @@ function PatternFigures({ gardenId, place, design, plan, currency }: Consequence
   const moved = count('moved') + frame.shifts.length
   const dragged = count('dragged')
   const posts = frame.members.filter((member) => member.foot !== null && member.label !== null).length
-  const figure = (unit: string, value: number) =>
-    unit === 'm'
-      ? units.length(value)
-      : unit === 'm2'
-        ? units.area(value)
-        : unit === 'litres'
-          ? units.volume(value)
-          : String(Math.round(value * 100) / 100)
   return (
     <SlipGroup title={t('slip.pattern')}>
       {frame.cells && (
@@ -93,7 +85,7 @@ function PatternFigures({ gardenId, place, design, plan, currency }: Consequence
       {frame.anchors.length > 0 && <SlipRow label={t('slip.anchors')}>{frame.anchors.length}</SlipRow>}
       {frame.figures.map((one) => (
         <SlipRow key={one.key} label={t(`figure.${one.key}`)}>
-          {figure(one.unit, one.value)}
+          {figureText(units, one)}
         </SlipRow>
       ))}
       {moved > 0 && (

@@ -151,13 +151,19 @@ interface Rows {
   readonly rows: readonly (readonly string[])[]
 }
 
+/** Fewer than these stand in one column. */
+const ROWS_IN_ONE = 6
+
 /** As many short rows side by side as fit, each with a box to tick; what each figure is stands above it. */
 function Ticked({ header, rows }: Rows) {
-  const isNarrow = header.length <= 3
+  const columns =
+    rows.length < ROWS_IN_ONE
+      ? 'max-w-md'
+      : header.length <= 3
+        ? 'columns-2 sm:columns-3 print:columns-3'
+        : 'columns-1 sm:columns-2 print:columns-2'
   return (
-    <div
-      className={`mt-1 gap-8 text-[13px] ${isNarrow ? 'columns-2 sm:columns-3 print:columns-3' : 'columns-1 sm:columns-2 print:columns-2'}`}
-    >
+    <div className={`mt-1 gap-8 text-[13px] ${columns}`}>
       <TickedRow cells={header} isHeader />
       {rows.map((cells, n) => (
         <TickedRow key={n} cells={cells} isHeader={false} />

@@ -41,7 +41,8 @@ export function Figures({ gardenId, place, data, plant, on, canWrite }: FiguresP
     .filter((piece) => LED.has(pieceRole(piece, data, on)))
     .reduce((sum, piece) => sum + polylineLengthM(piece.path), 0)
   const kind = plant && findKind(plant.body.kindId)
-  const wants = data.frames[0] ? plantWants(place, data.frames[0], data.plants) : null
+  const isWhole = !plant || data.plants.length === 1
+  const wants = isWhole && data.frames[0] ? plantWants(place, data.frames[0], data.plants) : null
   return (
     <>
       <SlipGroup
@@ -56,12 +57,12 @@ export function Figures({ gardenId, place, data, plant, on, canWrite }: FiguresP
         <SlipRow label={t('wood.figure.due')} tone={due > 0 ? 'due' : undefined}>
           {due}
         </SlipRow>
-        {!plant && wants && (
+        {wants && (
           <SlipRow label={t('slip.plants')}>
             {t('slip.plantsOf', { have: wants.have, want: wants.want })}
           </SlipRow>
         )}
-        {!plant && wants && wants.freeNodes.length > 0 && (
+        {wants && wants.freeNodes.length > 0 && (
           <SlipRow label={t('wood.startNodes')} tone="due">
             {wants.freeNodes.map((node) => node.number).join(', ')}
           </SlipRow>

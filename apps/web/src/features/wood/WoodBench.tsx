@@ -72,7 +72,9 @@ function useChosen(data: WoodBenchData) {
   const tie = chosen?.kind === 'tie' ? data.state.ties.get(chosen.id) : undefined
   const footId = chosen?.kind === 'foot' ? chosen.id : null
   const ownerId = plantId ?? piece?.plantId ?? tie?.plantId ?? footId
-  const plant = data.plants.find((one) => one.id === ownerId) ?? null
+  // Where one plant stands alone there is none to choose: it is the one.
+  const only = data.plants.length === 1 ? data.plants[0] : undefined
+  const plant = data.plants.find((one) => one.id === ownerId) ?? only ?? null
   return { chosen, choose, plantId, setPlantId, piece, tie, plant }
 }
 

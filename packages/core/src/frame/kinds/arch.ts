@@ -74,7 +74,7 @@ export const arch = frameKind({
   },
   wires: NO_WIRES,
   checks: ({ pot }) => (pot ? ['leg-bending', 'tub-tips'] : ['leg-bending']),
-  sheet: ['members', 'pot'],
+  sheet: ['members'],
   // A hoop by itself has nothing between it and the next.
   hidden: ({ hoops }) => (hoops === 1 ? ['depthM', 'rungStepM', 'rungStockId'] : []),
   lay: layArch,

@@ -55,7 +55,7 @@ export const column = frameKind({
   }),
   wires: NO_WIRES,
   checks: () => ['leg-bending', 'tub-tips'],
-  sheet: ['members', 'pot'],
+  sheet: ['members'],
   lay: layColumn,
 })
 

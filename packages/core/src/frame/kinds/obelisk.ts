@@ -54,7 +54,7 @@ export const obelisk = frameKind({
   },
   wires: NO_WIRES,
   checks: ({ pot }) => (pot ? ['leg-bending', 'tub-tips'] : ['leg-bending']),
-  sheet: ['members', 'pot'],
+  sheet: ['members'],
   hidden: ({ form }) => (form === 'ladder' ? ['legs'] : form === 'cone' ? ['topM'] : []),
   lay: ({ site, idsOf }, pattern) => {
     const { heightM, buriedM, rungs } = pattern

@@ -53,7 +53,7 @@ export const pole = frameKind({
   }),
   wires: NO_WIRES,
   checks: ({ pot }) => (pot ? ['leg-bending', 'tub-tips'] : ['leg-bending']),
-  sheet: ['members', 'pot'],
+  sheet: ['members'],
   hidden: ({ form }) => (form === 'modules' ? ['lapM'] : ['moduleM']),
   lay: layPole,
 })

@@ -74,7 +74,7 @@ export const spiral = frameKind({
   },
   wires: MAIN_ONLY,
   checks: ({ pot }) => (pot ? ['leg-bending', 'tub-tips'] : ['leg-bending']),
-  sheet: ['stringing', 'members', 'pot'],
+  sheet: ['stringing', 'members'],
   lay: laySpiral,
 })
 

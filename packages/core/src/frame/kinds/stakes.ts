@@ -42,7 +42,7 @@ export const stakes = frameKind({
   },
   wires: NO_WIRES,
   checks: ({ pot }) => (pot ? ['leg-bending', 'tub-tips'] : ['leg-bending']),
-  sheet: ['members', 'pot'],
+  sheet: ['members'],
   hidden: ({ count }) => (count === 1 ? ['spacingM'] : []),
   lay: ({ site, idsOf }, { count, spacingM, heightM, buriedM, stakeStockId, pot }) => {
     const lineM = (count - 1) * spacingM
