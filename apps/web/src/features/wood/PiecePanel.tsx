@@ -125,7 +125,7 @@ function TieIt({ piece, place, data, on, recorder, diameterMm }: PiecePanelProps
           <p className="text-[13px] text-slate">
             {t('wood.loop', {
               length: units.length(longestMm / 1000, 'fine'),
-              piece: units.length(stemMm / 1000, 'fine'),
+              stem: units.length(stemMm / 1000, 'fine'),
               total: units.length((longestMm + material.tailMm) / 1000, 'short'),
             })}
           </p>

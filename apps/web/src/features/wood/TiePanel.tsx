@@ -35,7 +35,6 @@ export function TiePanel({ tie, place, data, on, canWrite, recorder }: TiePanelP
     ? look.tight.latestOn
       ? t('wood.tightRange', {
           from: formatDate(look.tight.earliestOn),
-          and: '',
           to: formatDate(look.tight.latestOn),
         })
       : t('wood.tightFrom', { from: formatDate(look.tight.earliestOn) })
