@@ -1,4 +1,3 @@
-import type { LineId, MemberId } from '../frame/index.ts'
 import {
   above,
   choice,
@@ -15,10 +14,10 @@ import {
   v1,
   whole,
 } from '../shape/index.ts'
+import { alongM, parentShape, supportShape } from './address.ts'
 import { healths, hitches, pieceRoles, sides, tieEnds } from './wood.ts'
 
 /** Longest piece and widest stem that are taken for real. */
-const alongM = number(0, 1000)
 const mm = above(0, 2000)
 const loopLengthMm = above(0, 20_000)
 const reason = text(200)
@@ -27,20 +26,6 @@ const pieceId = uuid
 
 /** What the first releases called the parts of a plant. */
 const firstParts = ['trunk', 'arm', 'cane', 'lateral', 'spur', 'shoot'] as const
-
-export const parentShape = oneOf(
-  'on',
-  { on: choice('piece'), pieceId, alongM },
-  { on: choice('crown'), leadId: noneOr(uuid) },
-  { on: choice('below-graft') },
-  { on: choice('ground') },
-)
-
-export const supportShape = oneOf(
-  'on',
-  { on: choice('line'), frameId: uuid, lineId: part<LineId>(), alongM },
-  { on: choice('member'), frameId: uuid, memberId: part<MemberId>(), alongM },
-)
 
 const loop = {
   materialId,

@@ -1,3 +1,4 @@
+export type { Parent, Support } from './address.ts'
 export type { Misfit, WoodDraft as WoodState } from './draft.ts'
 export { woodEntries } from './entries.ts'
 export { woodProjection } from './projection.ts'
@@ -14,17 +15,4 @@ export type { ThickeningPace } from './thickening.ts'
 export { tiePoints, tieSupports } from './tie-points.ts'
 export type { TiePoint, TieSupport } from './tie-points.ts'
 export { healths, hitches, pieceRoles, sides, tieEnds } from './wood.ts'
-export type {
-  Cut,
-  Health,
-  Hitch,
-  Mark,
-  Parent,
-  Piece,
-  PieceMark,
-  PieceRole,
-  Side,
-  Support,
-  Tie,
-  TieEnd,
-} from './wood.ts'
+export type { Cut, Health, Hitch, Mark, Piece, PieceMark, PieceRole, Side, Tie, TieEnd } from './wood.ts'

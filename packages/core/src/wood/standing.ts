@@ -2,7 +2,8 @@ import type { Frame } from '../frame/index.ts'
 import { nearestAlong } from '../geometry/index.ts'
 import type { Point } from '../geometry/index.ts'
 import { linePath } from './tie-points.ts'
-import type { Support, Tie } from './wood.ts'
+import type { Support } from './address.ts'
+import type { Tie } from './wood.ts'
 
 /**
  * How a tie stands to what it holds on to: where it was made; beside it, since the wire is elsewhere now; or

@@ -3,7 +3,7 @@ import { isUpright, wireFor } from '../frame/index.ts'
 import type { WireName } from '../frame/index.ts'
 import { distanceM, nearestAlong, pointAlong, polylineLengthM, segmentCrossing } from '../geometry/index.ts'
 import type { Point } from '../geometry/index.ts'
-import type { Support } from './wood.ts'
+import type { Support } from './address.ts'
 
 /**
  * Something that wood can be tied to: a wire or a stake, pole or post, as a line on the elevation and as

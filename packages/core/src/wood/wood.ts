@@ -1,8 +1,6 @@
-import type { LineId, MemberId } from '../frame/index.ts'
 import type { Point } from '../geometry/index.ts'
 import type { CalendarDate } from '../season/index.ts'
-import type { ValueOf } from '../shape/index.ts'
-import type { parentShape, supportShape } from './entries.ts'
+import type { Parent, Support } from './address.ts'
 
 /**
  * What a piece of wood is in its plant. `arm` is a permanent arm along a wire (cordon); `cane` wood that is
@@ -35,16 +33,6 @@ export type Health = (typeof healths)[number]
 export const hitches = ['figureEight', 'belt'] as const
 /** `belt`: one loop round stem and support; `figureEight`: crossed once between them. */
 export type Hitch = (typeof hitches)[number]
-
-/**
- * Where a piece begins: on another piece, so many metres from that one's base; at the crown, for one of the
- * plant's leads where it has several; below the graft; out of the ground.
- */
-export type Parent = ValueOf<typeof parentShape>
-
-/** A wire, stake, pole or post that a tie holds on to, and where along it, metres from its start. */
-export type Support = ValueOf<typeof supportShape>
-export type SupportPart = LineId | MemberId
 
 export interface Cut {
   readonly on: CalendarDate
