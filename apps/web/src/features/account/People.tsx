@@ -1,4 +1,5 @@
 import type { Garden, Role } from '@klados/contract'
+import type { TFunction } from 'i18next'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { useTranslation } from 'react-i18next'
@@ -102,10 +103,8 @@ function Members({ garden }: { garden: Garden }) {
   const [addMember] = useAddMemberMutation()
   const [makeLink] = useMakeResetLinkMutation()
   const { data: session } = useSessionQuery(undefined)
-  const [link, setLink] = useState<{ accountId: string; url: string; until: string } | null>(null)
+  const [link, setLink] = useState<ResetLink | null>(null)
   const [failure, setFailure] = useState<string>()
-  const [role, setRole] = useState<Role>('grower')
-  const { register, handleSubmit, reset } = useForm({ defaultValues: { email: '' } })
   const canWrite = garden.role === 'owner'
   const tell = async (sent: Promise<{ error?: unknown }>) => {
     const { error } = await sent
@@ -117,7 +116,6 @@ function Members({ garden }: { garden: Garden }) {
     setFailure(error ? refusalWords(t, error as ApiError) : undefined)
     setLink(data ? { accountId, url: `${window.location.origin}${data.path}`, until: data.expiresAt } : null)
   }
-  const options = ROLES.map((value) => ({ value, label: t(`role.${value}`) }))
   return (
     <section className="flex flex-col gap-3">
       <h2 className="text-[20px]">{t('garden.people')}</h2>
@@ -125,105 +123,140 @@ function Members({ garden }: { garden: Garden }) {
       {failure && <Message tone="limit">{failure}</Message>}
       <ul className="flex flex-col gap-2">
         {garden.members.map((member) => (
-          <li
+          <MemberLine
             key={member.accountId}
-            className="flex flex-wrap items-end gap-3 border-b border-dotted border-faint pb-2"
-          >
-            <span className="min-w-0 flex-1">
-              <span className="block truncate font-semibold">{member.name}</span>
-              <span className="block truncate text-slate">{member.email}</span>
-            </span>
-            {canWrite ? (
-              <>
-                <Pick
-                  label={t('garden.role')}
-                  value={member.role}
-                  options={options}
-                  onChange={(value) =>
-                    void tell(
-                      setMember({ gardenId: garden.id, accountId: member.accountId, role: value as Role }),
-                    )
-                  }
-                />
-                <button
-                  type="button"
-                  className="btn"
-                  aria-label={t('garden.remove', { name: member.name })}
-                  onClick={() =>
-                    void tell(setMember({ gardenId: garden.id, accountId: member.accountId, role: null }))
-                  }
-                >
-                  ×
-                </button>
-                {member.accountId !== session?.account?.id && (
-                  <button
-                    type="button"
-                    className="btn btn-plain px-0"
-                    aria-label={t('garden.resetFor', { name: member.name })}
-                    onClick={() => void resetLink(member.accountId)}
-                  >
-                    {t('garden.reset')}
-                  </button>
-                )}
-                {link?.accountId === member.accountId && (
-                  <div className="basis-full">
-                    <Field
-                      label={t('garden.resetLink', {
-                        name: member.name,
-                        until: formatDate(link.until.slice(0, 10)),
-                      })}
-                    >
-                      {(ids) => (
-                        <input
-                          {...ids}
-                          className="input"
-                          readOnly
-                          value={link.url}
-                          onFocus={(event) => event.target.select()}
-                        />
-                      )}
-                    </Field>
-                  </div>
-                )}
-              </>
-            ) : (
-              t(`role.${member.role}`)
-            )}
-          </li>
+            member={member}
+            canWrite={canWrite}
+            isSelf={member.accountId === session?.account?.id}
+            link={link?.accountId === member.accountId ? link : null}
+            onRole={(role) =>
+              void tell(setMember({ gardenId: garden.id, accountId: member.accountId, role }))
+            }
+            onReset={() => void resetLink(member.accountId)}
+          />
         ))}
       </ul>
       {canWrite && (
-        <form
-          className="flex flex-col gap-3"
-          onSubmit={(event) =>
-            void handleSubmit(async ({ email }) => {
-              if (await tell(addMember({ gardenId: garden.id, email, role }))) reset()
-            })(event)
-          }
-        >
-          <h2>{t('garden.add')}</h2>
-          <Field label={t('garden.email')}>
-            {(ids) => (
-              <input
-                {...ids}
-                {...register('email', { required: true })}
-                className="input"
-                type="email"
-                autoComplete="off"
-              />
-            )}
-          </Field>
-          <Pick
-            label={t('garden.role')}
-            value={role}
-            options={options}
-            onChange={(value) => setRole(value as Role)}
-          />
-          <button type="submit" className="btn self-start">
-            {t('garden.addButton')}
-          </button>
-        </form>
+        <AddMember onAdd={(email, role) => tell(addMember({ gardenId: garden.id, email, role }))} />
       )}
     </section>
+  )
+}
+
+interface ResetLink {
+  readonly accountId: string
+  readonly url: string
+  readonly until: string
+}
+
+const roleOptions = (t: TFunction) => ROLES.map((value) => ({ value, label: t(`role.${value}`) }))
+
+interface MemberLineProps {
+  readonly member: Garden['members'][number]
+  readonly canWrite: boolean
+  readonly isSelf: boolean
+  /** One that was just made for this member. */
+  readonly link: ResetLink | null
+  readonly onRole: (role: Role | null) => void
+  readonly onReset: () => void
+}
+
+function MemberLine({ member, canWrite, isSelf, link, onRole, onReset }: MemberLineProps) {
+  const { t } = useTranslation()
+  return (
+    <li className="flex flex-wrap items-end gap-3 border-b border-dotted border-faint pb-2">
+      <span className="min-w-0 flex-1">
+        <span className="block truncate font-semibold">{member.name}</span>
+        <span className="block truncate text-slate">{member.email}</span>
+      </span>
+      {canWrite ? (
+        <>
+          <Pick
+            label={t('garden.role')}
+            value={member.role}
+            options={roleOptions(t)}
+            onChange={(value) => onRole(value as Role)}
+          />
+          <button
+            type="button"
+            className="btn"
+            aria-label={t('garden.remove', { name: member.name })}
+            onClick={() => onRole(null)}
+          >
+            ×
+          </button>
+          {!isSelf && (
+            <button
+              type="button"
+              className="btn btn-plain px-0"
+              aria-label={t('garden.resetFor', { name: member.name })}
+              onClick={onReset}
+            >
+              {t('garden.reset')}
+            </button>
+          )}
+          {link && (
+            <div className="basis-full">
+              <Field
+                label={t('garden.resetLink', {
+                  name: member.name,
+                  until: formatDate(link.until.slice(0, 10)),
+                })}
+              >
+                {(ids) => (
+                  <input
+                    {...ids}
+                    className="input"
+                    readOnly
+                    value={link.url}
+                    onFocus={(event) => event.target.select()}
+                  />
+                )}
+              </Field>
+            </div>
+          )}
+        </>
+      ) : (
+        t(`role.${member.role}`)
+      )}
+    </li>
+  )
+}
+
+function AddMember({ onAdd }: { onAdd: (email: string, role: Role) => Promise<boolean> }) {
+  const { t } = useTranslation()
+  const [role, setRole] = useState<Role>('grower')
+  const { register, handleSubmit, reset } = useForm({ defaultValues: { email: '' } })
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(event) =>
+        void handleSubmit(async ({ email }) => {
+          if (await onAdd(email, role)) reset()
+        })(event)
+      }
+    >
+      <h2>{t('garden.add')}</h2>
+      <Field label={t('garden.email')}>
+        {(ids) => (
+          <input
+            {...ids}
+            {...register('email', { required: true })}
+            className="input"
+            type="email"
+            autoComplete="off"
+          />
+        )}
+      </Field>
+      <Pick
+        label={t('garden.role')}
+        value={role}
+        options={roleOptions(t)}
+        onChange={(value) => setRole(value as Role)}
+      />
+      <button type="submit" className="btn self-start">
+        {t('garden.addButton')}
+      </button>
+    </form>
   )
 }

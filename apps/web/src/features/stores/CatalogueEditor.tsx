@@ -29,66 +29,16 @@ export function CatalogueEditor({ catalogue, isOwn, currency, canWrite, onChange
   const { t } = useTranslation()
   const units = useUnits()
   const names = useNames()
-  const [news, setNews] = useState<string | null>(null)
-  const setOffer = (list: Listed, id: string, at: number, price: number) =>
-    onChange({
-      ...catalogue,
-      [list]: catalogue[list].map((one) =>
-        one.id === id
-          ? 'rolls' in one
-            ? { ...one, rolls: priced(one.rolls, at, price) }
-            : { ...one, lengths: priced(one.lengths, at, price) }
-          : one,
-      ),
-    })
-  const setPrice = (list: Priced, id: string, price: number) =>
-    onChange({
-      ...catalogue,
-      [list]: catalogue[list].map((one) => (one.id === id ? { ...one, price } : one)),
-    })
-  const remove = (list: 'wires' | 'stock' | 'fixings', id: string) =>
-    onChange({
-      ...catalogue,
-      [list]: (catalogue[list] as readonly { readonly id: string }[]).filter((one) => one.id !== id),
-    })
-  const takePrices = async (file: File | undefined) => {
-    if (!file) return
-    const text = await readSmall(file)
-    if (text === null) return setNews(t('app.tooLarge'))
-    const { readPrices } = await import('../../documents/prices-csv.ts')
-    const { catalogue: next, changed, unknown } = readPrices(text, catalogue)
-    if (changed > 0) onChange(next)
-    setNews(t('catalogue.imported', { count: changed, unknown }))
-  }
+  const { setOffer, setPrice, remove } = editsOf(catalogue, onChange)
   return (
     <fieldset disabled={!canWrite} className="flex max-w-4xl flex-col gap-5">
-      <div className="flex flex-wrap items-center gap-4">
-        <p className="min-w-64 flex-1 text-slate">{t('catalogue.intro', { currency })}</p>
-        <button
-          type="button"
-          className="btn"
-          onClick={() => download('catalogue.csv', 'text/csv', catalogueCsv(catalogue, currency, names))}
-        >
-          {t('catalogue.csv')}
-        </button>
-        {canWrite && (
-          <label className="btn cursor-pointer">
-            {t('catalogue.import')}
-            <input
-              type="file"
-              className="sr-only"
-              accept=".csv,text/csv"
-              onChange={(event) => void takePrices(event.target.files?.[0])}
-            />
-          </label>
-        )}
-        {isOwn && canWrite && (
-          <button type="button" className="btn btn-plain" onClick={() => onChange(null)}>
-            {t('catalogue.reset')}
-          </button>
-        )}
-      </div>
-      {news && <Message tone="plain">{news}</Message>}
+      <CatalogueFiles
+        catalogue={catalogue}
+        isOwn={isOwn}
+        currency={currency}
+        canWrite={canWrite}
+        onChange={onChange}
+      />
       <Section title={t('catalogue.wires')}>
         {catalogue.wires.map((wire) => (
           <li key={wire.id} className={LINE}>
@@ -137,13 +87,103 @@ export function CatalogueEditor({ catalogue, isOwn, currency, canWrite, onChange
       {canWrite && (
         <AddFixing onAdd={(fixing) => onChange({ ...catalogue, fixings: [...catalogue.fixings, fixing] })} />
       )}
+      <OtherPrices catalogue={catalogue} onPrice={setPrice} onChange={onChange} />
+    </fieldset>
+  )
+}
+
+/** Changes to a catalogue, each of which hands on the whole of it. */
+function editsOf(catalogue: Catalogue, onChange: (catalogue: Catalogue) => void) {
+  const setOffer = (list: Listed, id: string, at: number, price: number) =>
+    onChange({
+      ...catalogue,
+      [list]: catalogue[list].map((one) =>
+        one.id === id
+          ? 'rolls' in one
+            ? { ...one, rolls: priced(one.rolls, at, price) }
+            : { ...one, lengths: priced(one.lengths, at, price) }
+          : one,
+      ),
+    })
+  const setPrice = (list: Priced, id: string, price: number) =>
+    onChange({
+      ...catalogue,
+      [list]: catalogue[list].map((one) => (one.id === id ? { ...one, price } : one)),
+    })
+  const remove = (list: 'wires' | 'stock' | 'fixings', id: string) =>
+    onChange({
+      ...catalogue,
+      [list]: (catalogue[list] as readonly { readonly id: string }[]).filter((one) => one.id !== id),
+    })
+  return { setOffer, setPrice, remove }
+}
+
+/** The catalogue as a table, out and in, and back to what ships. */
+function CatalogueFiles({ catalogue, isOwn, currency, canWrite, onChange }: CatalogueEditorProps) {
+  const { t } = useTranslation()
+  const names = useNames()
+  const [news, setNews] = useState<string | null>(null)
+  const takePrices = async (file: File | undefined) => {
+    if (!file) return
+    const text = await readSmall(file)
+    if (text === null) return setNews(t('app.tooLarge'))
+    const { readPrices } = await import('../../documents/prices-csv.ts')
+    const { catalogue: next, changed, unknown } = readPrices(text, catalogue)
+    if (changed > 0) onChange(next)
+    setNews(t('catalogue.imported', { count: changed, unknown }))
+  }
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-4">
+        <p className="min-w-64 flex-1 text-slate">{t('catalogue.intro', { currency })}</p>
+        <button
+          type="button"
+          className="btn"
+          onClick={() => download('catalogue.csv', 'text/csv', catalogueCsv(catalogue, currency, names))}
+        >
+          {t('catalogue.csv')}
+        </button>
+        {canWrite && (
+          <label className="btn cursor-pointer">
+            {t('catalogue.import')}
+            <input
+              type="file"
+              className="sr-only"
+              accept=".csv,text/csv"
+              onChange={(event) => void takePrices(event.target.files?.[0])}
+            />
+          </label>
+        )}
+        {isOwn && canWrite && (
+          <button type="button" className="btn btn-plain" onClick={() => onChange(null)}>
+            {t('catalogue.reset')}
+          </button>
+        )}
+      </div>
+      {news && <Message tone="plain">{news}</Message>}
+    </>
+  )
+}
+
+interface OtherPricesProps {
+  readonly catalogue: Catalogue
+  readonly onPrice: (list: Priced, id: string, price: number) => void
+  readonly onChange: (catalogue: Catalogue) => void
+}
+
+/** What is neither wire nor stock nor fixing: screws, goods, ties; and how long work takes. */
+function OtherPrices({ catalogue, onPrice, onChange }: OtherPricesProps) {
+  const { t } = useTranslation()
+  const names = useNames()
+  return (
+    <>
       <Section title={t('catalogue.goods')}>
         {catalogue.screws.map((screw) => (
           <PriceLine
             key={screw.id}
             name={names.screw(screw)}
             price={screw.price}
-            onPrice={(price) => setPrice('screws', screw.id, price)}
+            onPrice={(price) => onPrice('screws', screw.id, price)}
           />
         ))}
         {catalogue.goods.map((good) => (
@@ -151,7 +191,7 @@ export function CatalogueEditor({ catalogue, isOwn, currency, canWrite, onChange
             key={good.id}
             name={`${names.good(good.id)}, ${t(`catalogue.per.${good.unit}`)}`}
             price={good.price}
-            onPrice={(price) => setPrice('goods', good.id, price)}
+            onPrice={(price) => onPrice('goods', good.id, price)}
           />
         ))}
       </Section>
@@ -161,7 +201,7 @@ export function CatalogueEditor({ catalogue, isOwn, currency, canWrite, onChange
             key={tie.id}
             name={`${names.tie(tie.id)}, ${t('catalogue.per.piece')}`}
             price={tie.price}
-            onPrice={(price) => setPrice('ties', tie.id, price)}
+            onPrice={(price) => onPrice('ties', tie.id, price)}
           />
         ))}
       </Section>
@@ -175,7 +215,7 @@ export function CatalogueEditor({ catalogue, isOwn, currency, canWrite, onChange
           />
         ))}
       </Section>
-    </fieldset>
+    </>
   )
 }
 

@@ -1,4 +1,4 @@
-import type { CutMaterial } from '@klados/core/shopping'
+import type { CutMaterial, ShoppingList } from '@klados/core/shopping'
 import type { Garden, OnHand, StoresBody } from '@klados/contract'
 import { shoppingCsv } from '@klados/core/formats'
 import { useMemo, useState } from 'react'
@@ -27,11 +27,8 @@ interface ShoppingProps {
 /** Offcuts shorter than this are not worth keeping. */
 const USEFUL_M = 1
 
-/** Everything that the chosen plans need, less what is on hand, and how to cut it. */
-export function Shopping({ gardenId, garden, stores, canWrite, onChange }: ShoppingProps) {
-  const { t } = useTranslation()
-  const units = useUnits()
-  const names = useNames()
+/** Frames of the garden, which of them are chosen to be bought for, and the list for those. */
+function useShopping(gardenId: string, stores: StoresBody) {
   const catalogue = useCatalogue(gardenId)
   const places = usePlaces(gardenId)
   const frames = useFrames(gardenId)
@@ -65,8 +62,15 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
     [all, chosen, built, catalogue, stores.onHand],
   )
   const { value: list, isCurrent, ...how } = useBackground('shopping', work ?? null)
-  if (!places || !frames) return <Loading>{t('app.loading')}</Loading>
-  const lines = list?.lines.filter((line) => line.item.quantity > 0 || line.onHand > 0)
+  const choose = (frameId: string, isOn: boolean) => setChosen({ ...chosen, [frameId]: isOn })
+  return { isLoaded: work !== undefined, all, isChosen, choose, list, isCurrent, how }
+}
+
+/** Everything that the chosen plans need, less what is on hand, and how to cut it. */
+export function Shopping({ gardenId, garden, stores, canWrite, onChange }: ShoppingProps) {
+  const { t } = useTranslation()
+  const { isLoaded, all, isChosen, choose, list, isCurrent, how } = useShopping(gardenId, stores)
+  if (!isLoaded) return <Loading>{t('app.loading')}</Loading>
   return (
     <div className="grid gap-8 lg:grid-cols-[260px_minmax(0,1fr)]">
       <fieldset className="no-print flex flex-col gap-1 self-start">
@@ -76,7 +80,7 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
             key={frame.id}
             label={name}
             isOn={isChosen(frame.id)}
-            onChange={(isOn) => setChosen({ ...chosen, [frame.id]: isOn })}
+            onChange={(isOn) => choose(frame.id, isOn)}
           />
         ))}
       </fieldset>
@@ -84,74 +88,7 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
         <div className="slip">
           <h2>{t('shopping.title')}</h2>
           <Working {...how} />
-          {list &&
-            lines &&
-            (lines.length === 0 ? (
-              <p className="text-slate">{t('shopping.nothing')}</p>
-            ) : (
-              <table className="w-full">
-                <thead className="text-left text-[13px] text-slate">
-                  <tr>
-                    <th scope="col" className="font-normal">
-                      {t('sheet.item')}
-                    </th>
-                    <th scope="col" className="text-right font-normal">
-                      {t('shopping.onHand')}
-                    </th>
-                    <th scope="col" className="text-right font-normal">
-                      {t('shopping.buy')}
-                    </th>
-                    <th scope="col" className="text-right font-normal">
-                      {t('sheet.price')}
-                    </th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {lines.map((line, i) => (
-                    <tr key={i} className="border-b border-dotted border-faint align-baseline">
-                      <td className="py-[3px]">{names.item(line.item, catalogue)}</td>
-                      <td className="text-right text-slate">{line.onHand || ''}</td>
-                      <td className="text-right font-semibold">
-                        {line.item.quantity > 0
-                          ? quantityText(units, line.item, catalogue)
-                          : t('shopping.none')}
-                      </td>
-                      <td className="text-right">
-                        {line.item.quantity > 0 ? formatMoney(line.item.price, garden.currency) : ''}
-                      </td>
-                    </tr>
-                  ))}
-                  <tr className="font-bold">
-                    <td colSpan={3}>{t('sheet.total')}</td>
-                    <td className="text-right">{formatMoney(list.cost, garden.currency)}</td>
-                  </tr>
-                </tbody>
-              </table>
-            ))}
-          {list && (
-            <p className="no-print mt-3 flex flex-wrap gap-4">
-              <button
-                type="button"
-                className="underline underline-offset-[3px]"
-                onClick={() => window.print()}
-              >
-                {t('sheet.print')}
-              </button>
-              <button
-                type="button"
-                className="underline underline-offset-[3px]"
-                onClick={() =>
-                  download(
-                    'shopping.csv',
-                    'text/csv',
-                    shoppingCsv(list, garden.currency, (item) => names.item(item, catalogue)),
-                  )
-                }
-              >
-                {t('shopping.csv')}
-              </button>
-            </p>
-          )}
+          {list && <ToBuy gardenId={gardenId} list={list} currency={garden.currency} />}
         </div>
         {list && list.cut.length > 0 && (
           <section>
@@ -174,6 +111,83 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
         )}
       </div>
     </div>
+  )
+}
+
+interface ToBuyProps {
+  readonly gardenId: string
+  readonly list: ShoppingList
+  readonly currency: string
+}
+
+/** Line by line what is on hand and what is to be bought; to print or to take along as a table. */
+function ToBuy({ gardenId, list, currency }: ToBuyProps) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const names = useNames()
+  const catalogue = useCatalogue(gardenId)
+  const lines = list.lines.filter((line) => line.item.quantity > 0 || line.onHand > 0)
+  return (
+    <>
+      {lines.length === 0 ? (
+        <p className="text-slate">{t('shopping.nothing')}</p>
+      ) : (
+        <table className="w-full">
+          <thead className="text-left text-[13px] text-slate">
+            <tr>
+              <th scope="col" className="font-normal">
+                {t('sheet.item')}
+              </th>
+              <th scope="col" className="text-right font-normal">
+                {t('shopping.onHand')}
+              </th>
+              <th scope="col" className="text-right font-normal">
+                {t('shopping.buy')}
+              </th>
+              <th scope="col" className="text-right font-normal">
+                {t('sheet.price')}
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {lines.map((line, i) => (
+              <tr key={i} className="border-b border-dotted border-faint align-baseline">
+                <td className="py-[3px]">{names.item(line.item, catalogue)}</td>
+                <td className="text-right text-slate">{line.onHand || ''}</td>
+                <td className="text-right font-semibold">
+                  {line.item.quantity > 0 ? quantityText(units, line.item, catalogue) : t('shopping.none')}
+                </td>
+                <td className="text-right">
+                  {line.item.quantity > 0 ? formatMoney(line.item.price, currency) : ''}
+                </td>
+              </tr>
+            ))}
+            <tr className="font-bold">
+              <td colSpan={3}>{t('sheet.total')}</td>
+              <td className="text-right">{formatMoney(list.cost, currency)}</td>
+            </tr>
+          </tbody>
+        </table>
+      )}
+      <p className="no-print mt-3 flex flex-wrap gap-4">
+        <button type="button" className="underline underline-offset-[3px]" onClick={() => window.print()}>
+          {t('sheet.print')}
+        </button>
+        <button
+          type="button"
+          className="underline underline-offset-[3px]"
+          onClick={() =>
+            download(
+              'shopping.csv',
+              'text/csv',
+              shoppingCsv(list, currency, (item) => names.item(item, catalogue)),
+            )
+          }
+        >
+          {t('shopping.csv')}
+        </button>
+      </p>
+    </>
   )
 }
 
