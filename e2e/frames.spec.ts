@@ -311,7 +311,7 @@ test('stores: what is on hand is taken off the list, and offcuts go back into th
 test('a list that takes long says how far it is, and can be stopped and begun again', async ({ page }) => {
   await saveDiamonds(page)
   let isHeld = true
-  await page.route(/heavy\.worker/, async (route) => {
+  await page.route(/background\.worker/, async (route) => {
     while (isHeld) await new Promise((resolve) => setTimeout(resolve, 50))
     await route.continue().catch(() => undefined)
   })
