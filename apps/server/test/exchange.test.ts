@@ -5,7 +5,7 @@ import type { GardenFile, ImportAnswers, ImportLine } from '@klados/contract'
 import sharp from 'sharp'
 import { v7 as uuidv7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { noteEntry, savePlace, signUp, startHarness, wallBody } from './harness.ts'
+import { noteEntry, savePlace, signUp, startHarness, wallBody, tiersDesign } from './harness.ts'
 import type { Harness, Person } from './harness.ts'
 
 let harness: Harness
@@ -64,34 +64,7 @@ const takeBack = (person: Person, file: object | string, answers?: ImportAnswers
 const makeNew = (person: Person, file: object | string, gardenId: string = uuidv7()) =>
   upload(person, '/api/gardens-from-file', file, { gardenId })
 const nothing = { places: 0, frames: 0, plants: 0, stores: 0, files: 0, entries: 0 }
-const frame = (placeId: string) => ({
-  placeId,
-  name: 'Tiers',
-  design: {
-    pattern: {
-      kind: 'tiers',
-      levels: [
-        { id: 't0', heightM: 0.5 },
-        { id: 't1', heightM: 1 },
-      ],
-      maxSupportSpacingM: 2,
-    },
-    moveToleranceM: 0.05,
-    dragged: {},
-    ids: {},
-    snap: 'none',
-    wireId: 'stainless-2',
-    tensionN: 150,
-    rolls: [{ lengthM: 25, price: 14 }],
-    light: null,
-    endWrapM: 0.15,
-    handlingLengthM: 20,
-    fixingId: 'eye-100',
-    setC: 12,
-    plantKindId: 'pear',
-    repeat: 1,
-  },
-})
+const frame = (placeId: string) => ({ placeId, name: 'Tiers', design: tiersDesign })
 
 /**
  * A garden with a wall that shows a photo, a frame, a plant, stores and two notes, one in the place of the

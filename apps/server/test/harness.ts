@@ -120,6 +120,32 @@ export const wallBody = {
   photo: null,
 }
 
+/** Two level wires, as a client saves them. */
+export const tiersDesign = {
+  pattern: {
+    kind: 'tiers',
+    levels: [
+      { id: 't0', heightM: 0.5 },
+      { id: 't1', heightM: 1 },
+    ],
+    maxSupportSpacingM: 2,
+  },
+  moveToleranceM: 0.05,
+  dragged: {},
+  ids: {},
+  snap: 'none',
+  wireId: 'stainless-2',
+  tensionN: 150,
+  rolls: [{ lengthM: 25, price: 14 }],
+  light: null,
+  endWrapM: 0.15,
+  handlingLengthM: 20,
+  fixingId: 'eye-100',
+  setC: 12,
+  plantKindId: 'pear',
+  repeat: 1,
+}
+
 export async function savePlace(app: App, person: Person, placeId: string = uuidv7()): Promise<string> {
   const reply = await app.inject({
     method: 'PUT',

@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { v7 as uuidv7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { RouteAccess as Route } from '../src/access.ts'
-import { noteEntry, savePlace, signUp, startHarness, wallBody } from './harness.ts'
+import { noteEntry, savePlace, signUp, startHarness, wallBody, tiersDesign } from './harness.ts'
 import type { Harness, Person } from './harness.ts'
 
 let harness: Harness
@@ -25,35 +25,11 @@ beforeAll(async () => {
 })
 afterAll(() => harness.close())
 
-const design = {
-  pattern: {
-    kind: 'tiers',
-    levels: [
-      { id: 't0', heightM: 0.5 },
-      { id: 't1', heightM: 1 },
-    ],
-    maxSupportSpacingM: 2,
-  },
-  moveToleranceM: 0.05,
-  dragged: {},
-  ids: {},
-  snap: 'none',
-  wireId: 'stainless-2',
-  tensionN: 150,
-  rolls: [{ lengthM: 25, price: 14 }],
-  light: null,
-  endWrapM: 0.15,
-  handlingLengthM: 20,
-  fixingId: 'eye-100',
-  setC: 12,
-  plantKindId: 'pear',
-  repeat: 1,
-}
 const save = (body: object) => ({ saveId: uuidv7(), basedOn: 0, body })
 /** Requests that would be taken, for the routes that are written to: what goes wrong is changed in them. */
 const sound = () => ({
   places: save(wallBody),
-  frames: save({ placeId, name: 'Tiers', design }),
+  frames: save({ placeId, name: 'Tiers', design: tiersDesign }),
   plants: save({
     placeId,
     name: 'Pear',

@@ -9,7 +9,7 @@ import type { Field, Fields } from '@klados/core/frame'
 import { assumptions, missingInputs, sources, verdicts } from '@klados/core/strength'
 import { errorStatus, soilIds } from '@klados/contract'
 import { coreErrorCodes } from '@klados/core/errors'
-import { plantKinds } from '@klados/core/kinds'
+import { formsPlanted, plantKinds } from '@klados/core/kinds'
 import { EDITED_APART } from '../features/frame/edited-apart.ts'
 import { tieMaterials } from '@klados/core/ties'
 import { healths, pieceRoles, tieEnds } from '@klados/core/wood'
@@ -64,6 +64,7 @@ describe('the translation file', () => {
         `prunedAt.${kind.prunedAt}`,
         ...kind.hazards.map((hazard) => `hazard.${hazard}`),
       ]),
+      ...formsPlanted.map((one) => `formPlanted.${one}`),
       ...Object.keys(wireMaterials).map((one) => `wireMaterial.${one}`),
       ...standardCatalogue.stock.flatMap((one) => [`stock.${one.use}`, `stockMaterial.${one.material}`]),
       ...standardCatalogue.goods.flatMap((one) => [`good.${one.id}`, `catalogue.per.${one.unit}`]),

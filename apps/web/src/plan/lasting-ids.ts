@@ -20,6 +20,8 @@ export function useSavedFrame(
   )
 }
 
+export type WithIds = (design: FrameDesign) => FrameDocument['body']['design']
+
 /**
  * Gives a changed design the ids by which its parts are known: those of what it keeps of the frame as it was
  * saved, or of the revision that was brought back, and new ones for what is new. A frame that was never saved
@@ -28,17 +30,16 @@ export function useSavedFrame(
 export function useLastingIds(
   gardenId: string,
   place: PlaceBody,
-  stored: FrameDocument | undefined,
+  saved: { readonly frame: Frame | null; readonly version: number },
   draft: Pick<FrameDraft, 'basis'> | undefined,
-): (design: FrameDesign) => FrameDocument['body']['design'] {
+): WithIds {
   const catalogue = useCatalogue(gardenId)
-  const saved = useSavedFrame(gardenId, place, stored)
   const basis = draft?.basis?.design
   const frame = useMemo(
-    () => (basis ? tryFrame(place, basis, catalogue) : saved),
-    [basis, place, catalogue, saved],
+    () => (basis ? tryFrame(place, basis, catalogue) : saved.frame),
+    [basis, place, catalogue, saved.frame],
   )
-  const version = stored?.version ?? 0
+  const { version } = saved
   return useCallback(
     (design) => withLastingIds(place, design, version > 0 ? { frame, version } : null, catalogue),
     [place, frame, version, catalogue],

@@ -3,7 +3,7 @@ import type { FramePlan } from '@klados/core/plan'
 import type { FrameBody, Place } from '@klados/contract'
 import { elevationSvg } from '@klados/core/formats'
 import { drawSite } from '@klados/core/drawing'
-import { frameKinds } from '@klados/core/frame'
+import { frameKinds, groundAt, isPost } from '@klados/core/frame'
 import type { Frame, Line, SheetPart } from '@klados/core/frame'
 import type { TFunction } from 'i18next'
 import { formatDate, todayHere } from '../data/dates.ts'
@@ -15,7 +15,7 @@ import { linesInWords } from './line-words.ts'
 import { quantityText } from './names.ts'
 import type { Names } from './names.ts'
 import { checkWords, outcomeWords } from './verdict.ts'
-import { alongStyle, figureText, pieceLetter } from './words.ts'
+import { alongStyle, figureText, isMoved, kitWords, markOutWords, pieceLetter } from './words.ts'
 
 interface SheetInput {
   readonly t: TFunction
@@ -102,26 +102,21 @@ function checks({ t, plan, units, names, catalogue }: SheetInput): SheetSection[
 /** Step by step what it takes and what can hurt, before anything is begun. */
 function cautions({ t, plan }: SheetInput): SheetSection[] {
   const items = (plan.takeOff?.steps ?? []).map((step): SheetItem => {
-    const kit = [...step.tools.map((one) => t(`tool.${one}`)), ...step.gear.map((one) => t(`gear.${one}`))]
     const warned = step.cautions.map((one) => t(`caution.${one}`))
-    return { lead: t(`step.${step.kind}`), text: [`${kit.join(', ')}.`, ...warned].join(' ') }
+    return { lead: t(`step.${step.kind}`), text: [`${kitWords(t, step)}.`, ...warned].join(' ') }
   })
   if (items.length === 0) return []
   return [{ kind: 'list', title: t('slip.cautions'), groups: [{ title: null, items }], isBoxed: true }]
 }
-
-/** Off the ideal by this much and the sheet says both, in metres: half a millimetre. */
-const MOVED_M = 5e-4
 
 function markOut({ t, units, place, plan }: SheetInput): SheetSection[] {
   if (!plan.markOut || plan.markOut.rows.length === 0) return []
   const { rows, diagonalM } = plan.markOut
   type Row = (typeof rows)[number]
   const length = (m: number) => units.length(m, 'short')
-  const how = rows.some((row) => row.what === 'node') ? 'slip.markOutFrom' : 'slip.markOutGround'
   const diagonal = diagonalM === null ? '' : ` ${t('slip.diagonal')} ${length(diagonalM)}.`
   const ideal = (row: Row) => {
-    if (row.movedM <= MOVED_M) return ''
+    if (!isMoved(row)) return ''
     return row.what === 'node'
       ? `${length(row.idealAlongM)}, ${length(row.idealHeightM)}`
       : t('elevation.moved', { distance: length(row.movedM) })
@@ -139,7 +134,7 @@ function markOut({ t, units, place, plan }: SheetInput): SheetSection[] {
     {
       kind: 'table',
       title: t('slip.markOut'),
-      intro: `${t(how, { end: t(`place.${place.body.viewingEnd}`) })}${diagonal}`,
+      intro: `${markOutWords(t, plan.markOut, place.body.viewingEnd)}${diagonal}`,
       header: [t('slip.mark'), ...columns.map(({ title }) => title)],
       rows: rows.map((row) => [row.label, ...columns.map(({ cell }) => cell(row))]),
       isTicked: true,
@@ -236,19 +231,21 @@ function grouped(lengthsM: readonly number[]): [number, number][] {
 }
 
 /** Piece by piece the way each is strung, by the marks on the wall, and as which wire of the frame. */
-function order({ t, units, names, plan }: SheetInput): SheetSection[] {
+function order({ t, units, names, place, plan }: SheetInput): SheetSection[] {
   const { frame } = plan
   if (!frame) return []
   const lineName = linesInWords(t, frame)
   const lineOf = linesOfPieces(frame)
+  const isOnPosts = frame.members.some((member) => isPost(member.role))
   const which = (piece: readonly number[]): string | null => {
     const line = lineOf(piece)
     if (line === null) return null
     const name = lineName.get(line.id)!
-    const heightM = heightOnPost(frame, piece[piece.length >> 1]!)
-    return line.role === 'tie-back' || heightM === null
-      ? name
-      : t('sheet.wireAt', { name, height: units.length(heightM, 'short') })
+    if (line.role === 'tie-back' || !isOnPosts) return name
+    // Half way along, where no end post leans.
+    const { at } = frame.nodes[piece[piece.length >> 1]!]!
+    const heightM = at.yM - groundAt(place.body, at.xM)
+    return t('sheet.wireAt', { name, height: units.length(heightM, 'short') })
   }
   const groups = plan.wires.flatMap(({ wire, stringing }) => {
     if (!stringing) return []
@@ -283,11 +280,4 @@ function linesOfPieces(frame: Frame): (piece: readonly number[]) => Line | null 
     const [first] = lines
     return first && lines.every((one) => one?.id === first.id) ? first : null
   }
-}
-
-/** How high on its post a node is, above the ground there; null for one that is on no post. */
-function heightOnPost(frame: Frame, index: number): number | null {
-  const { label, at } = frame.nodes[index]!
-  const post = frame.members.find((member) => member.foot !== null && member.label === label)
-  return post?.foot ? at.yM - post.foot.yM : null
 }

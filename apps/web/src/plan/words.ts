@@ -1,5 +1,6 @@
 import type { CoreError } from '@klados/core/errors'
-import type { Figure, FrameFinding, MarkOutRow } from '@klados/core/frame'
+import type { WorkStep } from '@klados/core/bill'
+import type { Figure, FrameFinding, MarkOut, MarkOutRow, ViewingEnd } from '@klados/core/frame'
 import type { LengthStyle } from '@klados/core/units'
 import type { TFunction } from 'i18next'
 import type { Units } from '../ui/units.tsx'
@@ -110,3 +111,17 @@ export function figureText(units: Units, { unit, value }: Figure): string {
       return String(Math.round(value * 100) / 100)
   }
 }
+
+/** What a step of the work takes: tools, then what to wear. */
+export function kitWords(t: TFunction, { tools, gear }: WorkStep): string {
+  return [...tools.map((one) => t(`tool.${one}`)), ...gear.map((one) => t(`gear.${one}`))].join(', ')
+}
+
+/** From where the marks are measured. */
+export function markOutWords(t: TFunction, { rows }: MarkOut, viewingEnd: ViewingEnd): string {
+  const hasHeights = rows.some((row) => row.what === 'node')
+  return t(hasHeights ? 'slip.markOutFrom' : 'slip.markOutGround', { end: t(`place.${viewingEnd}`) })
+}
+
+/** Off its ideal by more than half a millimetre: both are said. */
+export const isMoved = (row: MarkOutRow): boolean => row.movedM > 5e-4

@@ -10,6 +10,7 @@ import { useCanWrite } from '../../data/garden-access.ts'
 import { useUnsettled } from '../../data/unsettled.ts'
 import { useRecorder } from '../../data/use-recorder.ts'
 import type { Hit } from '../../elevation/Elevation.tsx'
+import { useLastingIds, useSavedFrame } from '../../plan/lasting-ids.ts'
 import { usePlan } from '../../plan/use-plan.ts'
 import { findingWords, problemWords } from '../../plan/words.ts'
 import { UnsettledTies } from '../../ties/UnsettledTies.tsx'
@@ -60,7 +61,10 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
   const view = frame?.hasDepth ? chosenView : 'elevation'
   const recorder = useRecorder()
   const unsettled = useUnsettled(gardenId).filter((one) => one.tie.support?.frameId === frameId)
-  const edits = useFrameEdits({ gardenId, place, frameId, stored, draft, body })
+  const before = useSavedFrame(gardenId, place.body, stored)
+  const saved = { frame: before, version: stored?.version ?? 0 }
+  const withIds = useLastingIds(gardenId, place.body, saved, draft)
+  const edits = useFrameEdits({ place, frameId, stored, draft, body, withIds })
   const chosen = { nodeId, onNode, step, onStep }
   const canDrag = canWrite && view === 'elevation'
   const press = (at: Point, hit: Hit | null) => {
@@ -148,6 +152,8 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
             plan={plan}
             currency={currency}
             canWrite={canWrite}
+            before={before}
+            withIds={withIds}
           />
           <Consequences
             gardenId={gardenId}

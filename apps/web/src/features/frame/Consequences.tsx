@@ -1,25 +1,20 @@
 import type { FramePlan } from '@klados/core/plan'
 import { isWoundWrongly } from '@klados/core/strength'
 import type { FrameBody, Place } from '@klados/contract'
-import { lazy, Suspense, useState } from 'react'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
-import { useHemisphere } from '../../data/agenda.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { quantityText, useNames } from '../../plan/names.ts'
 import { usePlantWants } from '../../plan/plant-wants.ts'
-import { useCondition } from '../../plan/use-plan.ts'
 import { formatMoney } from '../../ui/money.ts'
-import { SlipGroup, SlipRow, SlipSection } from '../../ui/Slip.tsx'
-import { TemperatureField } from '../../ui/TemperatureField.tsx'
+import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { Checks } from './Checks.tsx'
+import { MarkOutTable } from './MarkOutTable.tsx'
 import { Stringing } from './Stringing.tsx'
-import { alongStyle, figureText } from '../../plan/words.ts'
+import { figureText, kitWords } from '../../plan/words.ts'
 import type { Step } from './Stringing.tsx'
-
-/** Charts are a third of the app's weight: fetched when one is looked at. */
-const WireYear = lazy(async () => ({ default: (await import('./WireYear.tsx')).WireYear }))
+import { Wires } from './Wires.tsx'
 
 interface ConsequencesProps {
   readonly gardenId: string
@@ -41,7 +36,7 @@ export function Consequences(props: ConsequencesProps) {
     <>
       <PatternFigures {...props} />
       <Checks plan={props.plan} catalogue={catalogue} />
-      <Wires {...props} />
+      <Wires {...props} setC={props.design.setC} />
       <Stringing plan={props.plan} design={props.design} step={props.step} onStep={props.onStep} />
       <Materials {...props} />
       <MarkOutTable {...props} />
@@ -133,161 +128,6 @@ function PatternFigures({ gardenId, place, design, plan, currency }: Consequence
   )
 }
 
-interface WireBoughtProps {
-  readonly strung: FramePlan['wires'][number]
-  readonly isNamed: boolean
-  readonly currency: string
-}
-
-/** One wire of the frame: how long it is, what to buy of it, what is left. */
-function WireBought({ strung, isNamed, currency }: WireBoughtProps) {
-  const { t } = useTranslation()
-  const units = useUnits()
-  const names = useNames()
-  const { wire, choice, stringing, cutting } = strung
-  const isPriced = choice.rolls.length > 1
-  const bought = choice.rolls.flatMap((roll, size) => {
-    const count = cutting?.rolls.filter((cut) => cut.size === size).length ?? 0
-    return count > 0 ? [t('slip.rollsOf', { count, length: units.length(roll.lengthM) })] : []
-  })
-  return (
-    <div className="mb-2">
-      {isNamed && <h3 className="font-semibold">{names.wire(wire)}</h3>}
-      <dl>
-        {stringing && <SlipRow label={t('slip.net')}>{units.length(stringing.netLengthM)}</SlipRow>}
-        {stringing && (
-          <SlipRow label={t('slip.cut')} isDeciding>
-            {units.length(stringing.cutLengthM)}
-          </SlipRow>
-        )}
-        {cutting && (
-          <SlipRow
-            label={
-              <>
-                {t('slip.buy')}{' '}
-                <span className="text-slate">
-                  (
-                  {cutting.isProvenLeast
-                    ? t(isPriced ? 'slip.provenCost' : 'slip.proven')
-                    : isPriced
-                      ? t('slip.notProvenCost', {
-                          saving: formatMoney(cutting.cost - cutting.leastCost, currency),
-                        })
-                      : t('slip.notProven')}
-                  )
-                </span>
-              </>
-            }
-            isDeciding
-          >
-            {bought.join(' + ')}
-          </SlipRow>
-        )}
-        {cutting && cutting.rolls.length <= 6 && (
-          <SlipRow label={t('slip.offcuts')}>
-            {cutting.rolls.map((roll) => units.length(roll.offcutM)).join(', ')}
-          </SlipRow>
-        )}
-      </dl>
-    </div>
-  )
-}
-
-/** What a wire carries and how it hangs, in each kind of weather. */
-function LineStates({ line }: { line: FramePlan['lines'][number] }) {
-  const { t } = useTranslation()
-  const units = useUnits()
-  return (
-    <table className="my-1 w-full text-right">
-      <thead className="text-[13px] text-slate">
-        <tr>
-          <th scope="col" className="text-left font-normal">
-            {t('wire.when')}
-          </th>
-          <th scope="col" className="font-normal">
-            {t('wire.pull')}
-          </th>
-          <th scope="col" className="font-normal">
-            {t('wire.sag')}
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {line.states.map((state) => (
-          <tr key={state.scenario}>
-            <th scope="row" className="text-left font-normal">
-              {t(`wire.scenario.${state.scenario}`, {
-                temperature: units.temperature(state.temperatureC),
-              })}
-            </th>
-            <td className={state.tensionN > line.workingLoadN ? 'font-semibold text-iron' : ''}>
-              {units.force(state.tensionN)}
-            </td>
-            <td>{units.length(state.sagM, 'fine')}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  )
-}
-
-function Wires({ gardenId, place, frameId, design, plan, currency }: ConsequencesProps) {
-  const { t } = useTranslation()
-  const units = useUnits()
-  const hemisphere = useHemisphere(gardenId)
-  const condition = useCondition(frameId)
-  const [openLine, setOpenLine] = useState<string | null>(null)
-  const [todayC, setTodayC] = useState(design.setC)
-  if (plan.wires.length === 0) return null
-  return (
-    <SlipSection title={t('slip.wire')}>
-      {plan.wires.map((strung) => (
-        <WireBought key={strung.name} strung={strung} isNamed={plan.wires.length > 1} currency={currency} />
-      ))}
-      {plan.lines.length > 0 && <h3 className="mt-1 font-semibold">{t('wire.through')}</h3>}
-      {plan.lines.slice(0, 8).map((line) => (
-        <details
-          key={line.id}
-          className="border-b border-dotted border-faint py-[3px]"
-          open={openLine === line.id}
-          onToggle={(event) => {
-            // Read now: by the time the state is changed the event is spent.
-            const { open } = event.currentTarget
-            setOpenLine((old) => (open ? line.id : old === line.id ? null : old))
-          }}
-        >
-          <summary className="flex items-baseline gap-3">
-            <span className="flex-1">
-              {t('wire.lines', {
-                count: line.ids.length,
-                length: units.length(line.lengthM),
-                spans: line.spansM.length,
-              })}
-            </span>
-            <span>{t('wire.sags', { sag: units.length(line.greatestSag.sagM, 'fine') })}</span>
-          </summary>
-          {openLine === line.id && (
-            <>
-              <LineStates line={line} />
-              <TemperatureField label={t('wire.todayC')} valueC={todayC} onChange={setTodayC} />
-              <Suspense fallback={<p className="text-slate">{t('app.loading')}</p>}>
-                <WireYear
-                  line={line}
-                  loads={plan.loads}
-                  conditions={place.body.conditions}
-                  hemisphere={hemisphere}
-                  condition={condition}
-                  todayC={todayC}
-                />
-              </Suspense>
-            </>
-          )}
-        </details>
-      ))}
-    </SlipSection>
-  )
-}
-
 function Materials({ gardenId, plan, currency }: ConsequencesProps) {
   const { t } = useTranslation()
   const catalogue = useCatalogue(gardenId)
@@ -309,85 +149,6 @@ function Materials({ gardenId, plan, currency }: ConsequencesProps) {
   )
 }
 
-const ROWS_AT_FIRST = 8
-
-function MarkOutTable({ place, plan, nodeId, onNode }: ConsequencesProps) {
-  const { t } = useTranslation()
-  const units = useUnits()
-  const [isWhole, setIsWhole] = useState(false)
-  const { markOut } = plan
-  if (!markOut || markOut.rows.length === 0) return null
-  const rows = isWhole ? markOut.rows : markOut.rows.slice(0, ROWS_AT_FIRST)
-  const hasHeights = markOut.rows.some((row) => row.what === 'node')
-  const hasDepth = markOut.rows.some((row) => Math.abs(row.outM) > 1e-3)
-  return (
-    <section>
-      <h2>{t('slip.markOut')}</h2>
-      <p className="mb-1 text-slate">
-        {t(hasHeights ? 'slip.markOutFrom' : 'slip.markOutGround', {
-          end: t(`place.${place.body.viewingEnd}`),
-        })}
-      </p>
-      <table className="w-full text-right">
-        <thead className="text-[13px] text-slate">
-          <tr>
-            <th className="text-left font-normal" scope="col">
-              {t(hasHeights ? 'slip.node' : 'slip.mark')}
-            </th>
-            <th className="font-normal" scope="col">
-              {t('slip.along')}
-            </th>
-            {hasHeights && (
-              <th className="font-normal" scope="col">
-                {t('slip.height')}
-              </th>
-            )}
-            {hasDepth && (
-              <th className="font-normal" scope="col">
-                {t('slip.back')}
-              </th>
-            )}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <tr key={`${row.what} ${row.partId}`} className={row.partId === nodeId ? 'bg-wash' : ''}>
-              <th scope="row" className="text-left font-normal">
-                <button
-                  type="button"
-                  className="min-h-6 min-w-6 text-left underline decoration-faint underline-offset-4"
-                  onClick={() => onNode(row.partId)}
-                >
-                  {row.label}
-                </button>
-              </th>
-              <td className={row.movedM > 5e-4 ? 'text-ochre' : ''}>
-                {units.length(row.alongM, alongStyle(row, place.body.widthM))}
-              </td>
-              {hasHeights && (
-                <td className={row.movedM > 5e-4 ? 'text-ochre' : ''}>
-                  {row.what === 'node' ? units.length(row.heightM, 'short') : ''}
-                </td>
-              )}
-              {hasDepth && <td>{units.length(row.outM, 'short')}</td>}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {!isWhole && markOut.rows.length > ROWS_AT_FIRST && (
-        <button type="button" className="btn btn-plain px-0" onClick={() => setIsWhole(true)}>
-          {t('slip.showAll', { count: markOut.rows.length })}
-        </button>
-      )}
-      {markOut.diagonalM !== null && (
-        <dl>
-          <SlipRow label={t('slip.diagonal')}>{units.length(markOut.diagonalM, 'short')}</SlipRow>
-        </dl>
-      )}
-    </section>
-  )
-}
-
 /** The steps of the work with their time, tools, gear, and what can hurt in each. */
 function Work({ plan }: { plan: FramePlan }): ReactNode {
   const { t } = useTranslation()
@@ -403,11 +164,7 @@ function Work({ plan }: { plan: FramePlan }): ReactNode {
               {step.minutes > 180
                 ? t('slip.hoursOf', { hours: (step.minutes / 60).toFixed(1) })
                 : t('slip.minutes', { minutes: Math.round(step.minutes) })}
-              .{' '}
-              {step.tools
-                .map((tool) => t(`tool.${tool}`))
-                .concat(step.gear.map((gear) => t(`gear.${gear}`)))
-                .join(', ')}
+              . {kitWords(t, step)}
             </p>
             {step.cautions.map((caution) => (
               <p key={caution} className="text-slate">

@@ -1,3 +1,4 @@
+import type { Frame } from '@klados/core/frame'
 import type { FramePlan } from '@klados/core/plan'
 import type { FrameBody, FrameDocument, Place } from '@klados/contract'
 import { useState } from 'react'
@@ -10,6 +11,7 @@ import { refetchFrames } from '../../data/saves.ts'
 import { useAppDispatch, useAppSelector } from '../../data/store.ts'
 import { deskOf } from '../../data/sync/desk-thunk.ts'
 import { selectTray, selectUnsentDocuments } from '../../data/sync/slice.ts'
+import type { WithIds } from '../../plan/lasting-ids.ts'
 import { Field } from '../../ui/Field.tsx'
 import { Message } from '../../ui/Message.tsx'
 import { Exports } from './Exports.tsx'
@@ -27,6 +29,9 @@ interface SavingProps {
   readonly plan: FramePlan
   readonly currency: string
   readonly canWrite: boolean
+  /** The frame as it was saved last, and what gives a changed one the ids of its parts. */
+  readonly before: Frame | null
+  readonly withIds: WithIds
 }
 
 /** Keeping the frame: save with a note, see and bring back revisions, take it along on paper or as files. */

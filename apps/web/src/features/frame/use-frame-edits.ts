@@ -8,18 +8,18 @@ import type { FrameDraft } from '../../data/drafts.ts'
 import { isSameStep } from '../../data/one-step.ts'
 import type { LastChange } from '../../data/one-step.ts'
 import { useAppDispatch } from '../../data/store.ts'
-import { useLastingIds } from '../../plan/lasting-ids.ts'
+import type { WithIds } from '../../plan/lasting-ids.ts'
 import type { Change } from './change.ts'
 import { movedNode } from './free-nodes.ts'
 import { newNodeId } from './new-part.ts'
 
 interface EditedFrame {
-  readonly gardenId: string
   readonly place: Place
   readonly frameId: string
   readonly stored: FrameDocument | undefined
   readonly draft: FrameDraft | undefined
   readonly body: FrameBody
+  readonly withIds: WithIds
 }
 
 export interface FrameEdits {
@@ -38,11 +38,10 @@ export interface FrameEdits {
 const round = (m: number) => Math.round(m * 1000) / 1000
 
 /** What can be done to the frame on the bench: all of it changes the draft, step by step. */
-export function useFrameEdits({ gardenId, place, frameId, stored, draft, body }: EditedFrame): FrameEdits {
+export function useFrameEdits({ place, frameId, stored, draft, body, withIds }: EditedFrame): FrameEdits {
   const { t } = useTranslation()
   const dispatch = useAppDispatch()
   const last = useRef<LastChange | null>(null)
-  const withIds = useLastingIds(gardenId, place.body, stored, draft)
   const { design } = body
   const changeBody = (what: string, next: FrameBody) => {
     const time = Date.now()

@@ -1,4 +1,4 @@
-import type { FrameBody, FrameDocument, Place } from '@klados/contract'
+import type { FrameBody, Place } from '@klados/contract'
 import type { Frame } from '@klados/core/frame'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -7,7 +7,7 @@ import type { FrameDraft } from '../../data/drafts.ts'
 import { record } from '../../data/journal.ts'
 import { saveDocument } from '../../data/saves.ts'
 import { useAppDispatch } from '../../data/store.ts'
-import { useLastingIds, useSavedFrame } from '../../plan/lasting-ids.ts'
+import type { WithIds } from '../../plan/lasting-ids.ts'
 import { refusalWords } from '../../ui/refusal.ts'
 import { useRevisionNews } from './RevisionNews.tsx'
 
@@ -15,20 +15,20 @@ interface FrameToSave {
   readonly gardenId: string
   readonly place: Place
   readonly frameId: string
-  readonly stored: FrameDocument | undefined
   readonly draft: FrameDraft | undefined
   readonly body: FrameBody
   readonly frame: Frame | null
+  /** As it was saved last. */
+  readonly before: Frame | null
+  readonly withIds: WithIds
 }
 
 /** Saving a frame as its next revision: under the ids that its parts keep, with what that does to ties. */
-export function useFrameSave({ gardenId, place, frameId, stored, draft, body, frame }: FrameToSave) {
+export function useFrameSave({ gardenId, place, frameId, draft, body, frame, before, withIds }: FrameToSave) {
   const { t } = useTranslation()
   const dispatch = useAppDispatch()
   const [note, setNote] = useState('')
   const [refusal, setRefusal] = useState<string | null>(null)
-  const withIds = useLastingIds(gardenId, place.body, stored, draft)
-  const before = useSavedFrame(gardenId, place.body, stored)
   const news = useRevisionNews(gardenId, place.id, frameId, before, frame)
   /**
    * Ties of which only the place was known say what they held on to, so that everybody sees them until they
