@@ -17,3 +17,10 @@ export function formatDate(date: CalendarDate, style: 'short' | 'long' = 'short'
       : { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' }
   return new Intl.DateTimeFormat(undefined, options).format(new Date(`${date}T00:00:00Z`))
 }
+
+/** A month of the year, 1 to 12, short and in the reader's language. */
+export function monthName(month: number): string {
+  return new Intl.DateTimeFormat(undefined, { month: 'short', timeZone: 'UTC' }).format(
+    Date.UTC(2000, month - 1),
+  )
+}

@@ -67,6 +67,40 @@ describe('a draft', () => {
     expect(open().keeper.read('frame', 'f')).toBe('one')
   })
 
+  it('written in the same moment as another’s, unseen by either, is kept by the window that lost', () => {
+    const { open, values } = browser()
+    const [one, two] = [open(), open()]
+    one.keeper.write('frame', 'f', 'before')
+    one.keeper.flush()
+    const [key] = [...values.keys()] as [string]
+    two.keeper.hear(key)
+    const seenByBoth = values.get(key)!
+    one.keeper.write('frame', 'f', 'one')
+    one.keeper.flush()
+    values.set(key, seenByBoth) // the second window’s own process has not heard of it yet
+    two.keeper.write('frame', 'f', 'two')
+    two.keeper.flush()
+    one.keeper.hear(key)
+    two.keeper.hear(key)
+    expect(one.told.overlaps).toEqual([['frame', 'f', 'one', 'two']])
+    expect(two.told.overlaps).toEqual([])
+  })
+
+  it('that another window went on with by several writings is no overlap', () => {
+    const { open, values } = browser()
+    const [one, two] = [open(), open()]
+    one.keeper.write('frame', 'f', 'one')
+    one.keeper.flush()
+    const [key] = [...values.keys()] as [string]
+    two.keeper.hear(key)
+    for (const value of ['two', 'three', 'four']) {
+      two.keeper.write('frame', 'f', value)
+      two.keeper.flush()
+    }
+    expect(one.keeper.hear(key)).toEqual({ kind: 'frame', id: 'f', value: 'four' })
+    expect(one.told.overlaps).toEqual([])
+  })
+
   it('of another window is followed once it is heard, unless something is being typed here', () => {
     const { open, values } = browser()
     const [one, two] = [open(), open()]

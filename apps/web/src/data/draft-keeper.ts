@@ -4,6 +4,8 @@ export type DraftKind = 'frame' | 'place'
 interface Kept<T> {
   /** Another at each writing: tells whether a window has seen what it is about to write over. */
   readonly mark: string
+  /** The marks of the writings before it, latest first, as far as its window knew them. */
+  readonly after?: readonly string[]
   readonly value: T
 }
 
@@ -31,8 +33,8 @@ export interface DraftKeeper {
 
 export interface DraftEvents {
   /**
-   * Another window wrote the same draft meanwhile: what stands there stays, and this is what was not written
-   * over it.
+   * Another window wrote the same draft meanwhile: what stands there stays, and `own` is what was not written
+   * over it or was written over.
    */
   readonly onOverlap: (kind: DraftKind, id: string, own: unknown, theirs: unknown) => void
   readonly onFull: () => void
@@ -40,6 +42,8 @@ export interface DraftEvents {
 }
 
 const PAUSE_MS = 400
+/** So many writings back a window can still tell that another has gone on from its own. */
+const MARKS_KEPT = 40
 const PREFIX = 'klados.draft'
 
 /**
@@ -54,6 +58,9 @@ export function createDraftKeeper(
   const prefix = `${PREFIX}.${accountId}.`
   const addressOf = (kind: DraftKind, id: string) => `${prefix}${kind} ${id}`
   const marks = new Map<string, string | null>()
+  const trails = new Map<string, readonly string[]>()
+  /** What this window wrote last, until it hears what another made of it. */
+  const own = new Map<string, { mark: string; value: unknown }>()
   const pending = new Map<string, { kind: DraftKind; id: string; value: unknown }>()
   let cancel: (() => void) | null = null
   const stored = (address: string): Kept<unknown> | null => {
@@ -74,9 +81,12 @@ export function createDraftKeeper(
       return events.onOverlap(kind, id, value, there.value)
     }
     const mark = Math.random().toString(36).slice(2)
+    const after = trails.get(address) ?? []
     try {
-      storage.setItem(address, JSON.stringify({ mark, value }))
+      storage.setItem(address, JSON.stringify({ mark, after, value } satisfies Kept<unknown>))
       marks.set(address, mark)
+      trails.set(address, [mark, ...after].slice(0, MARKS_KEPT))
+      own.set(address, { mark, value })
     } catch {
       // It waits for room, here.
       pending.set(address, { kind, id, value })
@@ -93,20 +103,21 @@ export function createDraftKeeper(
   const take = (address: string) => {
     const there = stored(address)
     marks.set(address, there?.mark ?? null)
-    return there?.value
+    trails.set(address, there ? [there.mark, ...(there.after ?? [])].slice(0, MARKS_KEPT) : [])
+    return there
   }
   return {
     flush,
     read: (kind, id) => {
       const address = addressOf(kind, id)
-      return pending.get(address)?.value ?? take(address)
+      return pending.get(address)?.value ?? take(address)?.value
     },
     readAll: (kind) =>
       Object.fromEntries(
         storage
           .keys()
           .filter((key) => key.startsWith(`${prefix}${kind} `))
-          .map((key) => [key.slice(prefix.length + kind.length + 1), take(key)] as const)
+          .map((key) => [key.slice(prefix.length + kind.length + 1), take(key)?.value] as const)
           .filter(([, value]) => value !== undefined),
       ),
     write: (kind, id, value) => {
@@ -119,6 +130,8 @@ export function createDraftKeeper(
       const there = stored(address)
       if (there && there.mark !== marks.get(address)) return
       marks.delete(address)
+      trails.delete(address)
+      own.delete(address)
       storage.removeItem(address)
     },
     isUnwritten: (kind, id) => pending.has(addressOf(kind, id)),
@@ -127,7 +140,17 @@ export function createDraftKeeper(
       const [kind, id] = key.slice(prefix.length).split(' ') as [DraftKind, string]
       // What is being typed here is not swept away; at its writing both are kept.
       if (pending.has(key)) return null
-      return { kind, id, value: take(key) }
+      const mine = own.get(key)
+      const there = take(key)
+      if (mine && there && there.mark !== mine.mark) {
+        own.delete(key)
+        // Written in the same moment as ours, unseen by either: theirs stands there, ours would be lost.
+        if (there.after && !there.after.includes(mine.mark)) {
+          events.onOverlap(kind, id, mine.value, there.value)
+          return null
+        }
+      }
+      return { kind, id, value: there?.value }
     },
   }
 }

@@ -5,6 +5,7 @@ import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useUnits } from '../ui/units.tsx'
 import type { Units } from '../ui/units.tsx'
+import { tieMaterialWords } from '../ui/id-words.ts'
 
 /**
  * What things of the catalogue are called: by the grower's own name, or by what they are, in the reader's
@@ -40,7 +41,7 @@ export function namesIn(t: TFunction, units: Units): Names {
     screw: (screw) =>
       screw.name ?? t(`screw.${screw.head}`, { length: units.length(screw.lengthM, 'short') }),
     good: (id) => t(`good.${id}`),
-    tie: (id) => t(`tieMaterial.${id}`),
+    tie: (id) => tieMaterialWords(t, id),
     item: (item, catalogue) => itemName(item, catalogue),
   }
   return names

@@ -6,6 +6,7 @@ import { planFrame } from '@klados/core/plan'
 import type { UnitSystem } from '@klados/core/units'
 import type { Place } from '@klados/contract'
 import i18next from 'i18next'
+import type { ParseKeys } from 'i18next'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { SheetItem, SheetSection } from '../documents/sheet-content.ts'
 import en from '../i18n/en.json'
@@ -96,7 +97,7 @@ it('the sheet of a row says of every piece which wire it is and how high up the 
 })
 
 describe.each(kinds)('the sheet of %s', (kind) => {
-  const section = (sections: readonly SheetSection[], key: string) =>
+  const section = (sections: readonly SheetSection[], key: ParseKeys) =>
     sections.find(({ title }) => title.startsWith(i18next.t(key)))
 
   it('says every mark, every check, every thing to buy, every step’s caution once', () => {
@@ -142,9 +143,9 @@ describe.each(kinds)('the sheet of %s', (kind) => {
       const { sheet } = sheetOf(kind, system)
       const titles = sheet.sections.map(({ title }) => title)
       expect(new Set(titles).size).toBe(titles.length)
-      const at = (key: string) => titles.indexOf(i18next.t(key))
+      const at = (key: ParseKeys) => titles.indexOf(i18next.t(key))
       expect(at('slip.cautions')).toBeGreaterThanOrEqual(0)
-      for (const later of ['slip.markOut', 'sheet.cutList', 'sheet.order'].map(at))
+      for (const later of (['slip.markOut', 'sheet.cutList', 'sheet.order'] as const).map(at))
         if (later >= 0) expect(at('slip.cautions')).toBeLessThan(later)
       expect(sheet.subtitle).toContain(i18next.t('sheet.draft'))
       expect(sheet.paper).toBe(system === 'metric' ? 'A4' : 'LETTER')

@@ -4,6 +4,7 @@ import type { Figure, FrameFinding, MarkOut, MarkOutRow, ViewingEnd } from '@kla
 import type { LengthStyle } from '@klados/core/units'
 import type { TFunction } from 'i18next'
 import type { Units } from '../ui/units.tsx'
+import { fieldWords } from '../ui/id-words.ts'
 
 /** What a refusal of core means for the grower, lengths in their own units. */
 export function problemWords(t: TFunction, units: Units, error: CoreError): string {
@@ -36,7 +37,7 @@ export function problemWords(t: TFunction, units: Units, error: CoreError): stri
       return t('problem.frame/wider-than-pot', { across: length('acrossM'), pot: length('potM') })
     case 'frame/unknown-choice':
     case 'frame/same-id':
-      return t(`problem.${error.code}`, { field: t(`field.${d.field}`, { defaultValue: String(d.field) }) })
+      return t(`problem.${error.code}`, { field: fieldWords(t, String(d.field)) })
     case 'frame/unknown-stock':
       return t('problem.frame/unknown-stock', { stock: d.stockId })
     case 'frame/too-many-nodes':
@@ -53,7 +54,7 @@ export function problemWords(t: TFunction, units: Units, error: CoreError): stri
       return t('problem.materials/piece-longer-than-roll', { piece: length('pieceM'), roll: length('rollM') })
     case 'core/out-of-range':
     case 'core/not-finite':
-      return t(`problem.${error.code}`, { field: t(`field.${d.field}`, { defaultValue: String(d.field) }) })
+      return t(`problem.${error.code}`, { field: fieldWords(t, String(d.field)) })
     case 'units/unknown-gauge':
       return t('problem.other', { message: error.message })
   }

@@ -51,7 +51,7 @@ function Wire({ gardenId }: { gardenId: string }) {
     { key: 'wood', to: at('wood'), isHere: pathname.endsWith('/wood') },
     { key: 'round', to: `/g/${gardenId}/round`, isHere: pathname.endsWith('/round') },
     { key: 'stores', to: `/g/${gardenId}/stores`, isHere: pathname.endsWith('/stores') },
-  ]
+  ] as const
   // The line sags a little with width, and hangs tighter while a stage is tied in.
   const sag = Math.min(10, width / 110) * (stages.some((stage) => stage.isHere) ? 0.7 : 1)
   const yAt = (share: number) => 17 + 4 * sag * share * (1 - share)

@@ -31,7 +31,7 @@ export function TieActions({ tie, piece, kind, place, hemisphere, on, onWrite, i
   // Let out or tied anew, a loop gets the usual slack round the piece as thick as it is by now.
   const loopLengthMm = Math.max(tie.loopLengthMm, usualLoopMm(tie.hitch, stemMm, tie.supportDiameterMm))
   const { id: tieId, materialId, hitch } = tie
-  const acts: readonly (readonly [key: string, entry: NewEntry])[] = [
+  const acts: readonly (readonly ['done' | 'loosened' | 'replaced' | 'postpone', NewEntry])[] = [
     ['done', { ...head, kind: 'tie.checked', body: { v: 1, tieId } }],
     [
       'loosened',

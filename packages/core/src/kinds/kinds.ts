@@ -57,7 +57,7 @@ export const formsPlanted = [
   'formed',
 ] as const
 
-export const plantKinds: readonly PlantKind[] = [
+const kinds = [
   {
     id: 'pear',
     botanical: 'Pyrus communis',
@@ -418,11 +418,16 @@ export const plantKinds: readonly PlantKind[] = [
     growsAllYear: true,
     weight: { leafKgPerM2: 1.5, wetKgPerM2: 0.2, cropKgPerM2: 0 },
   },
-]
+] as const satisfies readonly PlantKind[]
 
-export function findKind(id: string): PlantKind | undefined {
+export type PlantKindId = (typeof kinds)[number]['id']
+export type KnownPlantKind = PlantKind & { readonly id: PlantKindId }
+export const plantKinds: readonly KnownPlantKind[] = kinds
+
+export function findKind(id: string): KnownPlantKind | undefined {
   return plantKinds.find((kind) => kind.id === id)
 }
+
 /**
  * Plants that fit along `widthM` at the kind's spacing, at least one, half a spacing from each end. Metres
  * from the left.

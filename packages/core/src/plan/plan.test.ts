@@ -91,6 +91,26 @@ describe('every kind of frame', () => {
   )
 })
 
+it('ribs of a fan that all but stand in one place still hang on wires that can be strained', () => {
+  const plan = planFrame(
+    siteOf(6, 2.4, { surface: 'boards' }),
+    designOf(
+      {
+        kind: 'fan',
+        ribs: 2,
+        spreadDeg: 0.001,
+        wireStepM: 0.3,
+        maxSupportSpacingM: 1.8,
+        ribReachM: 1.2,
+        ribStockId: 'cane-24',
+      },
+      { plantKindId: 'hardy-kiwi' },
+    ),
+  )
+  expect(plan.problems).toEqual([])
+  expect(plan.checks.map((one) => one.verdict)).not.toContain('untold')
+})
+
 const diamonds: Pattern = {
   kind: 'diamonds',
   cell: { by: 'width', widthM: 0.8 },

@@ -10,7 +10,7 @@ export interface TieMaterial {
   readonly tailMm: number
 }
 
-export const tieMaterials: readonly TieMaterial[] = [
+const materials = [
   { id: 'soft-jute', lifeDays: [270, 420], stretch: 0.02, tailMm: 120 },
   { id: 'coir', lifeDays: [450, 720], stretch: 0.02, tailMm: 120 },
   { id: 'raffia', lifeDays: [180, 330], stretch: 0.01, tailMm: 120 },
@@ -19,8 +19,12 @@ export const tieMaterials: readonly TieMaterial[] = [
   { id: 'cloth-strip', lifeDays: [240, 480], stretch: 0.05, tailMm: 120 },
   { id: 'padded-hose', lifeDays: [1460, 2900], stretch: 0, tailMm: 150 },
   { id: 'hook-and-loop', lifeDays: [730, 1460], stretch: 0, tailMm: 50 },
-]
+] as const satisfies readonly TieMaterial[]
 
-export function findTieMaterial(id: string): TieMaterial | undefined {
+export type TieMaterialId = (typeof materials)[number]['id']
+export type KnownTieMaterial = TieMaterial & { readonly id: TieMaterialId }
+export const tieMaterials: readonly KnownTieMaterial[] = materials
+
+export function findTieMaterial(id: string): KnownTieMaterial | undefined {
   return tieMaterials.find((material) => material.id === id)
 }

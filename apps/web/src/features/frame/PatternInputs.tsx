@@ -13,6 +13,7 @@ import { kindsFor, startPattern } from '@klados/core/design'
 import { kindOf } from '@klados/core/frame'
 import type { Field, FrameNode, LengthWriting, NodeId } from '@klados/core/frame'
 import { EDITED_APART } from './edited-apart.ts'
+import { fieldWords, optionWords } from '../../ui/id-words.ts'
 
 type Pattern = FrameBody['design']['pattern']
 
@@ -91,7 +92,7 @@ interface PatternFieldProps {
 /** One parameter, asked for as its record says. Labels are `field.<key>`, options `option.<key>.<value>`. */
 function PatternField({ gardenId, name, field, value, onValue }: PatternFieldProps) {
   const { t } = useTranslation()
-  const label = t(`field.${name}`)
+  const label = fieldWords(t, name)
   switch (field.ask) {
     case 'length':
     case 'length-or-none':
@@ -128,7 +129,7 @@ function PatternField({ gardenId, name, field, value, onValue }: PatternFieldPro
             value={String(value)}
             options={field.options.map((option) => ({
               value: String(option),
-              label: t(`option.${name}.${option}`),
+              label: optionWords(t, name, option),
             }))}
             onChange={(chosen) => onValue(field.options.find((option) => String(option) === chosen))}
           />

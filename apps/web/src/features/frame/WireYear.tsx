@@ -19,6 +19,7 @@ import {
 import { todayHere } from '../../data/dates.ts'
 import { SlipRow } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
+import { monthName } from '../../data/dates.ts'
 
 interface WireYearProps {
   readonly line: WireLine
@@ -40,7 +41,7 @@ export function WireYear({ line, loads, conditions, hemisphere, condition, today
   const year = wireYear(line, loads, conditions, hemisphere, aged.strain)
   const months = year.map((month) => ({
     ...month,
-    name: t(`month.${month.month}`),
+    name: monthName(month.month),
     sagMm: month.sagM * 1000,
   }))
   const force = (value: unknown) => units.force(Number(value))

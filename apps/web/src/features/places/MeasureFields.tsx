@@ -7,8 +7,8 @@ import { Field } from '../../ui/Field.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { changedKind, hasFace } from './measures.ts'
 import { Rise, SiteConditions } from './SiteConditions.tsx'
+import { EIGHTHS, facingWord } from './facing.ts'
 
-const FACINGS = [0, 45, 90, 135, 180, 225, 270, 315]
 const FACES = surfaces.filter((one) => one !== 'open')
 
 interface MeasureFieldsProps {
@@ -72,11 +72,9 @@ export function MeasureFields({ body, nameError, onChange }: MeasureFieldsProps)
         <Pick
           label={t('place.facing')}
           value={String(body.facingDeg)}
-          options={[...new Set([...FACINGS, body.facingDeg])].map((value) => ({
+          options={[...new Set<number>([...EIGHTHS, body.facingDeg])].map((value) => ({
             value: String(value),
-            label: FACINGS.includes(value)
-              ? t(`facing.${value as 0}`)
-              : t('facing.exact', { degrees: value }),
+            label: facingWord(t, value),
           }))}
           onChange={(value) => onChange({ facingDeg: Number(value) })}
         />

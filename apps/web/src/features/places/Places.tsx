@@ -2,7 +2,6 @@ import { standardCatalogue } from '@klados/core/catalogue'
 import type { FrameDocument, Place, Plant } from '@klados/contract'
 import { drawWood } from '@klados/core/drawing'
 import type { DisplayList } from '@klados/core/drawing'
-import type { TFunction } from 'i18next'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
@@ -20,6 +19,7 @@ import { drawPlace, layOut } from '../../plan/lay-out.ts'
 import { Loading } from '../../ui/Message.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { sampleDesign, sampleWall } from '../../sample/sample-wall.ts'
+import { facingWord } from './facing.ts'
 
 /** Every wall and fence of the garden as a strip of drawings to one scale, with what each needs now. */
 export function Places() {
@@ -137,13 +137,6 @@ function PlaceStrip({ gardenId, place, share, frames, plants, agenda }: PlaceStr
       </div>
     </li>
   )
-}
-
-/** Eight points of the compass in words, anything between in degrees. */
-export function facingWord(t: TFunction, degrees: number): string {
-  const eighth = Math.round(degrees / 45) * 45
-  if (Math.abs(degrees - eighth) > 12) return t('facing.exact', { degrees })
-  return t(`facing.${eighth % 360}`)
 }
 
 function usePlaceDrawing(

@@ -18,6 +18,7 @@ import { Loading } from '../../ui/Message.tsx'
 import { pieceWords } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import { PlaceSketch } from './PlaceSketch.tsx'
+import { kindWords, tieMaterialWords } from '../../ui/id-words.ts'
 
 const SECTIONS = ['overdue', 'due', 'soon'] as const
 const MINUTES_PER_TIE = 2
@@ -191,8 +192,8 @@ function whyWords(t: TFunction, { tie, kind, look }: AgendaItem): string {
     days: daysBetween(tie.madeOn, todayHere()),
     hitch: t(`wood.hitches.${tie.hitch}`),
     from: look.tight ? formatDate(look.tight.earliestOn) : '',
-    kind: t(`kind.${kind.id}`).toLowerCase(),
-    material: t(`tieMaterial.${tie.materialId}`),
+    kind: kindWords(t, kind.id).toLowerCase(),
+    material: tieMaterialWords(t, tie.materialId),
     made: formatDate(tie.madeOn),
     date: tie.postponedUntil ? formatDate(tie.postponedUntil) : '',
   })

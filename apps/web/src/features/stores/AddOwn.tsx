@@ -8,6 +8,7 @@ import { useTranslation } from 'react-i18next'
 import { v7 as uuidv7 } from 'uuid'
 import { Choice, Pick } from '../../ui/Choice.tsx'
 import { Field } from '../../ui/Field.tsx'
+import { keysOf } from '../../ui/keys-of.ts'
 import { NumberField } from '../../ui/NumberField.tsx'
 import { OfferRows } from '../../ui/OfferRows.tsx'
 import type { Offer } from '../../ui/OfferRows.tsx'
@@ -82,7 +83,7 @@ export function AddWire({ onAdd }: { onAdd: (wire: Wire) => void }) {
       <Pick
         label={t('catalogue.material')}
         value={material}
-        options={Object.keys(wireMaterials).map((value) => ({ value, label: t(`wireMaterial.${value}`) }))}
+        options={keysOf(wireMaterials).map((value) => ({ value, label: t(`wireMaterial.${value}`) }))}
         onChange={(value) => setMaterial(value as WireMaterial)}
       />
       <div className="col-span-2 sm:col-span-3">
@@ -161,7 +162,7 @@ export function AddStock({ onAdd }: { onAdd: (stock: Stock) => void }) {
       <Pick
         label={t('catalogue.material')}
         value={material}
-        options={Object.keys(stockMaterials).map((value) => ({ value, label: t(`stockMaterial.${value}`) }))}
+        options={keysOf(stockMaterials).map((value) => ({ value, label: t(`stockMaterial.${value}`) }))}
         onChange={(value) => setMaterial(value as StockMaterial)}
       />
       <div className="col-span-2 sm:col-span-3">

@@ -2,6 +2,7 @@ import type { Catalogue } from '@klados/core/catalogue'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../plan/names.ts'
+import { keysOf } from '../../ui/keys-of.ts'
 import { NumberField } from '../../ui/NumberField.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { download } from '../../ui/download.ts'
@@ -206,11 +207,11 @@ function OtherPrices({ catalogue, onPrice, onChange }: OtherPricesProps) {
         ))}
       </Section>
       <Section title={t('catalogue.rates')}>
-        {Object.entries(catalogue.rates).map(([key, minutes]) => (
+        {keysOf(catalogue.rates).map((key) => (
           <PriceLine
             key={key}
             name={t(`rate.${key}`)}
-            price={minutes}
+            price={catalogue.rates[key]}
             onPrice={(next) => onChange({ ...catalogue, rates: { ...catalogue.rates, [key]: next } })}
           />
         ))}

@@ -15,6 +15,7 @@ import { refusalWords } from '../../ui/refusal.ts'
 import { Message } from '../../ui/Message.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import type { WoodBenchData } from './use-bench.ts'
+import { kindWords } from '../../ui/id-words.ts'
 
 interface StandPanelProps {
   readonly gardenId: string
@@ -45,7 +46,7 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
     const node = wants?.freeNodes.find((one) => Math.abs(one.xM - atM!) <= AT_NODE_M)
     const body: PlantBody = {
       placeId: place.id,
-      name: name.trim() || `${t(`kind.${kindId}`)} ${data.plants.length + 1}`,
+      name: name.trim() || `${kindWords(t, kindId)} ${data.plants.length + 1}`,
       kindId,
       xM: atM!,
       startNodeId: node?.id ?? null,
@@ -80,7 +81,7 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
           {isNodes
             ? t('wood.wantsNodes', { count: wants.want })
             : t('wood.wants', {
-                kind: t(`kind.${kindId}`),
+                kind: kindWords(t, kindId),
                 count: wants.want,
                 spacing: units.length(kind.spacingM),
               })}
@@ -115,7 +116,7 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
             className="input"
             value={name}
             maxLength={80}
-            placeholder={`${t(`kind.${kindId}`)} ${data.plants.length + 1}`}
+            placeholder={`${kindWords(t, kindId)} ${data.plants.length + 1}`}
             onChange={(e) => setName(e.target.value)}
           />
         )}

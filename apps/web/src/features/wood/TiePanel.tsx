@@ -10,6 +10,7 @@ import { pieceWords } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import type { WoodBenchData } from './use-bench.ts'
 import type { Recorder } from '../../data/use-recorder.ts'
+import { tieMaterialWords } from '../../ui/id-words.ts'
 
 interface TiePanelProps {
   readonly tie: Tie
@@ -42,11 +43,11 @@ export function TiePanel({ tie, place, data, on, canWrite, recorder }: TiePanelP
   return (
     <>
       <SlipGroup title={t('wood.tieOf', { stem: `${pieceWords(t, piece, data, on)}, ${plant!.body.name}` })}>
-        <SlipRow label={t(`tieMaterial.${tie.materialId}`)}>{t(`wood.hitches.${tie.hitch}`)}</SlipRow>
+        <SlipRow label={tieMaterialWords(t, tie.materialId)}>{t(`wood.hitches.${tie.hitch}`)}</SlipRow>
         <SlipRow label={t('wood.madeOn', { date: '' })}>{formatDate(tie.madeOn)}</SlipRow>
         <SlipRow label={t('wood.slackNow')}>{units.length(tie.loopLengthMm / 1000, 'fine')}</SlipRow>
         <SlipRow label={t('wood.tight')}>{tight}</SlipRow>
-        <SlipRow label={t('wood.material-ends', { material: t(`tieMaterial.${tie.materialId}`) })}>
+        <SlipRow label={t('wood.material-ends', { material: tieMaterialWords(t, tie.materialId) })}>
           {formatDate(look.materialEnds.earliestOn)}
         </SlipRow>
         {tie.endedOn === null && (

@@ -24,6 +24,8 @@ const fields = {
   ribReachM: lengthOrNone(LEAST_M, MAX_SIZE_M, 2.4, 'long'),
   ribStockId: stock('stake'),
 } as const
+/** However close the ribs, a wire needs this much on each side of the middle to be strained and made off. */
+const LEAST_HALF_WIRE_M = 0.15
 type FanPattern = PatternOf<'fan', typeof fields>
 
 interface Rib {
@@ -101,7 +103,8 @@ export const fan = frameKind({
     const stepM = pattern.wireStepM
     // Ribs that run to the edge are carried from edge to edge.
     const widestM = ends.reduce((most, end) => Math.max(most, Math.abs(end.xM - midM)), 0)
-    const halfM = pattern.ribReachM === null || widestM === 0 ? midM : Math.min(midM, widestM)
+    const reachedM = Math.max(widestM, LEAST_HALF_WIRE_M)
+    const halfM = pattern.ribReachM === null || widestM === 0 ? midM : Math.min(midM, reachedM)
     const spans = fewestParts(2 * halfM, pattern.maxSupportSpacingM)
     const count = wholeTimes(topM - bottomM, stepM)
     if (count < 1) {
