@@ -1,4 +1,4 @@
-import { MAX_ID_LETTERS, POT_RANGE_M, frameKinds, isField } from '@klados/core/frame'
+import { BALLAST_RANGE_KG, MAX_ID_LETTERS, POT_RANGE_M, frameKinds, isField } from '@klados/core/frame'
 import type { Field, Fields, FrameKind, Pattern } from '@klados/core/frame'
 import { z } from 'zod'
 import { partId } from './numbers.ts'
@@ -8,6 +8,7 @@ const pot = z.strictObject({
   shape: z.enum(['round', 'square']),
   widthM: within(...POT_RANGE_M),
   heightM: within(...POT_RANGE_M),
+  ballastKg: within(...BALLAST_RANGE_KG),
 })
 
 /** The schema of a parameter, from its own record in core: each range stands there and nowhere else. */

@@ -57,6 +57,20 @@ function nameTheLevels(design: Json): Json {
   return { ...design, pattern: { ...pattern, levels } }
 }
 
+/** One screw held each end of a row, and a pot stood by its own weight. */
+function addAnchorsInLineAndBallast(design: Json): Json {
+  const { pattern } = design
+  if (!isObject(pattern)) return design
+  const filled = Object.fromEntries(
+    Object.entries(pattern).map(([key, value]) => {
+      if (!isObject(value)) return [key, value]
+      if (key === 'pot' || key === 'tub') return [key, { ballastKg: 0, ...value }]
+      return [key, key === 'end' && value.kind === 'tied-back' ? { inLine: 1, ...value } : value]
+    }),
+  )
+  return { ...design, pattern: filled }
+}
+
 const steps: Readonly<Record<UpcastArea, readonly Upcast[]>> = {
   places: [
     {
@@ -89,6 +103,7 @@ const steps: Readonly<Record<UpcastArea, readonly Upcast[]>> = {
     { id: 'frames/4 AddReachOfRibs', up: inPattern('fan', { ribReachM: null }) },
     { id: 'frames/5 NameTheLevels', up: inDesign(nameTheLevels) },
     { id: 'frames/6 AddIdsAlongAxes', up: inDesign((design) => ({ ids: {}, ...design })) },
+    { id: 'frames/7 AddAnchorsInLineAndBallast', up: inDesign(addAnchorsInLineAndBallast) },
   ],
   plants: [
     {

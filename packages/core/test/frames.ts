@@ -84,6 +84,7 @@ const potArbOf = (leastWidthM: number): fc.Arbitrary<Pot | null> =>
       shape: fc.constantFrom('round' as const, 'square' as const),
       widthM: m(leastWidthM, leastWidthM + 0.8),
       heightM: m(0.45, 1),
+      ballastKg: m(0, 50),
     }),
   )
 const potArb = potArbOf(0.2)
@@ -151,6 +152,7 @@ export const patternArbs: { readonly [K in PatternKind]: fc.Arbitrary<PatternOfK
         attachHeightM: m(0.8, 1.4),
         angleDeg: m(35, 60),
         screwId: fc.constant('screw-eye-1200'),
+        inLine: int(1, 3),
       }),
       fc.record({
         kind: fc.constant('braced' as const),
@@ -274,6 +276,7 @@ export const patternArbs: { readonly [K in PatternKind]: fc.Arbitrary<PatternOfK
       shape: fc.constantFrom('round' as const, 'square' as const),
       widthM: m(0.4, 1),
       heightM: m(0.4, 0.8),
+      ballastKg: m(0, 50),
     }),
     columnStockId: fc.constant('post-steel-48'),
     barStockId: fc.constant('rod-steel-12'),

@@ -4,7 +4,10 @@ import { shoppingList } from '@klados/core/shopping'
 import type { FrameDesign, PlannedSite } from '@klados/core/design'
 import type { InStores, ShoppingList } from '@klados/core/shopping'
 import { fitLayouts, frameOptions } from '@klados/core/frame'
-import type { FitProposal } from '@klados/core/frame'
+import type { AnchorId, FitProposal } from '@klados/core/frame'
+import type { Drive } from '@klados/core/ground'
+import { adviseAll } from '@klados/core/remedies'
+import type { AllAdvice, Grain } from '@klados/core/remedies'
 
 /** What is done of what there is to do. */
 export interface Progress {
@@ -30,6 +33,11 @@ export interface FitWork {
   readonly catalogue: Catalogue
 }
 
+export interface AdviceWork extends FitWork {
+  readonly drives: ReadonlyMap<AnchorId, Drive>
+  readonly grain: Grain
+}
+
 /** A layout that fits, with what it would cost. */
 export interface PricedFit {
   readonly fit: FitProposal
@@ -49,6 +57,11 @@ export const background = {
     })
     report({ done: frames.length, of })
     return shoppingList(wanted, onHand, catalogue)
+  },
+
+  /** What to change for each check that does not hold. */
+  advice({ site, design, ...context }: AdviceWork, _report: Report): AllAdvice {
+    return adviseAll(site, design, context)
   },
 
   fits({ site, design: given, catalogue }: FitWork, report: Report): PricedFit[] {

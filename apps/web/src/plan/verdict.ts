@@ -75,7 +75,8 @@ function subjectOf(t: TFunction, names: Names, catalogue: Catalogue, subject: st
     : subject
 }
 
-function amount(units: Units, unit: Check['unit'], value: number): string {
+/** A figure of a check in the person's units. */
+export function amount(units: Units, unit: Check['unit'], value: number): string {
   switch (unit) {
     case 'N':
       return units.force(value)

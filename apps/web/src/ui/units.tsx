@@ -2,6 +2,7 @@ import {
   formatArea,
   formatForce,
   formatLength,
+  formatMass,
   formatMoment,
   formatSpeed,
   formatTemperature,
@@ -15,6 +16,7 @@ export interface Units {
   readonly system: UnitSystem
   readonly length: (metres: number, style?: LengthStyle) => string
   readonly force: (newtons: number) => string
+  readonly mass: (kilograms: number) => string
   readonly moment: (newtonMetres: number) => string
   readonly speed: (metresPerSecond: number) => string
   readonly temperature: (celsius: number) => string
@@ -36,6 +38,7 @@ function unitsOf(system: UnitSystem): Units {
     system,
     length: (metres, style) => formatLength(metres, system, style),
     force: (newtons) => formatForce(newtons, system),
+    mass: (kilograms) => formatMass(kilograms, system),
     moment: (newtonMetres) => formatMoment(newtonMetres, system),
     speed: (metresPerSecond) => formatSpeed(metresPerSecond, system),
     temperature: (celsius) => formatTemperature(celsius, system),

@@ -152,6 +152,7 @@ export const standardCatalogue: Catalogue = {
     eye(60, 5, 0.03, 3.5, 8, 500, 0.9),
     eye(100, 6, 0.05, 4, 8, 600, 1.4),
     eye(150, 8, 0.1, 5.5, 10, 900, 2.3),
+    eye(200, 10, 0.12, 7, 12, 1400, 4.2),
   ],
   stock: standardStock,
   screws: [
@@ -172,6 +173,15 @@ export const standardCatalogue: Catalogue = {
       lengthM: 1.2,
       torqueFactorPerM: 33,
       price: 24,
+    },
+    {
+      id: 'screw-eye-1600',
+      name: null,
+      head: 'eye',
+      helixDiameterM: 0.2,
+      lengthM: 1.6,
+      torqueFactorPerM: 29,
+      price: 42,
     },
     {
       id: 'screw-flange-900',

@@ -96,6 +96,7 @@ export const oneOf = <const By extends string, const F extends Readonly<Record<s
 
 /** Widths and heights of pots that are taken for real, metres. */
 export const POT_RANGE_M = [0.03, 5] as const
+export const BALLAST_RANGE_KG = [0, 2000] as const
 /** The longest id of a part. */
 export const MAX_ID_LETTERS = 60
 
@@ -136,6 +137,7 @@ function requireField(key: string, field: Field, value: unknown): void {
       if (value !== null) {
         requireRange('potWidthM', (value as Pot).widthM, ...POT_RANGE_M)
         requireRange('potHeightM', (value as Pot).heightM, ...POT_RANGE_M)
+        requireRange('ballastKg', (value as Pot).ballastKg, ...BALLAST_RANGE_KG)
       }
       return
     case 'one-of': {

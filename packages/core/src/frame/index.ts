@@ -1,7 +1,7 @@
 export { isInSpot, nearestFreePoint, nearestOnLines } from './avoid.ts'
 export { carryIds } from './axis.ts'
 export type { Axis, AxisIds } from './axis.ts'
-export { MAX_ID_LETTERS, POT_RANGE_M, isField } from './field.ts'
+export { MAX_ID_LETTERS, BALLAST_RANGE_KG, POT_RANGE_M, isField } from './field.ts'
 export type { Field, Fields, LengthWriting } from './field.ts'
 export { fitLayouts } from './fit.ts'
 export type { FitProposal } from './fit.ts'

@@ -106,7 +106,7 @@ const row = (rest: Partial<RowPattern> = {}): RowPattern => ({
   endStockId: 'post-round-100',
   endBuriedM: 0.8,
   endLeanDeg: 10,
-  end: { kind: 'tied-back', attachHeightM: 1.5, angleDeg: 45, screwId: 'screw-eye-1200' },
+  end: { kind: 'tied-back', attachHeightM: 1.5, angleDeg: 45, screwId: 'screw-eye-1200', inLine: 1 },
   armStockId: 'batten-20x30',
   levels: [
     rowLevel(0, 0.7),
@@ -265,7 +265,7 @@ describe('a frame in a pot', () => {
       buriedM: 0.1,
       hoopStockId: 'rod-steel-6',
       rungStockId: 'rod-steel-6',
-      pot: { shape: 'round', widthM: 0.22, heightM: 0.2 },
+      pot: { shape: 'round', widthM: 0.22, heightM: 0.2, ballastKg: 0 },
     }
     const frame = makeFrame(site, hoop, options)
     expect(frame.members).toHaveLength(1)
@@ -277,7 +277,7 @@ describe('a frame in a pot', () => {
 describe('a column in a tub', () => {
   const column: PatternOfKind<'column'> = {
     kind: 'column',
-    tub: { shape: 'square', widthM: 0.6, heightM: 0.5 },
+    tub: { shape: 'square', widthM: 0.6, heightM: 0.5, ballastKg: 0 },
     columnStockId: 'post-steel-48',
     barStockId: 'rod-steel-12',
     lowerM: 1.4,

@@ -7,6 +7,8 @@ export interface Pot {
   readonly shape: 'round' | 'square'
   readonly widthM: number
   readonly heightM: number
+  /** Stones or slabs low down, against the wind. */
+  readonly ballastKg: number
 }
 
 /** Soil ends so far under the rim, or water runs over it. */

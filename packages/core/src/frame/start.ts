@@ -7,7 +7,12 @@ const POT_HEIGHT_M = 0.4
 /** The pot that a frame starts in at places that have no ground. */
 export function potAt({ kind, widthM }: StartPlace): Pot | null {
   if (kind !== 'bench' && kind !== 'tub' && kind !== 'terrace') return null
-  return { shape: 'round', widthM: Math.min(0.45, Math.max(0.2, widthM)), heightM: POT_HEIGHT_M }
+  return {
+    shape: 'round',
+    widthM: Math.min(0.45, Math.max(0.2, widthM)),
+    heightM: POT_HEIGHT_M,
+    ballastKg: 0,
+  }
 }
 
 /** As tall as wanted, or as the place has room for, its pot taken off. */

@@ -64,7 +64,7 @@ export function tubInWind(frame: Frame, pot: Pot, catalogue: Catalogue, windMPer
   const widthM = Math.max(LONE_PLANT_M, outline.widthM)
   return tipping({
     leverM: pot.widthM / 2,
-    massKg: potSoilLitres(pot) * SOIL_KG_PER_LITRE * (1 + EMPTY_POT_SHARE) + structureKg,
+    massKg: potSoilLitres(pot) * SOIL_KG_PER_LITRE * (1 + EMPTY_POT_SHARE) + pot.ballastKg + structureKg,
     massCentreHeightM: pot.heightM / 2,
     screenAreaM2: Math.max(LEAST_SCREEN_M2, widthM * (topM - pot.heightM) * LEAF_SOLIDITY),
     screenCentreHeightM: (pot.heightM + topM) / 2,

@@ -51,6 +51,76 @@ const NOTHING = {
   takeOff: null,
 }
 
+/** What of a plan the checks go by: laid, loaded, strained. Neither cut, nor counted, nor priced. */
+export interface CheckedFrame {
+  readonly frame: Frame | null
+  readonly loads: WireLoads
+  readonly lines: readonly WireLine[]
+  readonly checks: readonly Check[]
+  readonly problems: readonly CoreError[]
+}
+
+/**
+ * Lays a design out and checks it, much sooner than its whole plan: for trying many of them. Throws only for
+ * bugs.
+ */
+export function checkDesign(
+  place: PlannedSite,
+  design: FrameDesign,
+  context: PlanContext = {},
+): CheckedFrame {
+  const catalogue = context.catalogue ?? standardCatalogue
+  const site = { ...place, conditions: weatherAt(place) }
+  const { problems, attempt } = attempts()
+  const fixing = findFixing(catalogue, design.fixingId) ?? catalogue.fixings[0] ?? null
+  const frame = attempt(() => makeFrame(site, design.pattern, frameOptions(design, catalogue)))
+  if (!frame || !fixing) return { frame, loads: NO_LOADS, lines: [], checks: [], problems }
+  return {
+    frame,
+    ...strained(frame, site, design, { catalogue, fixing, drives: context.drives }, attempt),
+    problems,
+  }
+}
+
+type Attempt = <T>(step: () => T) => T | null
+
+/** Steps that may refuse their input: what they refuse is kept, and they answer `null`. */
+function attempts(): { readonly problems: CoreError[]; readonly attempt: Attempt } {
+  const problems: CoreError[] = []
+  return {
+    problems,
+    attempt: (step) => {
+      try {
+        return step()
+      } catch (error) {
+        if (!(error instanceof CoreError)) throw error
+        problems.push(error)
+        return null
+      }
+    },
+  }
+}
+
+function strained(
+  frame: Frame,
+  site: PlannedSite,
+  design: FrameDesign,
+  {
+    catalogue,
+    fixing,
+    drives = new Map(),
+  }: { catalogue: Catalogue; fixing: Fixing; drives?: ReadonlyMap<AnchorId, Drive> },
+  attempt: Attempt,
+): Pick<CheckedFrame, 'loads' | 'lines' | 'checks'> {
+  const loads = attempt(() => wireLoads(frame, design, site.conditions)) ?? NO_LOADS
+  const lines = attempt(() => strainedLines(frame, site, design, catalogue, loads)) ?? []
+  return {
+    loads,
+    lines,
+    checks: checkFrame({ frame, site, design, catalogue, fixing, lines, loads, drives }),
+  }
+}
+
 /**
  * The consequences of a design at a place. A step that refuses its input leaves a problem and the steps
  * before it stand, so a grower sees the drawing even where the handling length is too short for one run.
@@ -59,16 +129,7 @@ const NOTHING = {
 export function planFrame(place: PlannedSite, design: FrameDesign, context: PlanContext = {}): FramePlan {
   const catalogue = context.catalogue ?? standardCatalogue
   const site = { ...place, conditions: weatherAt(place) }
-  const problems: CoreError[] = []
-  const attempt = <T>(step: () => T): T | null => {
-    try {
-      return step()
-    } catch (error) {
-      if (!(error instanceof CoreError)) throw error
-      problems.push(error)
-      return null
-    }
-  }
+  const { problems, attempt } = attempts()
   const fixing = findFixing(catalogue, design.fixingId) ?? catalogue.fixings[0] ?? null
   const wire = findWire(catalogue, design.wireId) ?? null
   const repeat = attempt(() => requireWhole('repeat', design.repeat, 1, 10_000))
@@ -77,10 +138,13 @@ export function planFrame(place: PlannedSite, design: FrameDesign, context: Plan
     return { frame, ...NOTHING, repeat: repeat ?? 1, wire, fixing, problems }
   const wires = strungWires(frame, design, catalogue, attempt)
   const stock = planStock(frame, catalogue, repeat, attempt)
-  const loads = attempt(() => wireLoads(frame, design, site.conditions)) ?? NO_LOADS
-  const lines = attempt(() => strainedLines(frame, site, design, catalogue, loads)) ?? []
-  const drives = context.drives ?? new Map<AnchorId, Drive>()
-  const checks = checkFrame({ frame, site, design, catalogue, fixing, lines, loads, drives })
+  const { loads, lines, checks } = strained(
+    frame,
+    site,
+    design,
+    { catalogue, fixing, drives: context.drives },
+    attempt,
+  )
   return {
     frame,
     repeat,

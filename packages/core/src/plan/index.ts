@@ -1,2 +1,2 @@
-export { planFrame } from './frame-plan.ts'
-export type { FramePlan, PlanContext } from './frame-plan.ts'
+export { checkDesign, planFrame } from './frame-plan.ts'
+export type { CheckedFrame, FramePlan, PlanContext } from './frame-plan.ts'

@@ -180,7 +180,7 @@ const row: RowPattern = {
   endStockId: 'post-round-100',
   endBuriedM: 0.8,
   endLeanDeg: 10,
-  end: { kind: 'tied-back', attachHeightM: 1.5, angleDeg: 45, screwId: 'screw-eye-1200' },
+  end: { kind: 'tied-back', attachHeightM: 1.5, angleDeg: 45, screwId: 'screw-eye-1200', inLine: 1 },
   armStockId: 'batten-20x30',
   levels: [rowLevel(0, 0.7), rowLevel(1, 1.2, { role: 'foliage', form: 'pair' })],
   waterHeightM: null,
@@ -219,7 +219,7 @@ describe('what a row carries', () => {
       ...rowDesign,
       pattern: {
         ...row,
-        end: { kind: 'tied-back', attachHeightM: 1, angleDeg: 45, screwId: 'screw-eye-1200' },
+        end: { kind: 'tied-back', attachHeightM: 1, angleDeg: 45, screwId: 'screw-eye-1200', inLine: 1 },
       },
     })
     expect(check('anchor-pull', lower).need).toBeGreaterThan(check('anchor-pull').need!)
@@ -237,6 +237,15 @@ describe('what a row carries', () => {
     expect(left({ reworks: 3 }).holding![0]).toBeLessThan(left({}).holding![0])
     expect(left({ pullTestN: 3000 })).toMatchObject({ holding: [2000, 2000] })
     expect(left({}).assumptions).toContain('drive-as-logged')
+  })
+
+  it('tells how deep its line posts would have to go, and at that depth they hold', () => {
+    for (const soil of ['sand', 'loam', 'clay'] as const) {
+      const site = { ...field, conditions: { ...field.conditions, soil, windMPerS: 28 } }
+      const { depthM } = check('post-sideways', planFrame(site, rowDesign)).advice
+      const deep = { ...rowDesign, pattern: { ...row, postBuriedM: depthM! } }
+      expect(check('post-sideways', planFrame(site, deep)).verdict).toBe('holds')
+    }
   })
 
   it('tells how deep a free end post would have to go, and that it gives', () => {
@@ -271,13 +280,13 @@ describe('a pot', () => {
     top: 'ring',
     stakeStockId: 'cane-18',
     topStockId: 'rod-steel-6',
-    pot: { shape: 'round', widthM: 0.4, heightM: 0.4 },
+    pot: { shape: 'round', widthM: 0.4, heightM: 0.4, ballastKg: 0 },
   }
   const storm = { ...usualConditions, windMPerS: 40 }
   const tips = (widthM: number) =>
     planFrame(
       siteOf(1, 2, { surface: 'open', conditions: storm }),
-      designOf({ ...spiral, pot: { shape: 'round', widthM, heightM: 0.4 } }),
+      designOf({ ...spiral, pot: { shape: 'round', widthM, heightM: 0.4, ballastKg: 0 } }),
     ).checks.find((c) => c.code === 'tub-tips')!
 
   it('stands harder winds the wider it is, and says what ballast would do', () => {

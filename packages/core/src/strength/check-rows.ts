@@ -8,7 +8,7 @@ import {
   stockWidthM,
 } from '../catalogue/index.ts'
 import type { FrameDesign } from '../design/index.ts'
-import type { LineId, RowPattern } from '../frame/index.ts'
+import type { EndAssembly, LineId, RowPattern } from '../frame/index.ts'
 import { embedment, findSoil, heldEnd, lateralHoldingN, lineEnd, screwHolding } from '../ground/index.ts'
 import type { HeldEnd, Soil, WirePull } from '../ground/index.ts'
 import { leafWindNPerM } from '../loads/index.ts'
@@ -54,7 +54,7 @@ function endChecks(context: CheckContext, pattern: RowPattern, soil: Soil): Chec
     angleFromGroundRad: radians(end.angleDeg),
   })
   if (end.kind === 'braced') return [braceCheck(context, held, soil, end.stockId)]
-  return tiedBackChecks(context, held, soil, end.angleDeg)
+  return tiedBackChecks(context, held, soil, end)
 }
 
 function freeEndChecks(
@@ -131,7 +131,7 @@ function tiedBackChecks(
   { catalogue, drives, frame }: CheckContext,
   held: HeldEnd,
   soil: Soil,
-  angleDeg: number,
+  { angleDeg, inLine }: Extract<EndAssembly, { kind: 'tied-back' }>,
 ): Check[] {
   return frame.anchors.map((anchor) => {
     const screw = findScrew(catalogue, anchor.screwId)
@@ -148,6 +148,7 @@ function tiedBackChecks(
     const assumptions: Assumption[] = [
       'all-wires-worst',
       'hinged-foot',
+      ...(inLine > 1 ? (['share-evenly'] as const) : []),
       ...(holding?.basis === 'soil' ? (['soil-by-feel'] as const) : []),
       logged ? 'drive-as-logged' : 'drive-full-depth',
       'safety-two',
@@ -155,7 +156,7 @@ function tiedBackChecks(
     return check({
       code: 'anchor-pull',
       subject: anchor.label,
-      need: held.memberForceN,
+      need: held.memberForceN / inLine,
       holding: holding?.allowableN ?? null,
       missing: 'screw',
       unit: 'N',
@@ -204,7 +205,7 @@ function linePostChecks(
       code: 'post-sideways',
       subject: pattern.postStockId,
       need: windN,
-      holding: [holding(0), CODE_MARGIN * holding(1)],
+      holding: [CODE_MARGIN * holding(0), CODE_MARGIN * holding(1)],
       unit: 'N',
       assumptions: shelter < 1 ? [...assumptions, 'rows-shelter'] : assumptions,
       source: 'ibc-1807',

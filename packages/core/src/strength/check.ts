@@ -27,6 +27,7 @@ export const assumptions = [
   'posts-share',
   'may-lean',
   'rows-shelter',
+  'share-evenly',
 ] as const
 export type Assumption = (typeof assumptions)[number]
 export const sources = [

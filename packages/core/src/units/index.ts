@@ -10,6 +10,7 @@ export {
   formatVolume,
   formatWater,
   parseForce,
+  parseMass,
   parseTemperature,
 } from './quantity.ts'
 export type { Rounding } from './quantity.ts'

@@ -27,6 +27,19 @@ export function parseForce(text: string, bareUnit: 'N' | 'lbf'): Parsed {
   return parseWithUnit(text, (unit) => NEWTONS_PER[unit === '' ? bareUnit.toLowerCase() : unit], 0)
 }
 
+const KILOGRAMS_PER: Readonly<Record<string, number>> = {
+  g: 0.001,
+  kg: 1,
+  t: 1000,
+  lb: KG_PER_LB,
+  lbs: KG_PER_LB,
+}
+
+/** Mass in kilograms from `12 kg`, `25 lb`, `1,5 kg`. A bare number takes `bareUnit`. Never throws. */
+export function parseMass(text: string, bareUnit: 'kg' | 'lb'): Parsed {
+  return parseWithUnit(text, (unit) => KILOGRAMS_PER[unit === '' ? bareUnit : unit], 0)
+}
+
 /** Temperature in °C from `16 °C`, `60 F`, `-5`. A bare number takes `bareUnit`. Never throws. */
 export function parseTemperature(text: string, bareUnit: 'C' | 'F'): Parsed {
   const number = parseWithUnit(text, (unit) => (['', 'c', 'f'].includes(unit) ? 1 : undefined), undefined)

@@ -6,6 +6,7 @@ import {
   gaugeToDiameterMm,
   nearestGauge,
   parseForce,
+  parseMass,
   parseLength,
   parseTemperature,
   roundWireAreaMm2,
@@ -90,6 +91,9 @@ describe('forces and temperatures', () => {
   it('turns pounds and kilograms of pull into newtons and Fahrenheit into Celsius', () => {
     expect(parseForce('200 lb', 'N')).toEqual({ ok: true, value: expect.closeTo(889.644, 3) })
     expect(parseForce('90 kgf', 'N')).toEqual({ ok: true, value: expect.closeTo(882.5985, 4) })
+    expect(parseMass('25 lb', 'kg')).toEqual({ ok: true, value: expect.closeTo(11.3398, 4) })
+    expect(parseMass('1,5', 'kg')).toEqual({ ok: true, value: 1.5 })
+    expect(parseMass('2 m', 'kg')).toEqual({ ok: false, reason: 'wrong-unit' })
     expect(parseForce('0,9 kN', 'N')).toEqual({ ok: true, value: expect.closeTo(900, 9) })
     expect(parseForce('12 m', 'N')).toEqual({ ok: false, reason: 'wrong-unit' })
     expect(parseForce('-5 N', 'N')).toEqual({ ok: false, reason: 'not-a-quantity' })

@@ -162,6 +162,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
             design={design}
             plan={plan}
             currency={currency}
+            onTake={canWrite ? (next) => edits.change('remedy', next) : null}
             {...chosen}
           />
         </Slip>

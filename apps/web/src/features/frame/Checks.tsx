@@ -1,11 +1,15 @@
 import type { Catalogue } from '@klados/core/catalogue'
 import type { FramePlan } from '@klados/core/plan'
+import type { AllAdvice } from '@klados/core/remedies'
 import type { Check, Verdict } from '@klados/core/strength'
+import type { FrameBody, Place } from '@klados/contract'
+import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../plan/names.ts'
-import { checkWords, outcomeWords } from '../../plan/verdict.ts'
+import { amount, checkWords, outcomeWords } from '../../plan/verdict.ts'
 import { SlipSection } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
+import { RemedyList, useAdvice } from './Remedies.tsx'
 
 const TONE: Readonly<Record<Verdict, string>> = {
   holds: 'text-verdigris',
@@ -14,21 +18,57 @@ const TONE: Readonly<Record<Verdict, string>> = {
   fails: 'text-iron font-semibold',
 }
 
+interface ChecksProps {
+  readonly gardenId: string
+  readonly place: Place
+  readonly frameId: string
+  readonly design: FrameBody['design']
+  readonly plan: FramePlan
+  readonly catalogue: Catalogue
+  readonly currency: string
+  /** Takes a remedy; `null` where nothing may be changed. */
+  readonly onTake: ((design: FrameBody['design']) => void) | null
+}
+
 /**
  * Will it hold: what is needed against what there is, the weakest first; each opens to how it is known and
  * what to change.
  */
-export function Checks({ plan, catalogue }: { plan: FramePlan; catalogue: Catalogue }) {
+export function Checks(props: ChecksProps) {
   const { t } = useTranslation()
+  const { plan, catalogue, currency, onTake } = props
   const { checks, outcome } = plan
+  const advice = useAdvice(props, onTake !== null)
   if (checks.length === 0) return null
+  const firstOf = new Set(checks.map(({ code }) => checks.findIndex((one) => one.code === code)))
   return (
     <SlipSection title={t('check.title')}>
       <div role="status" className={TONE[outcome.verdict]}>
         {outcomeWords(t, outcome)}
       </div>
+      {onTake && advice?.together && (
+        <div className="mt-1 flex flex-col gap-1 border-l-2 border-verdigris pl-2">
+          <p>{t('remedies.together')}</p>
+          <RemedyList
+            remedies={[advice.together]}
+            catalogue={catalogue}
+            currency={currency}
+            onTake={onTake}
+          />
+        </div>
+      )}
       {checks.map((check, i) => (
-        <CheckRow key={`${check.code} ${check.subject} ${i}`} check={check} catalogue={catalogue} />
+        <CheckRow key={`${check.code} ${check.subject} ${i}`} check={check} catalogue={catalogue}>
+          {onTake && firstOf.has(i) && check.verdict !== 'holds' && (
+            <WhatHelps
+              advice={advice}
+              code={check.code}
+              catalogue={catalogue}
+              currency={currency}
+              onTake={onTake}
+            />
+          )}
+        </CheckRow>
       ))}
       {checks.some((check) => check.isStructural) && (
         <p className="mt-1 text-slate">{t('check.structural')}</p>
@@ -37,28 +77,77 @@ export function Checks({ plan, catalogue }: { plan: FramePlan; catalogue: Catalo
   )
 }
 
-function CheckRow({ check, catalogue }: { check: Check; catalogue: Catalogue }) {
+interface WhatHelpsProps {
+  readonly advice: AllAdvice | null
+  readonly code: Check['code']
+  readonly catalogue: Catalogue
+  readonly currency: string
+  readonly onTake: (design: FrameBody['design']) => void
+}
+
+/** The changes that were tried and hold; where there are none, the rating to ask for. */
+function WhatHelps({ advice, code, ...list }: WhatHelpsProps) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  if (!advice) return <p role="status">{t('remedies.trying')}</p>
+  const of = advice.advice.find((one) => one.code === code)
+  if (!of) return null
+  if (of.remedies.length > 0) return <RemedyList remedies={of.remedies} {...list} />
+  return (
+    <p className="text-ink">
+      {of.needed
+        ? t('remedies.none', { needed: amount(units, of.needed.unit, of.needed.value) })
+        : t('remedies.noneHere')}
+    </p>
+  )
+}
+
+/** What a check goes by; folded away under what helps, where something has to be done. */
+function HowKnown({ check, isFolded }: { check: Check; isFolded: boolean }) {
+  const { t } = useTranslation()
+  const words = (
+    <>
+      {check.assumptions.length > 0 && (
+        <p>
+          {t('check.assumes')}: {check.assumptions.map((one) => t(`assumption.${one}`)).join('; ')}.
+        </p>
+      )}
+      <p>
+        {t('check.source')}: {t(`source.${check.source}`)}.
+      </p>
+    </>
+  )
+  if (!isFolded) return words
+  return (
+    <details>
+      <summary>{t('slip.howKnown')}</summary>
+      {words}
+    </details>
+  )
+}
+
+interface CheckRowProps {
+  readonly check: Check
+  readonly catalogue: Catalogue
+  readonly children: ReactNode
+}
+
+function CheckRow({ check, catalogue, children }: CheckRowProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const names = useNames()
   const words = checkWords({ t, units, names, catalogue }, check)
   return (
-    <details className="border-b border-dotted border-faint py-[3px]">
+    <details className="border-b border-dotted border-faint py-[3px]" open={Boolean(children)}>
       <summary className="flex items-baseline gap-3">
         <span className="flex-1">{words.title}</span>
         <span className={TONE[check.verdict]}>{words.verdict}</span>
       </summary>
       <div className="flex flex-col gap-1 py-1 pl-3 text-slate">
         <p>{words.needs}</p>
-        {words.remedy !== null && <p className="text-ink">{words.remedy}</p>}
-        {check.assumptions.length > 0 && (
-          <p>
-            {t('check.assumes')}: {check.assumptions.map((one) => t(`assumption.${one}`)).join('; ')}.
-          </p>
-        )}
-        <p>
-          {t('check.source')}: {t(`source.${check.source}`)}.
-        </p>
+        {words.remedy !== null && !children && <p className="text-ink">{words.remedy}</p>}
+        {children}
+        <HowKnown check={check} isFolded={Boolean(children)} />
       </div>
     </details>
   )

@@ -27,6 +27,8 @@ interface ConsequencesProps {
   readonly onNode: (id: string) => void
   readonly step: Step | null
   readonly onStep: (step: Step | null) => void
+  /** Takes a remedy; `null` where nothing may be changed. */
+  readonly onTake: ((design: FrameBody['design']) => void) | null
 }
 
 /** What follows from the design, grouped by the question it answers. */
@@ -35,7 +37,7 @@ export function Consequences(props: ConsequencesProps) {
   return (
     <>
       <PatternFigures {...props} />
-      <Checks plan={props.plan} catalogue={catalogue} />
+      <Checks {...props} catalogue={catalogue} />
       <Wires {...props} setC={props.design.setC} />
       <Stringing plan={props.plan} design={props.design} step={props.step} onStep={props.onStep} />
       <Materials {...props} />

@@ -1,7 +1,9 @@
+import { BALLAST_RANGE_KG } from '@klados/core/frame'
 import type { Pot } from '@klados/core/frame'
 import { useTranslation } from 'react-i18next'
 import { Check, Choice } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
+import { MassField } from '../../ui/MassField.tsx'
 
 interface PotInputsProps {
   readonly pot: Pot | null
@@ -9,7 +11,7 @@ interface PotInputsProps {
   readonly onChange: (pot: Pot | null) => void
 }
 
-const USUAL: Pot = { shape: 'round', widthM: 0.4, heightM: 0.4 }
+const USUAL: Pot = { shape: 'round', widthM: 0.4, heightM: 0.4, ballastKg: 0 }
 
 /** The pot that it stands in, or the ground. */
 export function PotInputs({ pot, canBeNone, onChange }: PotInputsProps) {
@@ -52,6 +54,12 @@ export function PotInputs({ pot, canBeNone, onChange }: PotInputsProps) {
             maxM={2}
             valueM={pot.heightM}
             onChange={(heightM) => onChange({ ...pot, heightM })}
+          />
+          <MassField
+            label={t('pot.ballast')}
+            valueKg={pot.ballastKg}
+            maxKg={BALLAST_RANGE_KG[1]}
+            onChange={(ballastKg) => onChange({ ...pot, ballastKg })}
           />
         </div>
       )}

@@ -1,3 +1,4 @@
+import { useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { useNames } from '../../plan/names.ts'
@@ -122,7 +123,7 @@ export function RowWires({ pattern, onChange }: Omit<RowInputsProps, 'gardenId'>
 }
 
 const ANGLE_DEG = 45
-const { attachHeightM: attach, angleDeg: angle } = fields.end.of['tied-back']
+const { attachHeightM: attach, angleDeg: angle, inLine } = fields.end.of['tied-back']
 
 /** What holds the ends of a row, and the cross-arms where it has them. */
 export function RowEnds({ gardenId, pattern, onChange }: RowInputsProps) {
@@ -131,18 +132,24 @@ export function RowEnds({ gardenId, pattern, onChange }: RowInputsProps) {
   const names = useNames()
   const { end } = pattern
   const set = (what: string, next: Row['end']) => onChange(what, { ...pattern, end: next })
+  // Whoever looks at another end and comes back finds what was chosen before.
+  const left = useRef<Partial<Record<Row['end']['kind'], Row['end']>>>({})
   const attachHeightM = end.kind === 'free' ? Math.round(pattern.postHeightM * 80) / 100 : end.attachHeightM
   const angleDeg = end.kind === 'free' ? ANGLE_DEG : end.angleDeg
+  const usual: { readonly [K in Row['end']['kind']]: Row['end'] } = {
+    free: { kind: 'free' },
+    braced: { kind: 'braced', attachHeightM, angleDeg, stockId: pattern.postStockId },
+    'tied-back': {
+      kind: 'tied-back',
+      attachHeightM,
+      angleDeg,
+      screwId: catalogue.screws.find((one) => one.head === 'eye')?.id ?? '',
+      inLine: 1,
+    },
+  }
   const pick = (kind: Row['end']['kind']) => {
-    if (kind === 'free') set('end', { kind })
-    else if (kind === 'braced') set('end', { kind, attachHeightM, angleDeg, stockId: pattern.postStockId })
-    else
-      set('end', {
-        kind,
-        attachHeightM,
-        angleDeg,
-        screwId: catalogue.screws.find((one) => one.head === 'eye')!.id,
-      })
+    left.current[end.kind] = end
+    set('end', left.current[kind] ?? usual[kind])
   }
   return (
     <>
@@ -173,6 +180,16 @@ export function RowEnds({ gardenId, pattern, onChange }: RowInputsProps) {
             step={angle.step}
             onChange={(degrees) => set('angle', { ...end, angleDeg: degrees })}
           />
+          {end.kind === 'tied-back' && (
+            <NumberField
+              label={t('row.inLine')}
+              value={end.inLine}
+              min={inLine.min}
+              max={inLine.max}
+              step={1}
+              onChange={(count) => set('in-line', { ...end, inLine: Math.round(count) })}
+            />
+          )}
           <div className="col-span-2">
             {end.kind === 'tied-back' ? (
               <Pick

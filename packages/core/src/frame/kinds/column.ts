@@ -44,7 +44,7 @@ export const column = frameKind({
   startWith: WALL_WIRE,
   start: ({ widthM }) => ({
     kind: 'column',
-    tub: { shape: 'square', widthM: Math.min(0.6, Math.max(0.4, widthM)), heightM: 0.5 },
+    tub: { shape: 'square', widthM: Math.min(0.6, Math.max(0.4, widthM)), heightM: 0.5, ballastKg: 0 },
     columnStockId: 'post-steel-48',
     barStockId: 'rod-steel-12',
     lowerM: 1.4,

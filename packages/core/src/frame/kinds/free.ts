@@ -7,6 +7,9 @@ import type { NodeId } from '../parts.ts'
 
 const MOST_NODES = 400
 
+/** The first lines drawn are no longer than wire is strung by hand, however long the wall. */
+const HALF_AT_START_M = 1
+
 /**
  * Nodes and runs put there by hand, one by one. Heights are above the soil. A run that names a node that is
  * gone, or one node twice, is left out, as is a second run between the same two.
@@ -26,18 +29,19 @@ export const free = frameKind({
   places: { wall: 7, fence: 7 },
   startWith: WALL_WIRE,
   start: ({ widthM, firstForkM, usableHeightM }) => {
+    const halfM = Math.min(widthM / 4, HALF_AT_START_M)
     const [a, b, c] = [nodeId('n1'), nodeId('n2'), nodeId('n3')]
     return {
       kind: 'free',
       nodes: [
-        { id: a, xM: centimetres(widthM * 0.25), yM: firstForkM, isStart: true },
+        { id: a, xM: centimetres(widthM / 2 - halfM), yM: firstForkM, isStart: true },
         {
           id: b,
           xM: centimetres(widthM / 2),
           yM: centimetres(firstForkM + usableHeightM * 0.8),
           isStart: false,
         },
-        { id: c, xM: centimetres(widthM * 0.75), yM: firstForkM, isStart: true },
+        { id: c, xM: centimetres(widthM / 2 + halfM), yM: firstForkM, isStart: true },
       ],
       runs: [
         [a, b],

@@ -49,7 +49,7 @@ export const pole = frameKind({
     lapM: 0.02,
     moduleM: 0.3,
     coreStockId: 'pipe-plastic-32',
-    pot: potAt(place) ?? { shape: 'round', widthM: 0.25, heightM: 0.25 },
+    pot: potAt(place) ?? { shape: 'round', widthM: 0.25, heightM: 0.25, ballastKg: 0 },
   }),
   wires: NO_WIRES,
   checks: ({ pot }) => (pot ? ['leg-bending', 'tub-tips'] : ['leg-bending']),

@@ -1,7 +1,7 @@
 import { CoreError, requireRange } from '../../errors/index.ts'
 import { at3 } from '../../geometry/index.ts'
 import type { Point3 } from '../../geometry/index.ts'
-import { choice, id, length, lengthOrNone, list, number, oneOf, screw, stock } from '../field.ts'
+import { choice, id, length, lengthOrNone, list, number, oneOf, screw, stock, whole } from '../field.ts'
 import { freeStretches, placeInOrder } from '../in-order.ts'
 import type { Stretch } from '../in-order.ts'
 import { LEAST_M, FIELD_WIRE, MAX_SIZE_M, WIRE_CHECKS, centimetres, frameKind, wishesNear } from '../kind.ts'
@@ -19,6 +19,8 @@ const LEAST_POST_GAP_M = 0.3
 const LEAST_BAND_M = 0.05
 /** Room that a plant wants from a post. */
 const PLANT_FROM_POST_M = 0.1
+/** Screws in line stand several helix diameters apart, each in soil that the others leave alone. */
+const IN_LINE_M = 0.8
 const radians = (degrees: number) => (degrees * Math.PI) / 180
 const pull = { attachHeightM: length(LEAST_M, MAX_SIZE_M, 'short'), angleDeg: number(20, 80, 1) }
 
@@ -31,7 +33,8 @@ const fields = {
   endBuriedM: length(0, 20, 'short'),
   endLeanDeg: number(0, 45, 1),
   end: oneOf('kind', {
-    'tied-back': { ...pull, screwId: screw('eye') },
+    /** So many screws stand one behind the other in the line of the tie and share its pull. */
+    'tied-back': { ...pull, screwId: screw('eye'), inLine: whole(1, 4) },
     braced: { ...pull, stockId: stock('post') },
     free: {},
   }),
@@ -92,7 +95,7 @@ export const row = frameKind({
       endStockId: 'post-round-140',
       endBuriedM: 0.9,
       endLeanDeg: 10,
-      end: { kind: 'tied-back', attachHeightM: at(0.8), angleDeg: 45, screwId: 'screw-eye-1200' },
+      end: { kind: 'tied-back', attachHeightM: at(0.8), angleDeg: 45, screwId: 'screw-eye-1200', inLine: 1 },
       armStockId: 'batten-20x30',
       levels: [
         level(0, 0.4, 'carrying', 'single'),
@@ -206,19 +209,33 @@ function layRow(laying: Laying, pattern: RowPattern): Layout {
       const attach = onPost(i, end.attachHeightM, 0)
       const footM = end.kind === 'tied-back' ? attach.xM + way * outM : attach.xM - way * outM
       const foot = at3(footM, groundAt(site, Math.min(site.widthM, Math.max(0, footM))))
-      if (end.kind === 'tied-back') tieBack(name, i, foot, attach, end.screwId)
+      if (end.kind === 'tied-back') tieBack(name, i, foot, attach, end)
       else brace(name, i, foot, attach, end.stockId)
     }
     builder.figure('tie-back-distance', 'm', outM)
   }
 
-  function tieBack(name: 'left' | 'right', i: number, foot: Point3, attach: Point3, screwId: string): void {
+  function tieBack(
+    name: 'left' | 'right',
+    i: number,
+    foot: Point3,
+    attach: Point3,
+    { screwId, inLine }: Extract<EndAssembly, { kind: 'tied-back' }>,
+  ): void {
     const anchorLabel = `A${(name === 'left') === (site.viewingEnd === 'left') ? 1 : 2}`
-    const anchor = { id: `anchor-${name}`, head: 'eye', screwId, at: foot, towards: attach } as const
-    builder.anchor({ ...anchor, label: anchorLabel })
-    const from = builder.joint(`tie-${name}.anchor`, foot, 'through', { label: anchorLabel })
-    const to = builder.joint(`tie-${name}.post`, attach, 'through', { label: label(i) })
-    builder.run(from, to, builder.line(`tie-${name}`, 'tie-back'))
+    const way = name === 'left' ? -1 : 1
+    let from = builder.joint(`tie-${name}.post`, attach, 'through', { label: label(i) })
+    for (let n = 1; n <= inLine; n++) {
+      const behind = n === 1 ? '' : `-${n}`
+      const outM = way * (n - 1) * IN_LINE_M
+      const at = { ...foot, xM: foot.xM + outM }
+      const anchor = { id: `anchor-${name}${behind}`, head: 'eye', screwId, at } as const
+      const screwLabel = n === 1 ? anchorLabel : `${anchorLabel}.${n}`
+      builder.anchor({ ...anchor, towards: { ...attach, xM: attach.xM + outM }, label: screwLabel })
+      const to = builder.joint(`tie-${name}${behind}.anchor`, at, 'through', { label: screwLabel })
+      builder.run(to, from, builder.line(`tie-${name}${behind}`, 'tie-back'))
+      from = to
+    }
   }
 
   function brace(name: 'left' | 'right', i: number, foot: Point3, attach: Point3, stockId: string): void {

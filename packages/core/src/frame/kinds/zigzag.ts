@@ -8,6 +8,7 @@ import {
   ON_FACE_CHECKS,
   WALL_WIRE,
   frameKind,
+  centimetres,
   wishesNear,
 } from '../kind.ts'
 import { LayoutBuilder, MAX_NODES, wholeTimes } from '../layout.ts'
@@ -23,7 +24,11 @@ export const zigzag = frameKind({
   traits: ON_FACE,
   places: { wall: 4, fence: 4 },
   startWith: WALL_WIRE,
-  start: ({ widthM }) => ({ kind: 'zigzag', strokeWidthM: Math.min(0.8, widthM) }),
+  start: ({ widthM, usableHeightM }) => ({
+    kind: 'zigzag',
+    // The taller the strokes, the closer, or each bears more leaf than its two eyes hold.
+    strokeWidthM: Math.min(centimetres(Math.min(0.8, 0.2 * usableHeightM)), widthM),
+  }),
   wires: MAIN_ONLY,
   checks: ON_FACE_CHECKS,
   sheet: ['stringing'],
