@@ -18,7 +18,7 @@ export function stepWords(of: Wording, { lever, from, to }: LeverStep): string {
   return of.t(`lever.${lever}`, { from: valueWords(of, from), to: valueWords(of, to) })
 }
 
-function valueWords({ units, names, catalogue }: Wording, value: LeverValue | null): string {
+function valueWords({ t, units, names, catalogue }: Wording, value: LeverValue | null): string {
   if (!value) return ''
   switch (value.is) {
     case 'length':
@@ -29,6 +29,8 @@ function valueWords({ units, names, catalogue }: Wording, value: LeverValue | nu
       return units.mass(value.kg)
     case 'count':
       return String(value.n)
+    case 'screws':
+      return `${value.n} × ${valueWords({ t, units, names, catalogue }, { is: 'screw', id: value.id })}`
     case 'angle':
       return `${Math.round(value.deg)}°`
     case 'wire': {

@@ -1,8 +1,11 @@
 import type { FrameDesign, WireChoice } from './design.ts'
 import { findWire } from '../catalogue/index.ts'
 import type { Catalogue } from '../catalogue/index.ts'
-import { frameKinds } from '../frame/index.ts'
-import type { Pattern, PatternKind, StartPlace } from '../frame/index.ts'
+import { CoreError } from '../errors/index.ts'
+import { frameKinds, frameOptions, makeFrame } from '../frame/index.ts'
+import type { Fields, Pattern, PatternKind, StartPlace } from '../frame/index.ts'
+import type { UnitSystem } from '../units/index.ts'
+import { inInches, markBelow, nearestMark, onInchMark } from './in-inches.ts'
 
 /** The kinds of frame that are offered at a place, the most usual there first. */
 export function kindsFor({ kind }: Pick<StartPlace, 'kind'>): readonly PatternKind[] {
@@ -13,29 +16,60 @@ export function kindsFor({ kind }: Pick<StartPlace, 'kind'>): readonly PatternKi
     .sort((a, b) => rank(a)! - rank(b)!)
 }
 
-export function startPattern(place: StartPlace, kind: PatternKind): Pattern {
-  return frameKinds[kind].start(place)
+/**
+ * The pattern that a new frame begins with here; with its lengths on the marks of the tape where that is one in
+ * inches, unless it could then not be laid out.
+ */
+export function startPattern(
+  place: StartPlace,
+  kind: PatternKind,
+  system: UnitSystem,
+  catalogue: Catalogue,
+): Pattern {
+  const pattern: Pattern = frameKinds[kind].start(place)
+  if (system === 'metric') return pattern
+  const site = { ...place, viewingEnd: 'left', avoid: [] } as const
+  const options = frameOptions({ moveToleranceM: 0, dragged: {}, snap: 'none', ids: {} }, catalogue)
+  const canBeLaid = (of: Pattern) => {
+    try {
+      makeFrame(site, of, options)
+      return true
+    } catch (error) {
+      if (error instanceof CoreError) return false
+      throw error
+    }
+  }
+  const onMarks = [nearestMark, markBelow].map(
+    (toMark) => inInches(frameKinds[kind].fields as Fields, { ...pattern }, toMark) as unknown as Pattern,
+  )
+  return onMarks.find(canBeLaid) ?? pattern
 }
 
 /** Where a new frame begins: ordinary practice at this place, to be changed from there. */
-export function startDesign(place: StartPlace, kind: PatternKind, catalogue: Catalogue): FrameDesign {
+export function startDesign(
+  place: StartPlace,
+  kind: PatternKind,
+  catalogue: Catalogue,
+  system: UnitSystem = 'metric',
+): FrameDesign {
+  const length = (m: number) => (system === 'metric' ? m : onInchMark(m, nearestMark))
   const choice = (id: string): WireChoice => {
     const wire = findWire(catalogue, id) ?? catalogue.wires[0]!
     return { wireId: wire.id, tensionN: wire.usualTensionN, rolls: wire.rolls.map((roll) => ({ ...roll })) }
   }
   const { startWith } = frameKinds[kind]
   return {
-    pattern: startPattern(place, kind),
-    moveToleranceM: startWith.moveToleranceM,
+    pattern: startPattern(place, kind, system, catalogue),
+    moveToleranceM: length(startWith.moveToleranceM),
     dragged: {},
     snap: 'none',
     ids: {},
     ...choice(startWith.wireId),
     light: startWith.lightWireId === null ? null : choice(startWith.lightWireId),
-    endWrapM: startWith.endWrapM,
-    handlingLengthM: startWith.handlingLengthM,
+    endWrapM: length(startWith.endWrapM),
+    handlingLengthM: length(startWith.handlingLengthM),
     endsAt: 'any',
-    fixingId: 'eye-100',
+    fixingId: startWith.fixingId,
     setC: 12,
     plantKindId: null,
     repeat: 1,

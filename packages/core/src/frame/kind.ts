@@ -59,6 +59,7 @@ export interface StartWith {
   readonly wireId: string
   /** The light wire, for kinds that have one. */
   readonly lightWireId: string | null
+  readonly fixingId: string
   readonly moveToleranceM: number
   readonly endWrapM: number
   readonly handlingLengthM: number
@@ -173,13 +174,17 @@ export const ON_FACE: FrameTraits = {
 export const WALL_WIRE: StartWith = {
   wireId: 'stainless-2',
   lightWireId: null,
+  fixingId: 'eye-100',
   moveToleranceM: 0.04,
   endWrapM: 0.15,
   handlingLengthM: 12,
 }
+/** Where lines meet at an eye their pulls add up: it is a stronger one. */
+export const LATTICE_WIRE: StartWith = { ...WALL_WIRE, fixingId: 'eye-150' }
 export const FIELD_WIRE: StartWith = {
   wireId: 'high-tensile-2.5',
   lightWireId: null,
+  fixingId: 'eye-100',
   moveToleranceM: 0.3,
   endWrapM: 0.4,
   handlingLengthM: 250,

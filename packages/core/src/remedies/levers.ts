@@ -1,5 +1,5 @@
 import { bendingMomentNm, findScrew, findStock, findWire, isString, stockWidthM } from '../catalogue/index.ts'
-import type { Catalogue, Stock, Wire } from '../catalogue/index.ts'
+import type { Catalogue, ScrewOnOffer, Stock, Wire } from '../catalogue/index.ts'
 import type { FrameDesign, WireChoice } from '../design/index.ts'
 import { kindOf } from '../frame/index.ts'
 import type { CheckCode, Field, Pattern, Pot, RowPattern } from '../frame/index.ts'
@@ -46,6 +46,7 @@ export type LeverValue =
   | { readonly is: 'mass'; readonly kg: number }
   | { readonly is: 'force'; readonly N: number }
   | { readonly is: 'count'; readonly n: number }
+  | { readonly is: 'screws'; readonly id: string; readonly n: number }
   | { readonly is: 'angle'; readonly deg: number }
   | { readonly is: 'wire' | 'fixing' | 'stock' | 'screw'; readonly id: string }
 
@@ -106,6 +107,7 @@ export const leversOf: Readonly<Record<CheckCode, readonly Lever[]>> = {
     'light-wire',
     'anchors-closer-along',
     'anchors-closer-across',
+    'fixing',
   ],
   'strainer-travel': ['tension', 'light-tension', 'wire', 'light-wire'],
   'fixing-pull': ['tension', 'fixing', 'supports-closer', 'smaller-cells', 'larger-cells', 'wire'],
@@ -260,17 +262,19 @@ const fixingTries: Tries = ({ design, catalogue }) =>
       design: { ...design, fixingId: id },
     }))
 
+/** Screws of the same head that go deeper or are wider, the least dear first. */
+function strongerScrews(catalogue: Catalogue, nowId: string): readonly ScrewOnOffer[] {
+  const now = findScrew(catalogue, nowId)
+  const reach = (of: typeof now) => (of ? of.lengthM * of.helixDiameterM : 0)
+  return catalogue.screws
+    .filter((one) => one.head === (now?.head ?? 'eye') && reach(one) > reach(now))
+    .sort((a, b) => a.price - b.price)
+}
+
 const screwTries: Tries = ({ design, catalogue }) => {
   const { pattern } = design
   const keys = pattern.kind === 'net' ? (['anchorScrewId'] as const) : []
   const tiedBack = pattern.kind === 'row' && pattern.end.kind === 'tied-back' ? pattern.end : null
-  const stronger = (nowId: string) => {
-    const now = findScrew(catalogue, nowId)
-    const reach = (of: typeof now) => (of ? of.lengthM * of.helixDiameterM : 0)
-    return catalogue.screws
-      .filter((one) => one.head === (now?.head ?? 'eye') && reach(one) > reach(now))
-      .sort((a, b) => a.price - b.price)
-  }
   const step = (from: string, to: string, next: FrameDesign): LeverStep => ({
     lever: 'screw',
     from: { is: 'screw', id: from },
@@ -280,10 +284,10 @@ const screwTries: Tries = ({ design, catalogue }) => {
   return [
     ...keys.flatMap((key) => {
       const now = String(patternOf(design)[key])
-      return stronger(now).map(({ id }) => step(now, id, withField(design, key, id)))
+      return strongerScrews(catalogue, now).map(({ id }) => step(now, id, withField(design, key, id)))
     }),
     ...(tiedBack
-      ? stronger(tiedBack.screwId).map(({ id }) =>
+      ? strongerScrews(catalogue, tiedBack.screwId).map(({ id }) =>
           step(tiedBack.screwId, id, withField(design, 'end', { ...tiedBack, screwId: id })),
         )
       : []),
@@ -408,16 +412,23 @@ const ballastTries: Tries = ({ design, grain }) =>
     }))
   })
 
-const inLineTries: Tries = ({ design }) => {
+/** More screws one behind the other, of the same kind or of a stronger one: the least dear first. */
+const inLineTries: Tries = ({ design, catalogue }) => {
   const { pattern } = design
   if (pattern.kind !== 'row' || pattern.end.kind !== 'tied-back') return []
   const { end } = pattern
-  return stepsUp(end.inLine + 1, MOST_IN_LINE).map((n) => ({
-    lever: 'screws-in-line',
-    from: { is: 'count', n: end.inLine },
-    to: { is: 'count', n },
-    design: withField(design, 'end', { ...end, inLine: n }),
-  }))
+  return [
+    ...catalogue.screws.filter(({ id }) => id === end.screwId),
+    ...strongerScrews(catalogue, end.screwId),
+  ]
+    .flatMap((screw) => stepsUp(end.inLine + 1, MOST_IN_LINE).map((n) => ({ screw, n })))
+    .sort((a, b) => a.n * a.screw.price - b.n * b.screw.price)
+    .map(({ screw, n }) => ({
+      lever: 'screws-in-line',
+      from: { is: 'screws', id: end.screwId, n: end.inLine },
+      to: { is: 'screws', id: screw.id, n },
+      design: withField(design, 'end', { ...end, screwId: screw.id, inLine: n }),
+    }))
 }
 
 const MOST_IN_LINE = 4

@@ -38,7 +38,8 @@ export interface AdviceContext extends PlanContext {
   readonly grain?: Grain
 }
 
-/** Of each pair of levers so many tries of each are gone through, spread over all of them. */
+/** Of so many levers moved together, so many tries of each are gone through, spread over all of them. */
+const TRIES_OF: Readonly<Record<number, number>> = { 2: 12, 3: 6 }
 const TRIES_IN_PAIR = 6
 const MOST_REMEDIES = 4
 /** Changes that are made one after the other for everything to hold. */
@@ -161,9 +162,9 @@ function pairFor(
 ): Remedy[] {
   const all = leversOf[code]
   for (const [i, first] of all.entries()) {
-    for (const one of spread(triesFor(first, design, context))) {
+    for (const one of spread(triesFor(first, design, context), TRIES_IN_PAIR)) {
       for (const second of all.slice(i + 1)) {
-        const found = firstThat(spread(triesFor(second, one.design, context)), (step) =>
+        const found = firstThat(spread(triesFor(second, one.design, context), TRIES_IN_PAIR), (step) =>
           remedyOf(site, [one, step], code, now, base, context),
         )
         if (found) return [found]
@@ -174,13 +175,12 @@ function pairFor(
 }
 
 /** A few of a list, evenly, its last among them. */
-function spread<T>(list: readonly T[]): T[] {
-  if (list.length <= TRIES_IN_PAIR) return [...list]
-  return Array.from(
-    { length: TRIES_IN_PAIR },
-    (_, i) => list[Math.ceil(((i + 1) * list.length) / TRIES_IN_PAIR) - 1]!,
-  )
+function spread<T>(list: readonly T[], most: number): T[] {
+  if (list.length <= most) return [...list]
+  return Array.from({ length: most }, (_, i) => list[Math.ceil(((i + 1) * list.length) / most) - 1]!)
 }
+
+const cheapestFirst = (remedies: readonly Remedy[]) => [...remedies].sort((a, b) => a.moreCost - b.moreCost)
 
 /** So many designs are gone on from in looking for one in which everything holds. */
 const MOST_LOOKED_AT = 24
@@ -202,7 +202,7 @@ function allTogether(
     if (now.open.size === 0) return taken
     if (taken.length >= MOST_STEPS || ++looked > MOST_LOOKED_AT) return null
     return firstThat([...now.open], (code) =>
-      firstThat(remediesOf(site, at, code, now, base, context), (remedy) =>
+      firstThat(cheapestFirst(remediesOf(site, at, code, now, base, context)), (remedy) =>
         goOn(remedy.design, [...taken, ...remedy.steps]),
       ),
     )
@@ -229,16 +229,21 @@ function jointly(site: PlannedSite, design: FrameDesign, context: AdviceContext)
   const all = [...new Set([...(now?.open ?? [])].flatMap((code) => leversOf[code]))]
   const settles = (at: FrameDesign) =>
     standingOf(site, at, context)?.open.size === 0 && costOf(site, at, context) !== null
-  const from = (at: FrameDesign, levers: readonly Lever[], depth: number): LeverStep[] | null =>
+  const from = (
+    at: FrameDesign,
+    levers: readonly Lever[],
+    depth: number,
+    tries: number,
+  ): LeverStep[] | null =>
     firstThat([...levers.entries()], ([i, lever]) =>
-      firstThat(spread(triesFor(lever, at, context)), (step) => {
+      firstThat(spread(triesFor(lever, at, context), tries), (step) => {
         if (depth === 1) return settles(step.design) ? [step] : null
-        const rest = from(step.design, levers.slice(i + 1), depth - 1)
+        const rest = from(step.design, levers.slice(i + 1), depth - 1, tries)
         return rest ? [step, ...rest] : null
       }),
     )
   const depths = Array.from({ length: MOST_JOINT - 1 }, (_, i) => i + 2)
-  return firstThat(depths, (depth) => from(design, all, depth))
+  return firstThat(depths, (depth) => from(design, all, depth, TRIES_OF[depth]!))
 }
 
 /** A lever moved twice is one change, from where it was to where it went. */

@@ -1,3 +1,4 @@
+import { useUnits } from '../../ui/units.tsx'
 import { frameFileSchema } from '@klados/contract'
 import { upcastFrameFile } from '@klados/contract/upcasts'
 import type { FrameBody, FrameDocument, Place } from '@klados/contract'
@@ -78,6 +79,7 @@ function Beginning({ gardenId, place, frameCount }: { gardenId: string; place: P
   const navigate = useNavigate()
   const canWrite = useCanWrite(gardenId)
   const catalogue = useCatalogue(gardenId)
+  const units = useUnits()
   const [problem, setProblem] = useState<string | null>(null)
   const open = (body: FrameBody) => {
     const frameId = uuidv7()
@@ -85,7 +87,11 @@ function Beginning({ gardenId, place, frameCount }: { gardenId: string; place: P
     void navigate(`/g/${gardenId}/places/${place.id}/frame/${frameId}`)
   }
   const begin = (kind: PatternKind) =>
-    open({ placeId: place.id, name: t(`frame.${kind}`), design: startDesign(place.body, kind, catalogue) })
+    open({
+      placeId: place.id,
+      name: t(`frame.${kind}`),
+      design: startDesign(place.body, kind, catalogue, units.system),
+    })
   const bringIn = async (file: File | undefined) => {
     if (!file) return
     const read = await readFrameFile(file)
@@ -101,7 +107,7 @@ function Beginning({ gardenId, place, frameCount }: { gardenId: string; place: P
       </p>
       <ul className="grid gap-x-8 gap-y-6 sm:grid-cols-2 xl:grid-cols-3">
         {kindsFor(place.body).map((kind) => {
-          const frame = layOut(place.body, startDesign(place.body, kind, catalogue), catalogue)
+          const frame = layOut(place.body, startDesign(place.body, kind, catalogue, units.system), catalogue)
           return (
             <li key={kind} className="flex min-w-0 flex-col items-start justify-end gap-1">
               <StillElevation

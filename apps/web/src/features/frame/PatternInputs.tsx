@@ -3,6 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { Check, Choice, Pick } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { NumberField } from '../../ui/NumberField.tsx'
+import { useUnits } from '../../ui/units.tsx'
 import { useNames } from '../../plan/names.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { DiamondInputs } from './DiamondInputs.tsx'
@@ -33,6 +34,8 @@ interface PatternInputsProps {
 export function PatternInputs(props: PatternInputsProps) {
   const { gardenId, place, pattern, onChange, nodeId, onNode, laid } = props
   const { t } = useTranslation()
+  const units = useUnits()
+  const catalogue = useCatalogue(gardenId)
   const kinds = kindsFor(place)
   const offered = kinds.includes(pattern.kind) ? kinds : [pattern.kind, ...kinds]
   return (
@@ -41,7 +44,9 @@ export function PatternInputs(props: PatternInputsProps) {
         label={t('frame.kind')}
         value={pattern.kind}
         options={offered.map((value) => ({ value, label: t(`frame.${value}`) }))}
-        onChange={(kind) => onChange('kind', startPattern(place, kind as Pattern['kind']))}
+        onChange={(kind) =>
+          onChange('kind', startPattern(place, kind as Pattern['kind'], units.system, catalogue))
+        }
       />
       <div className="grid grid-cols-2 items-end gap-2">
         {fieldsOf(pattern).map(([key, field]) => (

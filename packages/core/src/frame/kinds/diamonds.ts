@@ -6,7 +6,7 @@ import {
   MAIN_ONLY,
   ON_FACE,
   ON_FACE_CHECKS,
-  WALL_WIRE,
+  LATTICE_WIRE,
   frameKind,
   wishesNear,
 } from '../kind.ts'
@@ -71,7 +71,7 @@ export const diamonds = frameKind({
   fields,
   traits: ON_FACE,
   places: { wall: 2, fence: 2 },
-  startWith: WALL_WIRE,
+  startWith: LATTICE_WIRE,
   start: ({ widthM }) => ({
     kind: 'diamonds',
     cell: { by: 'width', widthM: Math.min(CELL_M, widthM) },

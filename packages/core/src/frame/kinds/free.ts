@@ -1,6 +1,14 @@
 import { CoreError } from '../../errors/index.ts'
 import { flag, id, length, link, list } from '../field.ts'
-import { MAIN_ONLY, MAX_SIZE_M, ON_FACE, ON_FACE_CHECKS, WALL_WIRE, centimetres, frameKind } from '../kind.ts'
+import {
+  MAIN_ONLY,
+  MAX_SIZE_M,
+  ON_FACE,
+  ON_FACE_CHECKS,
+  LATTICE_WIRE,
+  centimetres,
+  frameKind,
+} from '../kind.ts'
 import { LayoutBuilder, MAX_NODES } from '../layout.ts'
 import { nodeId } from '../parts.ts'
 import type { NodeId } from '../parts.ts'
@@ -27,7 +35,7 @@ export const free = frameKind({
   },
   traits: ON_FACE,
   places: { wall: 7, fence: 7 },
-  startWith: WALL_WIRE,
+  startWith: LATTICE_WIRE,
   start: ({ widthM, firstForkM, usableHeightM }) => {
     const halfM = Math.min(widthM / 4, HALF_AT_START_M)
     const [a, b, c] = [nodeId('n1'), nodeId('n2'), nodeId('n3')]

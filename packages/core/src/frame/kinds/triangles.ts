@@ -6,7 +6,7 @@ import {
   MAIN_ONLY,
   ON_FACE,
   ON_FACE_CHECKS,
-  WALL_WIRE,
+  LATTICE_WIRE,
   frameKind,
   wishesNear,
 } from '../kind.ts'
@@ -22,7 +22,7 @@ export const triangles = frameKind({
   fields: { baseM: length(LEAST_M, MAX_SIZE_M), rows: whole(1, 50) },
   traits: ON_FACE,
   places: { wall: 5, fence: 5 },
-  startWith: WALL_WIRE,
+  startWith: LATTICE_WIRE,
   start: ({ widthM }) => ({ kind: 'triangles', baseM: Math.min(1, widthM), rows: 2 }),
   wires: MAIN_ONLY,
   checks: ON_FACE_CHECKS,

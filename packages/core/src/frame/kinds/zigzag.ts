@@ -6,7 +6,7 @@ import {
   MAIN_ONLY,
   ON_FACE,
   ON_FACE_CHECKS,
-  WALL_WIRE,
+  LATTICE_WIRE,
   frameKind,
   centimetres,
   wishesNear,
@@ -23,11 +23,11 @@ export const zigzag = frameKind({
   fields: { strokeWidthM: length(LEAST_M, MAX_SIZE_M) },
   traits: ON_FACE,
   places: { wall: 4, fence: 4 },
-  startWith: WALL_WIRE,
+  startWith: LATTICE_WIRE,
   start: ({ widthM, usableHeightM }) => ({
     kind: 'zigzag',
     // The taller the strokes, the closer, or each bears more leaf than its two eyes hold.
-    strokeWidthM: Math.min(centimetres(Math.min(0.8, 0.2 * usableHeightM)), widthM),
+    strokeWidthM: Math.min(centimetres(Math.min(0.8, 0.35 * usableHeightM)), widthM),
   }),
   wires: MAIN_ONLY,
   checks: ON_FACE_CHECKS,

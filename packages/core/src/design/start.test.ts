@@ -1,0 +1,66 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { siteOf } from '../../test/frames.ts'
+import { standardCatalogue } from '../catalogue/index.ts'
+import { frameKinds, placeKinds } from '../frame/index.ts'
+import type { PatternKind, StartPlace } from '../frame/index.ts'
+import { planFrame } from '../plan/index.ts'
+import { kindsFor, startDesign } from './index.ts'
+
+const INCH_M = 0.0254
+const inches = (min: number, max: number) => fc.integer({ min, max }).map((n) => n * INCH_M)
+const place = fc.record<StartPlace>({
+  kind: fc.constantFrom(...placeKinds),
+  widthM: inches(12, 1800),
+  usableHeightM: inches(24, 120),
+  firstForkM: inches(0, 30),
+})
+
+describe('a frame begun with a tape in inches', () => {
+  it('is never refused for the rounding of an inch, wherever the same one in metres is not', () => {
+    fc.assert(
+      fc.property(place, (at) => {
+        const site = siteOf(at.widthM, at.usableHeightM, { firstForkM: at.firstForkM })
+        for (const kind of kindsFor(at)) {
+          const problems = (system: 'metric' | 'imperial') =>
+            planFrame(site, startDesign(at, kind, standardCatalogue, system)).problems.map(({ code }) => code)
+          if (problems('metric').length === 0) expect(problems('imperial')).toEqual([])
+        }
+      }),
+      { numRuns: 60 },
+    )
+  }, 60_000)
+
+  it('holds on the wall of 18 by 5 feet whose tree forks at 16 inches', () => {
+    const at: StartPlace = {
+      kind: 'wall',
+      widthM: 216 * INCH_M,
+      usableHeightM: 60 * INCH_M,
+      firstForkM: 16 * INCH_M,
+    }
+    const site = siteOf(at.widthM, at.usableHeightM, { firstForkM: at.firstForkM })
+    for (const kind of kindsFor(at)) {
+      const design = startDesign(at, kind, standardCatalogue, 'imperial')
+      const { problems, checks } = planFrame(site, design)
+      expect(problems).toEqual([])
+      const open = checks.filter(({ verdict }) => verdict !== 'holds')
+      expect(open.map(({ code, need, holding }) => [kind, code, need, holding])).toEqual([])
+    }
+  })
+
+  it('has its lengths on whole inches', () => {
+    const at: StartPlace = { kind: 'row', widthM: 45.72, usableHeightM: 1.8288, firstForkM: 0 }
+    const lengths = (of: unknown): number[] =>
+      typeof of === 'object' && of !== null
+        ? Object.entries(of).flatMap(([key, value]) =>
+            typeof value === 'number' ? (key.endsWith('M') ? [value] : []) : lengths(value),
+          )
+        : []
+    const kinds = Object.keys(frameKinds) as PatternKind[]
+    for (const kind of kinds.filter((one) => one !== 'grid')) {
+      const { pattern } = startDesign(at, kind, standardCatalogue, 'imperial')
+      for (const m of lengths(pattern))
+        expect(Math.abs(m / INCH_M - Math.round(m / INCH_M))).toBeLessThan(1e-3)
+    }
+  })
+})
