@@ -1,5 +1,6 @@
 import type { Catalogue } from '@klados/core/catalogue'
 import { planFrame } from '@klados/core/plan'
+import type { CutPlan } from '@klados/core/plan'
 import { shoppingList } from '@klados/core/shopping'
 import type { FrameDesign, PlannedSite } from '@klados/core/design'
 import type { InStores, ShoppingList } from '@klados/core/shopping'
@@ -57,6 +58,12 @@ export const background = {
     })
     report({ done: frames.length, of })
     return shoppingList(wanted, onHand, catalogue)
+  },
+
+  /** The cheapest way to cut what a design needs. */
+  cut({ site, design, catalogue }: FitWork, _report: Report): CutPlan {
+    const { wires, stock, takeOff } = planFrame(site, design, { catalogue })
+    return { wires, stock, takeOff }
   },
 
   /** What to change for each check that does not hold. */

@@ -1,7 +1,7 @@
 import { cutFromRolls } from '../cutting/index.ts'
 import { findStock } from '../catalogue/index.ts'
 import type { Catalogue, Stock } from '../catalogue/index.ts'
-import type { CuttingPlan } from '../cutting/index.ts'
+import type { CuttingPlan, Effort } from '../cutting/index.ts'
 import type { Attempt } from './wires.ts'
 import type { Frame } from '../frame/index.ts'
 
@@ -15,7 +15,13 @@ export interface StockPlan {
 }
 
 /** Every member cut from the cheapest lengths on sale, all repeats together. */
-export function planStock(frame: Frame, catalogue: Catalogue, repeat: number, attempt: Attempt): StockPlan[] {
+export function planStock(
+  frame: Frame,
+  catalogue: Catalogue,
+  repeat: number,
+  attempt: Attempt,
+  effort: Effort = 'thorough',
+): StockPlan[] {
   const lengths = new Map<string, number[]>()
   for (const member of frame.members)
     lengths.set(member.stockId, [...(lengths.get(member.stockId) ?? []), member.cutLengthM])
@@ -27,7 +33,7 @@ export function planStock(frame: Frame, catalogue: Catalogue, repeat: number, at
     for (const lengthM of lengthsM)
       byMm.set(Math.ceil(lengthM * 1000 - 1e-6), (byMm.get(Math.ceil(lengthM * 1000 - 1e-6)) ?? 0) + 1)
     const demands = [...byMm].map(([mm, count]) => ({ lengthM: mm / 1000, quantity: count * repeat }))
-    const cutting = attempt(() => cutFromRolls(demands, stock.lengths))
+    const cutting = attempt(() => cutFromRolls(demands, stock.lengths, effort))
     return cutting ? [{ stock, pieces: lengthsM.length, lengthsM, cutting }] : []
   })
 }

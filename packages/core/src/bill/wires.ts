@@ -2,7 +2,7 @@ import type { FrameDesign, WireChoice } from '../design/index.ts'
 import { cutFromRolls } from '../cutting/index.ts'
 import { findWire } from '../catalogue/index.ts'
 import type { Catalogue, Wire } from '../catalogue/index.ts'
-import type { CuttingPlan } from '../cutting/index.ts'
+import type { Effort, CuttingPlan } from '../cutting/index.ts'
 import { CoreError } from '../errors/index.ts'
 import { kindOf, wireFor } from '../frame/index.ts'
 import type { Frame, WireName } from '../frame/index.ts'
@@ -33,6 +33,7 @@ export function strungWires(
   design: FrameDesign,
   catalogue: Catalogue,
   attempt: Attempt,
+  effort: Effort = 'thorough',
 ): StrungWire[] {
   return kindOf(design.pattern)
     .wires(design.pattern)
@@ -57,6 +58,7 @@ export function strungWires(
           cutFromRolls(
             stringing.pieces.map((piece) => ({ lengthM: piece.cutLengthM, quantity: design.repeat })),
             choice.rolls,
+            effort,
           ),
         )
       return [{ name, wire, choice, stringing, cutting }]

@@ -1,7 +1,7 @@
 import type { FillPiece, FilledRoll } from './rolls-fill.ts'
 
 /** States times patterns beyond which counting is slower than searching. */
-const MAX_WORK = 3_000_000
+const MAX_WORK = { quick: 300_000, thorough: 3_000_000 } as const
 const MAX_PATTERNS = 600
 /** With more lengths than this, trying mixes of rolls is quicker. */
 const MAX_LENGTHS = 10
@@ -24,6 +24,7 @@ export function countRolls(
   pieces: readonly FillPiece[],
   lengths: readonly number[],
   prices: readonly number[],
+  effort: 'quick' | 'thorough' = 'thorough',
 ): FilledRoll[] | null {
   if (pieces.length > MAX_LENGTHS) return null
   let states = 1
@@ -32,7 +33,7 @@ export function countRolls(
     states *= piece.quantity + 1
     return stride
   })
-  if (states > MAX_WORK) return null
+  if (states > MAX_WORK[effort]) return null
   const patterns: CutPattern[] = []
   for (const [stock, length] of lengths.entries()) {
     const full = fullPatterns(pieces, length)
@@ -45,7 +46,7 @@ export function countRolls(
         stride: counts.reduce((sum, n, i) => sum + n * strides[i]!, 0),
       })
   }
-  if (states * patterns.length > MAX_WORK) return null
+  if (states * patterns.length > MAX_WORK[effort]) return null
   const least = new Float64Array(states).fill(Infinity)
   const chosen = new Int32Array(states).fill(-1)
   least[0] = 0

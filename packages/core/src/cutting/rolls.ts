@@ -3,7 +3,7 @@ import { makeBoundTable, mayHold } from './rolls-bound.ts'
 import { countRolls } from './rolls-count.ts'
 import { cutByMultiples, materialBound } from './rolls-multiples.ts'
 import { fillRolls } from './rolls-fill.ts'
-import type { FillPiece, FilledRoll } from './rolls-fill.ts'
+import type { FillOrder, FillPiece, FillResult, FilledRoll } from './rolls-fill.ts'
 
 export interface PieceDemand {
   readonly lengthM: number
@@ -43,9 +43,18 @@ const UNITS_PER_M = 1e6
  */
 const QUICK_STEPS = 40_000
 const THOROUGH_STEPS = 150_000
-/** Mixes that may end undecided before the search is content with the plan to beat. */
+/** Mixes that may end a round of quick looks undecided, and rounds before the search is content. */
 const MAX_UNDECIDED = 8
+const MAX_ROUNDS = 3
 const MAX_MIXES = 20_000
+/** Numbers of rolls that are looked at for listing them. */
+const MAX_LOOKED = 400_000
+
+/**
+ * `quick`: what a keystroke has time for. Orders that take a search are then cut by first fit, and say that they
+ * may not be the cheapest.
+ */
+export type Effort = 'quick' | 'thorough'
 
 /**
  * The cheapest set of rolls to cut the pieces from, and what to cut from each; nothing is lost per cut. A few
@@ -55,45 +64,63 @@ const MAX_MIXES = 20_000
  * for the problem). An empty demand needs no rolls. Throws `materials/piece-longer-than-roll`,
  * `materials/no-rolls` or `core/*`.
  */
-export function cutFromRolls(demands: readonly PieceDemand[], sizes: readonly RollSize[]): CuttingPlan {
+export function cutFromRolls(
+  demands: readonly PieceDemand[],
+  sizes: readonly RollSize[],
+  effort: Effort = 'thorough',
+): CuttingPlan {
   const problem = readProblem(demands, sizes)
   if (problem.pieces.length === 0) return { rolls: [], cost: 0, wasteM: 0, isProvenLeast: true, leastCost: 0 }
   const fit = firstFit(problem)
+  const least = leastConceivable(problem)
   // Most small orders end here: what first fit takes is no more than the metres must cost.
-  if (costOf(problem, fit) <= leastConceivable(problem) + 1e-9)
-    return toPlan(problem, demands, sizes, fit, Infinity)
-  const counted = countRolls(problem.pieces, problem.lengths, problem.prices)
+  if (costOf(problem, fit) <= least + 1e-9) return toPlan(problem, demands, sizes, fit, Infinity)
+  const counted = countRolls(problem.pieces, problem.lengths, problem.prices, effort)
   if (counted) return toPlan(problem, demands, sizes, counted, Infinity)
   const repeated = cutByMultiples(problem.pieces, problem.lengths, problem.prices)
-  if (repeated) return toPlan(problem, demands, sizes, repeated, leastConceivable(problem))
-  const table = makeBoundTable(problem.pieces, problem.lengths)
-  let best: readonly FilledRoll[] = fit
-  let undecided: Mix[] = []
-  const firstCost = costOf(problem, best)
-  for (const mix of mixesByCost(problem, firstCost)) {
-    // All cheaper mixes are ruled out or noted: what first fit found cannot be beaten by this one.
-    if (mix.cost >= firstCost - 1e-9) break
-    if (!mayHold(table, mix.counts)) continue
-    const result = fillRolls(problem.pieces, problem.lengths, mix.counts, 'least-waste', {
-      steps: QUICK_STEPS,
-    })
-    if (result.kind === 'filled') {
-      best = result.rolls
-      break
-    }
-    if (result.kind === 'unknown' && undecided.push(mix) === MAX_UNDECIDED) break
-  }
-  undecided = undecided.filter((mix) => mix.cost < costOf(problem, best) - 1e-9)
-  let leastCost = Infinity
-  for (const mix of undecided) {
-    const result = fillRolls(problem.pieces, problem.lengths, mix.counts, 'long-first', {
-      steps: THOROUGH_STEPS,
-    })
-    if (result.kind === 'filled') return toPlan(problem, demands, sizes, result.rolls, leastCost)
-    if (result.kind === 'unknown') leastCost = Math.min(leastCost, mix.cost)
-  }
-  return toPlan(problem, demands, sizes, best, leastCost)
+  if (repeated || effort === 'quick') return toPlan(problem, demands, sizes, repeated ?? fit, least)
+  const found = searchMixes(problem, fit, least)
+  return toPlan(problem, demands, sizes, found.rolls, found.firstUnknownCost)
 }
+
+interface Searched {
+  readonly rolls: readonly FilledRoll[]
+  /** Cost of the cheapest mix of which it is not known whether it holds the pieces; Infinity where none is. */
+  readonly firstUnknownCost: number
+}
+
+/** Tries mixes in order of cost until one holds the pieces and all cheaper ones are ruled out, or for so long. */
+function searchMixes(problem: Problem, fit: readonly FilledRoll[], least: number): Searched {
+  const table = makeBoundTable(problem.pieces, problem.lengths)
+  const fitCost = costOf(problem, fit)
+  const { mixes: all, isComplete } = mixesByCost(problem, fitCost)
+  // What first fit costs is beaten only by a cheaper mix.
+  const mixes = all.filter((mix) => mix.cost < fitCost - 1e-9 && mayHold(table, mix.counts))
+  // Where there are too many mixes to list, the cheapest may be among those that were not.
+  let unknown = isComplete ? Infinity : least
+  let at = 0
+  for (let round = 0; round < MAX_ROUNDS && at < mixes.length; round++) {
+    const undecided: Mix[] = []
+    let best: { readonly rolls: readonly FilledRoll[]; readonly cost: number } | null = null
+    while (at < mixes.length && undecided.length < MAX_UNDECIDED && !best) {
+      const mix = mixes[at++]!
+      const result = look(problem, mix, 'least-waste', QUICK_STEPS)
+      if (result.kind === 'filled') best = { rolls: result.rolls, cost: mix.cost }
+      if (result.kind === 'unknown') undecided.push(mix)
+    }
+    for (const mix of undecided) {
+      const result = look(problem, mix, 'long-first', THOROUGH_STEPS)
+      if (result.kind === 'filled') return { rolls: result.rolls, firstUnknownCost: unknown }
+      if (result.kind === 'unknown') unknown = Math.min(unknown, mix.cost)
+    }
+    if (best) return { rolls: best.rolls, firstUnknownCost: unknown }
+  }
+  // Nothing is known of what was not tried any more.
+  return { rolls: fit, firstUnknownCost: Math.min(unknown, mixes[at]?.cost ?? Infinity) }
+}
+
+const look = (problem: Problem, mix: Mix, order: FillOrder, steps: number): FillResult =>
+  fillRolls(problem.pieces, problem.lengths, mix.counts, order, { steps })
 
 interface Problem {
   readonly pieces: readonly FillPiece[]
@@ -185,15 +212,24 @@ interface Mix {
 }
 
 /**
- * Numbers of rolls of each size that cost no more than `limit` and are long enough in total, cheapest first.
+ * Numbers of rolls of each size that cost no more than `limit` and are long enough in total, cheapest first; not
+ * complete where there are too many of them.
  */
-function mixesByCost(problem: Problem, limit: number): Mix[] {
+function mixesByCost(
+  problem: Problem,
+  limit: number,
+): { readonly mixes: readonly Mix[]; readonly isComplete: boolean } {
   const need = problem.pieces.reduce((sum, p) => sum + p.length * p.quantity, 0)
   const pieceCount = problem.pieces.reduce((sum, p) => sum + p.quantity, 0)
   const mixes: (Mix & { room: number })[] = []
   const counts = problem.lengths.map(() => 0)
+  let isComplete = true
+  let looked = 0
   const add = (s: number, cost: number, room: number, rolls: number): void => {
-    if (mixes.length >= MAX_MIXES) return
+    if (++looked > MAX_LOOKED || mixes.length >= MAX_MIXES) {
+      isComplete = false
+      return
+    }
     if (s === counts.length) {
       if (room >= need) mixes.push({ counts: [...counts], cost, room })
       return
@@ -208,7 +244,7 @@ function mixesByCost(problem: Problem, limit: number): Mix[] {
     counts[s] = 0
   }
   add(0, 0, 0, 0)
-  return mixes.sort((a, b) => a.cost - b.cost || a.room - b.room)
+  return { mixes: mixes.sort((a, b) => a.cost - b.cost || a.room - b.room), isComplete }
 }
 
 function toPlan(

@@ -1,3 +1,4 @@
+import type { Effort } from '../cutting/index.ts'
 import { choiceOf, planStock, strungWires, takeOff } from '../bill/index.ts'
 import type { StockPlan, StrungWire, TakeOff } from '../bill/index.ts'
 import { findFixing, findWire, standardCatalogue } from '../catalogue/index.ts'
@@ -38,6 +39,8 @@ export interface PlanContext {
   readonly catalogue?: Catalogue
   /** Anchors as they were driven. */
   readonly drives?: ReadonlyMap<AnchorId, Drive>
+  /** How long the cheapest way to cut may be searched for: `thorough` where nothing is said. */
+  readonly effort?: Effort
 }
 
 const NOTHING = {
@@ -136,8 +139,9 @@ export function planFrame(place: PlannedSite, design: FrameDesign, context: Plan
   const frame = attempt(() => makeFrame(site, design.pattern, frameOptions(design, catalogue)))
   if (!frame || !fixing || repeat === null)
     return { frame, ...NOTHING, repeat: repeat ?? 1, wire, fixing, problems }
-  const wires = strungWires(frame, design, catalogue, attempt)
-  const stock = planStock(frame, catalogue, repeat, attempt)
+  const effort = context.effort ?? 'thorough'
+  const wires = strungWires(frame, design, catalogue, attempt, effort)
+  const stock = planStock(frame, catalogue, repeat, attempt, effort)
   const { loads, lines, checks } = strained(
     frame,
     site,
@@ -160,6 +164,14 @@ export function planFrame(place: PlannedSite, design: FrameDesign, context: Plan
     fixing,
     problems,
   }
+}
+
+/** What is cut in a plan, and what that makes it cost. */
+export type CutPlan = Pick<FramePlan, 'wires' | 'stock' | 'takeOff'>
+
+/** Whether it may be cheaper to cut than a plan says; a thorough search might find how. */
+export function mayCutCheaper({ wires, stock }: CutPlan): boolean {
+  return [...wires, ...stock].some(({ cutting }) => cutting !== null && !cutting.isProvenLeast)
 }
 
 function strainedLines(

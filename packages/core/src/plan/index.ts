@@ -1,2 +1,2 @@
-export { checkDesign, planFrame } from './frame-plan.ts'
-export type { CheckedFrame, FramePlan, PlanContext } from './frame-plan.ts'
+export { checkDesign, mayCutCheaper, planFrame } from './frame-plan.ts'
+export type { CheckedFrame, CutPlan, FramePlan, PlanContext } from './frame-plan.ts'

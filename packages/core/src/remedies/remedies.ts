@@ -228,7 +228,8 @@ function jointly(site: PlannedSite, design: FrameDesign, context: AdviceContext)
   const now = standingOf(site, design, context)
   const all = [...new Set([...(now?.open ?? [])].flatMap((code) => leversOf[code]))]
   const settles = (at: FrameDesign) =>
-    standingOf(site, at, context)?.open.size === 0 && costOf(site, at, context) !== null
+    standingOf(site, at, context)?.open.size === 0 &&
+    costOf(site, at, { ...context, effort: 'quick' }) !== null
   const from = (
     at: FrameDesign,
     levers: readonly Lever[],

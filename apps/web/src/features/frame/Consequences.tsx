@@ -12,6 +12,7 @@ import { useUnits } from '../../ui/units.tsx'
 import { Checks } from './Checks.tsx'
 import { MarkOutTable } from './MarkOutTable.tsx'
 import { Stringing } from './Stringing.tsx'
+import type { BenchPlan } from '../../plan/use-plan.ts'
 import { figureText, kitWords } from '../../plan/words.ts'
 import type { Step } from './Stringing.tsx'
 import { Wires } from './Wires.tsx'
@@ -21,7 +22,7 @@ interface ConsequencesProps {
   readonly place: Place
   readonly frameId: string
   readonly design: FrameBody['design']
-  readonly plan: FramePlan
+  readonly plan: BenchPlan
   readonly currency: string
   readonly nodeId: string | null
   readonly onNode: (id: string) => void

@@ -42,7 +42,7 @@ export function Variants() {
         frameId,
         body,
         isDraft: drafts[frameId] !== undefined,
-        plan: planFrame(place.body, body.design, { catalogue }),
+        plan: planFrame(place.body, body.design, { catalogue, effort: 'quick' }),
       }
     })
   }, [place, frames, drafts, placeId, catalogue])

@@ -1,3 +1,4 @@
+import type { CuttingPlan } from '@klados/core/cutting'
 import type { FramePlan } from '@klados/core/plan'
 import type { Place } from '@klados/contract'
 import { lazy, Suspense, useState } from 'react'
@@ -5,6 +6,7 @@ import { useTranslation } from 'react-i18next'
 import { useHemisphere } from '../../data/agenda.ts'
 import { useNames } from '../../plan/names.ts'
 import { useCondition } from '../../plan/use-plan.ts'
+import type { BenchPlan } from '../../plan/use-plan.ts'
 import { formatMoney } from '../../ui/money.ts'
 import { SlipRow, SlipSection } from '../../ui/Slip.tsx'
 import { TemperatureField } from '../../ui/TemperatureField.tsx'
@@ -17,10 +19,11 @@ interface WireBoughtProps {
   readonly strung: FramePlan['wires'][number]
   readonly isNamed: boolean
   readonly currency: string
+  readonly isSearching: boolean
 }
 
 /** One wire of the frame: how long it is, what to buy of it, what is left. */
-function WireBought({ strung, isNamed, currency }: WireBoughtProps) {
+function WireBought({ strung, isNamed, currency, isSearching }: WireBoughtProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const names = useNames()
@@ -30,6 +33,12 @@ function WireBought({ strung, isNamed, currency }: WireBoughtProps) {
     const count = cutting?.rolls.filter((cut) => cut.size === size).length ?? 0
     return count > 0 ? [t('slip.rollsOf', { count, length: units.length(roll.lengthM) })] : []
   })
+  const howCheap = (of: CuttingPlan) => {
+    if (of.isProvenLeast) return t(isPriced ? 'slip.provenCost' : 'slip.proven')
+    if (isSearching) return t('slip.searching')
+    if (!isPriced) return t('slip.notProven')
+    return t('slip.notProvenCost', { saving: formatMoney(of.cost - of.leastCost, currency) })
+  }
   return (
     <div className="mb-2">
       {isNamed && <h3 className="font-semibold">{names.wire(wire)}</h3>}
@@ -44,18 +53,7 @@ function WireBought({ strung, isNamed, currency }: WireBoughtProps) {
           <SlipRow
             label={
               <>
-                {t('slip.buy')}{' '}
-                <span className="text-slate">
-                  (
-                  {cutting.isProvenLeast
-                    ? t(isPriced ? 'slip.provenCost' : 'slip.proven')
-                    : isPriced
-                      ? t('slip.notProvenCost', {
-                          saving: formatMoney(cutting.cost - cutting.leastCost, currency),
-                        })
-                      : t('slip.notProven')}
-                  )
-                </span>
+                {t('slip.buy')} <span className="text-slate">({howCheap(cutting)})</span>
               </>
             }
             isDeciding
@@ -117,7 +115,7 @@ interface WiresProps {
   readonly frameId: string
   /** How warm it is when the wires are set, degrees Celsius. */
   readonly setC: number
-  readonly plan: FramePlan
+  readonly plan: BenchPlan
   readonly currency: string
 }
 
@@ -133,7 +131,13 @@ export function Wires({ gardenId, place, frameId, setC, plan, currency }: WiresP
   return (
     <SlipSection title={t('slip.wire')}>
       {plan.wires.map((strung) => (
-        <WireBought key={strung.name} strung={strung} isNamed={plan.wires.length > 1} currency={currency} />
+        <WireBought
+          isSearching={plan.isSearching}
+          key={strung.name}
+          strung={strung}
+          isNamed={plan.wires.length > 1}
+          currency={currency}
+        />
       ))}
       {plan.lines.length > 0 && <h3 className="mt-1 font-semibold">{t('wire.through')}</h3>}
       {plan.lines.slice(0, 8).map((line) => (
