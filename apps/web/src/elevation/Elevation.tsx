@@ -89,7 +89,7 @@ export function Elevation(props: ElevationProps) {
         onPointerCancel={release}
         onKeyDown={key}
       >
-        <svg ref={sheet} className="block h-full w-full origin-top-left overflow-visible">
+        <svg ref={sheet} className="elevation block h-full w-full origin-top-left overflow-visible">
           <Face {...face} view={view} bounds={bounds} />
         </svg>
       </div>

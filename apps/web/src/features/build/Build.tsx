@@ -20,6 +20,7 @@ import { useUnits } from '../../ui/units.tsx'
 import { DriveForm } from './DriveForm.tsx'
 import { Tensions } from './Tensions.tsx'
 import type { NewEntry } from '../../data/journal.ts'
+import { useUndoKeys } from '../../ui/use-undo-keys.ts'
 
 /**
  * On site, mark by mark: what is next, where it goes, and how it really went; then the wires and their pull.
@@ -49,6 +50,7 @@ function Site({ gardenId, place, document }: SiteProps) {
   const condition = useCondition(document.id)
   const canWrite = useCanWrite(gardenId)
   const recorder = useRecorder()
+  useUndoKeys(recorder.last ? recorder.undo : null)
   const [tab, setTab] = useState<'marks' | 'wires'>('marks')
   const rows = plan.markOut?.rows ?? []
   const isDone = (row: MarkOutRow) =>

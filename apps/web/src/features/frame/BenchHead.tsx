@@ -6,6 +6,7 @@ import type { FrameDraft } from '../../data/drafts.ts'
 import { useAppDispatch } from '../../data/store.ts'
 import { Pick } from '../../ui/Choice.tsx'
 import { useUnits } from '../../ui/units.tsx'
+import { useUndoKeys } from '../../ui/use-undo-keys.ts'
 
 interface BenchHeadProps {
   readonly base: string
@@ -33,6 +34,9 @@ export function BenchHead({
   const units = useUnits()
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
+  const undo = canWrite && draft?.past.length ? () => dispatch(undone(frameId)) : null
+  const redo = canWrite && draft?.future.length ? () => dispatch(redone(frameId)) : null
+  useUndoKeys(undo, redo)
   const open = (id: string) => void navigate(`${base}/frame/${id}`)
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
@@ -62,16 +66,18 @@ export function BenchHead({
           <button
             type="button"
             className="btn"
-            disabled={!draft?.past.length}
-            onClick={() => dispatch(undone(frameId))}
+            aria-keyshortcuts="Control+Z"
+            disabled={!undo}
+            onClick={undo ?? undefined}
           >
             {t('frame.undo')}
           </button>
           <button
             type="button"
             className="btn"
-            disabled={!draft?.future.length}
-            onClick={() => dispatch(redone(frameId))}
+            aria-keyshortcuts="Control+Shift+Z"
+            disabled={!redo}
+            onClick={redo ?? undefined}
           >
             {t('frame.redo')}
           </button>

@@ -19,6 +19,7 @@ import { pieceWords } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import { PlaceSketch } from './PlaceSketch.tsx'
 import { kindWords, tieMaterialWords } from '../../ui/id-words.ts'
+import { useUndoKeys } from '../../ui/use-undo-keys.ts'
 
 const SECTIONS = ['overdue', 'due', 'soon'] as const
 const MINUTES_PER_TIE = 2
@@ -30,6 +31,7 @@ export function Round() {
   const agenda = useAgenda(gardenId)
   const status = useAppSelector((state) => state.journal.status)
   const recorder = useRecorder()
+  useUndoKeys(recorder.last ? recorder.undo : null)
   const canWrite = useCanWrite(gardenId)
   const unsettled = useUnsettled(gardenId)
   if (status === 'empty' || status === 'reading') return <Loading>{t('app.loading')}</Loading>

@@ -30,6 +30,7 @@ import { UnsettledTies } from '../../ties/UnsettledTies.tsx'
 import { useWoodTools, woodTools } from './use-wood-tools.ts'
 import type { WoodTools } from './use-wood-tools.ts'
 import { WoodList } from './WoodList.tsx'
+import { useUndoKeys } from '../../ui/use-undo-keys.ts'
 
 /** The wood bench of a place; `?on=` opens it on a day, `?tie=` at a tie. */
 export function WoodBench() {
@@ -85,6 +86,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const { t } = useTranslation()
   const canWrite = useCanWrite(gardenId)
   const recorder = useRecorder()
+  useUndoKeys(recorder.last ? recorder.undo : null)
   const choice = useChosen(data)
   const { chosen, choose, plantId, setPlantId } = choice
   const tools = useWoodTools({ place, data, on, plantId, recorder, onChoose: choose })

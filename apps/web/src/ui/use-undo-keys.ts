@@ -1,0 +1,29 @@
+import { useEffect, useRef } from 'react'
+
+/** Fields take the keys back for what is typed in them. */
+const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement && target.closest('input, textarea, [contenteditable="true"]') !== null
+
+/**
+ * Ctrl+Z, or ⌘Z, takes the last step back wherever undo is offered; with Shift, or Ctrl+Y, it goes on again. `null`
+ * where there is nothing to take back.
+ */
+export function useUndoKeys(undo: (() => void) | null, redo: (() => void) | null = null): void {
+  const acts = useRef({ undo, redo })
+  useEffect(() => {
+    acts.current = { undo, redo }
+  })
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.altKey || isTyping(event.target)) return
+      const key = event.key.toLowerCase()
+      const isRedo = key === 'y' || (key === 'z' && event.shiftKey)
+      const act = isRedo ? acts.current.redo : key === 'z' ? acts.current.undo : null
+      if (!act) return
+      event.preventDefault()
+      act()
+    }
+    addEventListener('keydown', press)
+    return () => removeEventListener('keydown', press)
+  }, [])
+}

@@ -1,0 +1,90 @@
+import { expect, test } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { haveWall, signUp } from './people.ts'
+
+const row = {
+  name: 'Long row',
+  kind: 'row',
+  widthM: 45.72,
+  usableHeightM: 1.83,
+  firstForkM: 0,
+  surface: 'open',
+}
+
+async function begin(page: Page, place: object, kind: string): Promise<void> {
+  const { garden } = await signUp(page)
+  const id = await haveWall(page, garden, place)
+  await page.goto(`${garden}/places/${id}/frame`)
+  await page.getByRole('button', { name: `Begin: ${kind}` }).click()
+  await page.getByLabel('Name of the frame').waitFor()
+}
+
+test('what does not hold says what would, at what cost; one press and it does', async ({ page }) => {
+  await begin(page, row, 'Row')
+  await page.getByLabel('It will carry').selectOption({ label: 'Wine grape' })
+  const verdict = page.getByText(/do not hold, of 6 checks/)
+  await expect(verdict).toBeVisible()
+  const cost = page.locator('.slip-row', { has: page.getByText('Cost', { exact: true }) }).locator('dd')
+  const before = await cost.textContent()
+  // The posts alone first: their check holds, the others stay as they were.
+  const posts = page.locator('details', { hasText: 'Posts in the wind' })
+  await expect(posts.getByText(/\d more, \d+ min longer|same cost/).first()).toBeVisible({ timeout: 30_000 })
+  await posts.getByRole('button', { name: /^Change it: Posts .* in the ground/ }).click()
+  await expect(posts.getByText(/× its need/)).toHaveClass(/verdigris/)
+  // Then all that is left, at once.
+  const together = page.getByText('All of it holds with:').locator('..')
+  await together.getByRole('button').click({ timeout: 30_000 })
+  await expect(page.getByText(/^All \d checks hold\.$/)).toBeVisible()
+  expect(await cost.textContent()).not.toBe(before)
+  // Two presses were two steps.
+  await page.keyboard.press('Escape')
+  await page.locator('h1').click()
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+z')
+  await expect(verdict).toBeVisible()
+  await expect(cost).toHaveText(before!)
+  await page.keyboard.press('Control+Shift+Z')
+  await expect(posts.getByText(/× its need/)).toHaveClass(/verdigris/)
+})
+
+test('a node is dragged, and dragged again from where it lies under its own dimensions', async ({ page }) => {
+  await begin(page, {}, 'Level tiers')
+  const node = page.locator('[data-node]').nth(3).locator('circle').first()
+  const along = page
+    .locator('table')
+    .getByText(/moved by hand|m$/)
+    .first()
+  const drag = async (dx: number, dy: number) => {
+    const box = (await node.boundingBox())!
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+    await page.mouse.move(x, y)
+    await page.mouse.down()
+    await page.mouse.move(x + dx, y + dy, { steps: 4 })
+    await page.mouse.up()
+    return { x: x + dx, y: y + dy }
+  }
+  const nodes = await page.locator('[data-node]').count()
+  for (const [dx, dy] of [
+    [40, -12],
+    [-25, 20],
+    [30, -30],
+  ] as const) {
+    const to = await drag(dx, dy)
+    const now = (await node.boundingBox())!
+    expect(Math.abs(now.x + now.width / 2 - to.x)).toBeLessThan(2)
+    expect(Math.abs(now.y + now.height / 2 - to.y)).toBeLessThan(2)
+  }
+  expect(await page.locator('[data-node]').count()).toBe(nodes)
+})
+
+test('ends of a row that are looked at another way come back as they were chosen', async ({ page }) => {
+  await begin(page, row, 'Row')
+  await page.getByLabel('Screws in line').fill('3')
+  await page.getByLabel('Angle from the ground, degrees').fill('40')
+  await page.getByText('braced', { exact: true }).click()
+  await expect(page.getByLabel('Screws in line')).toHaveCount(0)
+  await page.getByText('tied back', { exact: true }).click()
+  await expect(page.getByLabel('Screws in line')).toHaveValue('3')
+  await expect(page.getByLabel('Angle from the ground, degrees')).toHaveValue('40')
+  await expect(page.getByRole('img').getByText('A2.3')).toBeVisible()
+})
