@@ -39,7 +39,6 @@ export function PhotoUnderlay({ gardenId, photo, view }: PhotoUnderlayProps) {
   if (!map) return null
   const { widthPx, heightPx } = photo
   const corner = (i: number, j: number) => ({ xPx: (i * widthPx) / PATCHES, yPx: (j * heightPx) / PATCHES })
-  const sides = photo.marks.map(({ pixel }) => horizonSide(map, pixel))
   const patches = Array.from(
     { length: PATCHES * PATCHES },
     (_, n) => [n % PATCHES, Math.floor(n / PATCHES)] as const,
@@ -53,7 +52,7 @@ export function PhotoUnderlay({ gardenId, photo, view }: PhotoUnderlayProps) {
           [a, c, d],
         ].map((triangle, half) => {
           // What lies beyond the photo's horizon is not on the wall.
-          if (triangle.some((p) => horizonSide(map, p) !== sides[0])) return null
+          if (!triangle.every(map.shows)) return null
           const to = triangle.map((p) => {
             const at = map.toWall(p)
             return [view.x(at.xM), view.y(at.yM)] as const
@@ -87,10 +86,6 @@ export function PhotoUnderlay({ gardenId, photo, view }: PhotoUnderlayProps) {
       })}
     </g>
   )
-}
-
-function horizonSide({ matrix }: PhotoMap, { xPx, yPx }: { xPx: number; yPx: number }): number {
-  return Math.sign(matrix[2][0] * xPx + matrix[2][1] * yPx + matrix[2][2])
 }
 
 type Pair = readonly [number, number]

@@ -44,6 +44,7 @@ export function problemWords(t: TFunction, units: Units, error: CoreError): stri
     case 'materials/no-rolls':
     case 'geometry/points-in-line':
     case 'geometry/points-crossed':
+    case 'geometry/beyond-horizon':
       return t(`problem.${error.code}`)
     case 'stringing/piece-too-short':
       return t('problem.stringing/piece-too-short', {

@@ -21,7 +21,8 @@ export interface StrungWire {
 export type Attempt = <T>(step: () => T) => T | null
 
 export function choiceOf(design: FrameDesign, name: WireName): WireChoice {
-  return name === 'light' && design.light ? design.light : design
+  const { wireId, tensionN, rolls } = name === 'light' && design.light ? design.light : design
+  return { wireId, tensionN, rolls }
 }
 
 /**

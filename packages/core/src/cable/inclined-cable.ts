@@ -1,5 +1,6 @@
-import { requireFinite, requirePositive } from '../errors/index.ts'
+import { requireRange } from '../errors/index.ts'
 import { MAX_STEPS } from './cable.ts'
+import { LEAST, MOST_M, MOST_N, MOST_STIFFNESS_N } from './limits.ts'
 
 /**
  * A wire between two supports at different heights. Forces in newtons, lengths in metres, positions from
@@ -38,11 +39,11 @@ export function inclinedCable(input: {
   readonly weightNPerM: number
   readonly axialStiffnessN: number
 }): InclinedCable {
-  const h = requirePositive('horizontalDistanceM', input.horizontalDistanceM)
-  const v = requireFinite('heightDifferenceM', input.heightDifferenceM)
-  const L0 = requirePositive('unstretchedLengthM', input.unstretchedLengthM)
-  const w = requirePositive('weightNPerM', input.weightNPerM)
-  const EA = requirePositive('axialStiffnessN', input.axialStiffnessN)
+  const h = requireRange('horizontalDistanceM', input.horizontalDistanceM, LEAST, MOST_M)
+  const v = requireRange('heightDifferenceM', input.heightDifferenceM, -MOST_M, MOST_M)
+  const L0 = requireRange('unstretchedLengthM', input.unstretchedLengthM, LEAST, MOST_M)
+  const w = requireRange('weightNPerM', input.weightNPerM, LEAST, MOST_N)
+  const EA = requireRange('axialStiffnessN', input.axialStiffnessN, LEAST, MOST_STIFFNESS_N)
   const { H, u } = solveForces(h, v, L0, w, EA)
   const p = (w * L0) / 2
   const [startV, endV] = [u - p, u + p]

@@ -1,4 +1,5 @@
-import { requirePositive, requireRange } from '../errors/index.ts'
+import { requireRange } from '../errors/index.ts'
+import { LEAST, MOST_M, MOST_N, MOST_STIFFNESS_N } from './limits.ts'
 import { spanSag, unstretchedOnSpan } from './span.ts'
 
 export interface LevelCable {
@@ -26,10 +27,10 @@ export function levelCable(
   weightNPerM: number,
   axialStiffnessN: number,
 ): LevelCable {
-  const L = requirePositive('spanM', spanM)
-  const H = requirePositive('horizontalTensionN', horizontalTensionN)
-  const w = requireRange('weightNPerM', weightNPerM, 0)
-  const EA = requirePositive('axialStiffnessN', axialStiffnessN)
+  const L = requireRange('spanM', spanM, LEAST, MOST_M)
+  const H = requireRange('horizontalTensionN', horizontalTensionN, LEAST, MOST_N)
+  const w = requireRange('weightNPerM', weightNPerM, 0, MOST_N)
+  const EA = requireRange('axialStiffnessN', axialStiffnessN, LEAST, MOST_STIFFNESS_N)
   const L0 = unstretchedOnSpan(L, H, w, EA)
   const x = (w * L0) / (2 * H)
   const root = Math.sqrt(1 + x * x)

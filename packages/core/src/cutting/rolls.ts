@@ -1,4 +1,4 @@
-import { CoreError, requirePositive, requireRange } from '../errors/index.ts'
+import { CoreError, requirePositive, requireRange, requireWhole } from '../errors/index.ts'
 import { makeBoundTable, mayHold } from './rolls-bound.ts'
 import { countRolls } from './rolls-count.ts'
 import { cutByMultiples, materialBound } from './rolls-multiples.ts'
@@ -138,7 +138,7 @@ function readProblem(demands: readonly PieceDemand[], sizes: readonly RollSize[]
   const byLength = new Map<number, { demand: number; quantity: number }[]>()
   demands.forEach((d, demand) => {
     const length = Math.round(requirePositive('pieceLengthM', d.lengthM) * UNITS_PER_M)
-    const quantity = requireRange('quantity', d.quantity, 0, 100_000)
+    const quantity = requireWhole('quantity', d.quantity, 0, 100_000)
     if (quantity === 0) return
     if (length > longest) {
       throw new CoreError('materials/piece-longer-than-roll', `A piece of ${d.lengthM} m fits no roll`, {

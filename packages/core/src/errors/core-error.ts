@@ -19,6 +19,7 @@ export const coreErrorCodes = {
   'materials/no-rolls': 'There is no roll to cut from.',
   'geometry/points-in-line': 'Three of four marked points lie in one line, or two coincide.',
   'geometry/points-crossed': 'Four marked points are not in the same order on the photo and on the wall.',
+  'geometry/beyond-horizon': 'A place on the photo lies beyond the horizon of the wall that the marks set.',
   'units/unknown-gauge': 'The gauge number is not in the table of that gauge system.',
 } as const
 

@@ -1,10 +1,27 @@
-import { CoreError, requirePositive } from '../errors/index.ts'
+import { CoreError, requirePositive, requireRange } from '../errors/index.ts'
 import type { Point, Rect } from '../geometry/index.ts'
-import { distanceM } from '../geometry/index.ts'
+import { distanceM, requirePoint } from '../geometry/index.ts'
 import type { AvoidSpot, Rhythm } from './site.ts'
 
 /** A fixing may stand on the very edge of a spot; deeper than this it stands in it. */
 const EDGE_M = 1e-9
+const MAX_SPOT_M = 1e4
+
+/**
+ * What has to be avoided as it was measured: a band may have been told from its far end to its near one. Throws
+ * `core/*` for what nobody can have measured.
+ */
+export function spotsInOrder(spots: readonly AvoidSpot[]): readonly AvoidSpot[] {
+  return spots.map((spot) => {
+    if (spot.kind === 'point') {
+      requirePoint(spot)
+      return { ...spot, radiusM: requireRange('radiusM', spot.radiusM, 0, MAX_SPOT_M) }
+    }
+    const fromM = requireRange('fromM', spot.fromM, -MAX_SPOT_M, MAX_SPOT_M)
+    const toM = requireRange('toM', spot.toM, -MAX_SPOT_M, MAX_SPOT_M)
+    return fromM <= toM ? spot : { ...spot, fromM: toM, toM: fromM }
+  })
+}
 
 export function isInSpot(p: Point, spot: AvoidSpot): boolean {
   if (spot.kind === 'point') return distanceM(p, spot) < spot.radiusM - EDGE_M
@@ -23,6 +40,7 @@ export function nearestFreePoint<P extends Point>(
   area: Rect,
   toleranceM: number,
 ): P | Point | null {
+  requirePoint(ideal)
   if (!spots.some((spot) => isInSpot(ideal, spot))) return ideal
   const near = spots.filter((spot) => reaches(spot, ideal, toleranceM))
   const circles = near.flatMap((s) => (s.kind === 'point' ? [s] : []))

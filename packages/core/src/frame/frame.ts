@@ -1,7 +1,7 @@
 import { requirePositive, requireRange } from '../errors/index.ts'
 import { at3, distance3M } from '../geometry/index.ts'
 import type { Point, Point3, Rect } from '../geometry/index.ts'
-import { isInSpot, nearestFreePoint, nearestOnLines } from './avoid.ts'
+import { isInSpot, nearestFreePoint, nearestOnLines, spotsInOrder } from './avoid.ts'
 import { requireFields } from './field.ts'
 import type { FrameOptions } from './frame-options.ts'
 import { createLaying } from './kind.ts'
@@ -94,7 +94,8 @@ export interface Frame extends Omit<Layout, 'nodes' | 'runs'> {
  * is the least in total; those that cannot are reported as findings. Throws a `frame/*` or `core/*` error for
  * a pattern that cannot be laid here.
  */
-export function makeFrame(site: Site, pattern: Pattern, options: FrameOptions): Frame {
+export function makeFrame(measured: Site, pattern: Pattern, options: FrameOptions): Frame {
+  const site = { ...measured, avoid: spotsInOrder(measured.avoid) }
   const layout = layPattern(site, pattern, options)
   // Below the first fork there is still wall: a node may step down there off a spot.
   const area: Rect = { leftM: 0, rightM: site.widthM, bottomM: 0, topM: site.firstForkM + site.usableHeightM }
@@ -139,7 +140,7 @@ export function makeFrame(site: Site, pattern: Pattern, options: FrameOptions): 
  * another.
  */
 export function axesOf(site: Site, pattern: Pattern, options: FrameOptions): Layout['axes'] {
-  return layPattern(site, pattern, options).axes
+  return layPattern({ ...site, avoid: spotsInOrder(site.avoid) }, pattern, options).axes
 }
 
 function layPattern(site: Site, pattern: Pattern, options: FrameOptions): Layout {

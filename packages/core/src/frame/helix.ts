@@ -23,9 +23,13 @@ export interface WoundString {
   readonly totalLengthM: number
 }
 
-/** Distance between neighbouring stakes, 2R sin(π/n). */
+/** Distance between neighbouring stakes, 2R sin(π/n). Throws `core/*`. */
 export function stakeSpacingM(stakes: number, circleRadiusM: number): number {
-  return 2 * circleRadiusM * Math.sin(Math.PI / stakes)
+  return (
+    2 *
+    requirePositive('circleRadiusM', circleRadiusM, 1e3) *
+    Math.sin(Math.PI / requireWhole('stakes', stakes, 2, 1000))
+  )
 }
 
 /**

@@ -81,4 +81,29 @@ describe('photoMap', () => {
       ),
     ).toThrow(/same order/)
   })
+
+  it('refuses marks that are mirrored between photo and wall', () => {
+    const mark = (xPx: number, yPx: number, xM: number, yM: number) => ({
+      pixel: { xPx, yPx },
+      at: { xM, yM },
+    })
+    expect(() =>
+      photoMap([mark(0, 0, 4, 2), mark(400, 0, 0, 2), mark(400, 200, 0, 0), mark(0, 200, 4, 0)]),
+    ).toThrow(expect.objectContaining({ code: 'geometry/points-crossed' }))
+  })
+
+  it('shows nothing of the wall beyond its horizon, and says so', () => {
+    // A wall that runs away to the right: its upright edges meet some way beyond.
+    const mark = (xPx: number, yPx: number, xM: number, yM: number) => ({
+      pixel: { xPx, yPx },
+      at: { xM, yM },
+    })
+    const map = photoMap([mark(0, 0, 0, 2), mark(400, 100, 4, 2), mark(400, 200, 4, 0), mark(0, 300, 0, 0)])
+    expect(map.shows({ xPx: 200, yPx: 150 })).toBe(true)
+    const beyond = { xPx: 900, yPx: 150 }
+    expect(map.shows(beyond)).toBe(false)
+    expect(() => map.toWall(beyond)).toThrow(expect.objectContaining({ code: 'geometry/beyond-horizon' }))
+    const there = map.toPixel({ xM: 2, yM: 1 })
+    expect(map.toWall(there)).toEqual({ xM: expect.closeTo(2, 9), yM: expect.closeTo(1, 9) })
+  })
 })

@@ -19,6 +19,8 @@ export interface PhotoMap {
   readonly matrix: Matrix3
   readonly toWall: (pixel: Pixel) => Point
   readonly toPixel: (point: Point) => Pixel
+  /** Whether a pixel shows a point of the wall, or what lies beyond its horizon. */
+  readonly shows: (pixel: Pixel) => boolean
 }
 
 export interface MarkedPoint {
@@ -36,7 +38,8 @@ const LEAST_SINE = 2e-3
  * The map between a photo and the wall from four marked points, by direct linear transformation with h33 = 1
  * (Hartley and Zisserman, Multiple View Geometry, ch. 4). Throws `geometry/points-in-line` when three of the
  * four lie in one line or two coincide, on the photo or on the wall, and `geometry/points-crossed` when they
- * fold the picture over.
+ * fold the picture over or mirror it; the map itself throws `geometry/beyond-horizon` for a pixel that shows no
+ * point of the wall, and for a point that no pixel shows.
  */
 export function photoMap(marks: readonly [MarkedPoint, MarkedPoint, MarkedPoint, MarkedPoint]): PhotoMap {
   const pixels = marks.map(({ pixel }) => [pixel.xPx, pixel.yPx] as const)
@@ -73,18 +76,48 @@ export function photoMap(marks: readonly [MarkedPoint, MarkedPoint, MarkedPoint,
       'The four marks are not in the same order on photo and wall',
     )
   }
+  // What runs clockwise on the photo runs clockwise on the wall: y is downward on the one and upward on the other.
+  if (turn(pixels) * turn(places) > 0) {
+    throw new CoreError('geometry/points-crossed', 'The four marks are mirrored between photo and wall')
+  }
   const inverse = adjugate(matrix)
+  const side = scaleOf(matrix, ...pixels[0]!)
+  const inverseSide = scaleOf(inverse, ...places[0]!)
   return {
     matrix,
+    shows: ({ xPx, yPx }) => isOnSide(matrix, xPx, yPx, side),
     toWall: ({ xPx, yPx }) => {
+      requireSide(matrix, xPx, yPx, side)
       const [xM, yM] = apply(matrix, xPx, yPx)
       return { xM, yM }
     },
     toPixel: ({ xM, yM }) => {
+      requireSide(inverse, xM, yM, inverseSide)
       const [xPx, yPx] = apply(inverse, xM, yM)
       return { xPx, yPx }
     },
   }
+}
+
+const scaleOf = (m: Matrix3, x: number, y: number): number => m[2][0] * x + m[2][1] * y + m[2][2]
+
+/** Nearer to the horizon than this share of what a mark is, a pixel shows a point too far off to tell. */
+const LEAST_SCALE = 1e-6
+
+const isOnSide = (m: Matrix3, x: number, y: number, atMark: number): boolean =>
+  scaleOf(m, x, y) / atMark > LEAST_SCALE
+
+function requireSide(m: Matrix3, x: number, y: number, side: number): void {
+  if (!isOnSide(m, x, y, side))
+    throw new CoreError('geometry/beyond-horizon', 'What is marked lies beyond the horizon of the wall', {})
+}
+
+/** Twice the area that the points go round, signed by the way they turn. */
+function turn(points: readonly (readonly [number, number])[]): number {
+  return points.reduce((sum, [x, y], i) => {
+    const [nextX, nextY] = points[(i + 1) % points.length]!
+    return sum + x * nextY - y * nextX
+  }, 0)
 }
 
 function apply(m: Matrix3, x: number, y: number): [number, number] {

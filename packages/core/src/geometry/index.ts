@@ -1,4 +1,4 @@
-export { distanceM, lerp, nearestOnSegment, segmentCrossing } from './point.ts'
+export { distanceM, lerp, nearestOnSegment, requirePoint, segmentCrossing } from './point.ts'
 export type { Point, Rect } from './point.ts'
 export { cutPolyline, nearestAlong, pointAlong, polylineLengthM } from './polyline.ts'
 export { photoMap } from './homography.ts'

@@ -1,3 +1,5 @@
+import { requireRange } from '../errors/index.ts'
+
 /** A point of an elevation, metres: x to the right from the left end, y up from the soil. */
 export interface Point {
   readonly xM: number
@@ -9,6 +11,17 @@ export interface Rect {
   readonly bottomM: number
   readonly rightM: number
   readonly topM: number
+}
+
+/** Farther out than this there is no garden, and figures would lose their millimetres. */
+const FARTHEST_M = 1e6
+
+/** Throws `core/*` for a point that nobody can have measured; returns it. */
+export function requirePoint<P extends Point>(p: P): P {
+  if (Math.abs(p.xM) <= FARTHEST_M && Math.abs(p.yM) <= FARTHEST_M) return p
+  requireRange('xM', p.xM, -FARTHEST_M, FARTHEST_M)
+  requireRange('yM', p.yM, -FARTHEST_M, FARTHEST_M)
+  return p
 }
 
 /**
@@ -25,8 +38,9 @@ export function lerp(a: Point, b: Point, share: number): Point {
   return { xM: a.xM + (b.xM - a.xM) * share, yM: a.yM + (b.yM - a.yM) * share }
 }
 
-/** The point of segment ab nearest to p, and how far along ab it lies (0 to 1). */
+/** The point of segment ab nearest to p, and how far along ab it lies (0 to 1). Throws `core/*`. */
 export function nearestOnSegment(p: Point, a: Point, b: Point): { point: Point; share: number } {
+  for (const one of [p, a, b]) requirePoint(one)
   const dx = b.xM - a.xM
   const dy = b.yM - a.yM
   const length2 = dx * dx + dy * dy
@@ -42,6 +56,7 @@ export function segmentCrossing(
   c: Point,
   d: Point,
 ): { point: Point; shareAb: number; shareCd: number } | null {
+  for (const one of [a, b, c, d]) requirePoint(one)
   const rx = b.xM - a.xM
   const ry = b.yM - a.yM
   const sx = d.xM - c.xM

@@ -1,16 +1,19 @@
-import { distanceM, lerp, nearestOnSegment } from './point.ts'
+import { requireFinite } from '../errors/index.ts'
+import { distanceM, lerp, nearestOnSegment, requirePoint } from './point.ts'
 import type { Point } from './point.ts'
 
 /** Length in metres of a line through `points`; 0 for fewer than two. */
 export function polylineLengthM(points: readonly Point[]): number {
+  points.forEach(requirePoint)
   let sum = 0
   for (let i = 1; i < points.length; i++) sum += distanceM(points[i - 1]!, points[i]!)
   return sum
 }
 
-/** The point `alongM` metres from the start of the line, held to its ends. */
+/** The point `alongM` metres from the start of the line, held to its ends. Throws `core/*`. */
 export function pointAlong(points: readonly Point[], alongM: number): Point {
-  let left = Math.max(0, alongM)
+  points.forEach(requirePoint)
+  let left = Math.max(0, requireFinite('alongM', alongM))
   for (let i = 1; i < points.length; i++) {
     const a = points[i - 1]!
     const b = points[i]!
@@ -26,8 +29,9 @@ export function pointAlong(points: readonly Point[], alongM: number): Point {
  * that.
  */
 export function cutPolyline(points: readonly Point[], lengthM: number): Point[] {
+  points.forEach(requirePoint)
   const kept: Point[] = [points[0]!]
-  let left = lengthM
+  let left = requireFinite('lengthM', lengthM)
   for (let i = 1; i < points.length; i++) {
     const a = points[i - 1]!
     const b = points[i]!

@@ -1,4 +1,5 @@
-import { requirePositive, requireRange } from '../errors/index.ts'
+import { requireRange } from '../errors/index.ts'
+import { MOST_M, MOST_N } from './limits.ts'
 
 export interface Embedment {
   readonly depthM: number
@@ -25,13 +26,13 @@ export function embedment(input: {
   readonly soilFactor?: number
   readonly bearing: { readonly paPerM: number } | { readonly pa: number }
 }): Embedment {
-  const P = requirePositive('lateralLoadN', input.lateralLoadN)
-  const h = requireRange('loadHeightM', input.loadHeightM, 0)
-  const b = requirePositive('postWidthM', input.postWidthM)
-  const factor = requirePositive('soilFactor', input.soilFactor ?? 1)
+  const P = requireRange('lateralLoadN', input.lateralLoadN, 1e-9, MOST_N)
+  const h = requireRange('loadHeightM', input.loadHeightM, 0, MOST_M)
+  const b = requireRange('postWidthM', input.postWidthM, 1e-4, MOST_M)
+  const factor = requireRange('soilFactor', input.soilFactor ?? 1, 1e-3, 1e3)
   if ('pa' in input.bearing)
-    return atPressure(P, h, b, requirePositive('lateralBearingPa', input.bearing.pa) * factor)
-  const rate = requirePositive('lateralBearingPaPerM', input.bearing.paPerM) * factor
+    return atPressure(P, h, b, requireRange('lateralBearingPa', input.bearing.pa, 1e-3, MOST_N) * factor)
+  const rate = requireRange('lateralBearingPaPerM', input.bearing.paPerM, 1e-3, MOST_N) * factor
   const depthM = depthAtRate((7.02 * P) / (rate * b), h)
   if (depthM > DEPTH_CAP_M) return atPressure(P, h, b, (rate * DEPTH_CAP_M) / 3)
   const bearingPa = (rate * depthM) / 3
@@ -65,12 +66,15 @@ export function lateralHoldingN(input: {
   readonly soilFactor?: number
   readonly paPerM: number
 }): number {
-  const d = requireRange('depthM', input.depthM, 0)
-  const h = requireRange('loadHeightM', input.loadHeightM, 0)
+  const d = requireRange('depthM', input.depthM, 0, MOST_M)
+  const h = requireRange('loadHeightM', input.loadHeightM, 0, MOST_M)
   const S1 =
-    (requirePositive('paPerM', input.paPerM) * (input.soilFactor ?? 1) * Math.min(d, DEPTH_CAP_M)) / 3
+    (requireRange('paPerM', input.paPerM, 1e-3, MOST_N) *
+      (input.soilFactor ?? 1) *
+      Math.min(d, DEPTH_CAP_M)) /
+    3
   // From d = A/2 (1 + √(1 + 4.36 h/A)): A = d²/(d + 1.09 h).
   return d === 0
     ? 0
-    : ((d * d) / (d + 1.09 * h)) * S1 * (requirePositive('postWidthM', input.postWidthM) / 2.34)
+    : ((d * d) / (d + 1.09 * h)) * S1 * (requireRange('postWidthM', input.postWidthM, 1e-4, MOST_M) / 2.34)
 }

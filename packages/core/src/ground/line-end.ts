@@ -1,4 +1,5 @@
-import { requirePositive, requireRange } from '../errors/index.ts'
+import { requireRange } from '../errors/index.ts'
+import { MOST_M, MOST_N } from './limits.ts'
 
 export interface WirePull {
   readonly heightM: number
@@ -16,8 +17,8 @@ export function lineEnd(wires: readonly WirePull[]): LineEnd {
   let momentAtGroundNm = 0
   let totalWireTensionN = 0
   for (const wire of wires) {
-    const pull = requireRange('tensionN', wire.tensionN, 0)
-    momentAtGroundNm += pull * requireRange('heightM', wire.heightM, 0)
+    const pull = requireRange('tensionN', wire.tensionN, 0, MOST_N)
+    momentAtGroundNm += pull * requireRange('heightM', wire.heightM, 0, MOST_M)
     totalWireTensionN += pull
   }
   return { momentAtGroundNm, totalWireTensionN }
@@ -50,7 +51,7 @@ export function heldEnd(
   },
 ): HeldEnd {
   const end = lineEnd(wires)
-  const height = requirePositive('attachHeightM', holder.attachHeightM)
+  const height = requireRange('attachHeightM', holder.attachHeightM, 1e-4, MOST_M)
   const angle = requireRange('angleFromGroundRad', holder.angleFromGroundRad, 0.02, Math.PI / 2 - 0.02)
   const anchorHorizontalN = end.momentAtGroundNm / height
   const anchorVerticalN = anchorHorizontalN * Math.tan(angle)

@@ -1,4 +1,5 @@
-import { requirePositive, requireRange } from '../errors/index.ts'
+import { requireRange } from '../errors/index.ts'
+import { MOST_M, MOST_N } from './limits.ts'
 import type { Soil } from './soils.ts'
 
 /** A ground screw or helical anchor as bought. */
@@ -48,20 +49,28 @@ const LEAST_REWORK_SHARE = 0.5
  * drives count less, except in a pull test, which has felt them.
  */
 export function screwHolding(screw: GroundScrew, soil: Soil, drive: Drive): Holding {
-  const depthAlong = requireRange('depthAlongM', drive.depthAlongM, 0, screw.lengthM * 1.5)
+  const depthAlong = requireRange(
+    'depthAlongM',
+    drive.depthAlongM,
+    0,
+    requireRange('lengthM', screw.lengthM, 1e-3, MOST_M) * 1.5,
+  )
   const depthM =
     depthAlong * Math.cos(requireRange('angleFromVerticalRad', drive.angleFromVerticalRad, 0, 1.4))
-  const diameter = requirePositive('helixDiameterM', screw.helixDiameterM)
+  const diameter = requireRange('helixDiameterM', screw.helixDiameterM, 1e-3, 10)
   const shallow = Math.min(1, depthM / (DEEP_DIAMETERS * diameter))
   const rework = Math.max(LEAST_REWORK_SHARE, REWORK_SHARE ** requireRange('reworks', drive.reworks, 0, 50))
   const reductions = { shallow, rework }
   if (drive.pullTestN !== null) {
-    const held = requireRange('pullTestN', drive.pullTestN, 0) / SAFETY.pullTest
+    const held = requireRange('pullTestN', drive.pullTestN, 0, MOST_N) / SAFETY.pullTest
     return { allowableN: [held, held], basis: 'pull-test', reductions: { shallow: 1, rework: 1 } }
   }
   if (drive.torqueNm !== null) {
     const held =
-      (screw.torqueFactorPerM * requireRange('torqueNm', drive.torqueNm, 0) * shallow * rework) /
+      (requireRange('torqueFactorPerM', screw.torqueFactorPerM, 0, 1e4) *
+        requireRange('torqueNm', drive.torqueNm, 0, MOST_N) *
+        shallow *
+        rework) /
       SAFETY.torque
     return { allowableN: [held, held], basis: 'torque', reductions }
   }

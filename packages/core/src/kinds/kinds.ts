@@ -1,3 +1,5 @@
+import { requireRange } from '../errors/index.ts'
+
 export type Hold =
   'aerial-roots' | 'tendrils' | 'leaf-stalks' | 'twining' | 'leaning' | 'trained-wood' | 'none'
 export type Light = 'full-sun' | 'half-sun' | 'shade-too' | 'bright-indoors'
@@ -430,9 +432,12 @@ export function findKind(id: string): KnownPlantKind | undefined {
 
 /**
  * Plants that fit along `widthM` at the kind's spacing, at least one, half a spacing from each end. Metres
- * from the left.
+ * from the left. Throws `core/*`.
  */
 export function spacedAlong(widthM: number, spacingM: number): number[] {
-  const count = Math.max(1, Math.round(widthM / spacingM))
+  const count = Math.max(
+    1,
+    Math.round(requireRange('widthM', widthM, 0, 1e5) / requireRange('spacingM', spacingM, 0.01, 1e5)),
+  )
   return Array.from({ length: count }, (_, i) => ((i + 0.5) * widthM) / count)
 }

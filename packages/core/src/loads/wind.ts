@@ -15,7 +15,7 @@ export function windForceN(input: {
   readonly dragCoefficient: number
 }): number {
   const v = requireRange('speedMPerS', input.speedMPerS, 0, 100)
-  const area = requireRange('areaM2', input.areaM2, 0) * requireRange('solidity', input.solidity, 0, 1)
+  const area = requireRange('areaM2', input.areaM2, 0, 1e9) * requireRange('solidity', input.solidity, 0, 1)
   return 0.5 * AIR_DENSITY * v * v * requireRange('dragCoefficient', input.dragCoefficient, 0, 3) * area
 }
 

@@ -1,3 +1,4 @@
+import { requireRange, requireWhole } from '../errors/index.ts'
 import type { Conditions } from '../design/index.ts'
 import { loadsOn, stateUnder } from './wires.ts'
 import type { WireLine, WireLoads } from './wires.ts'
@@ -27,13 +28,16 @@ const CROP = [0, 0, 0, 0, 0, 0.2, 0.5, 0.8, 1, 0.3, 0, 0]
 
 /**
  * Coldest night and warmest day of a month, from the coldest and the hottest that the place knows: a cosine
- * of the year.
+ * of the year. Throws `core/*`.
  */
 export function monthRange(
   month: number,
-  { coldestC, hottestC }: Conditions,
+  conditions: Pick<Conditions, 'coldestC' | 'hottestC'>,
   hemisphere: Hemisphere,
 ): readonly [number, number] {
+  requireWhole('month', month, 1, 12)
+  const coldestC = requireRange('coldestC', conditions.coldestC, -100, 100)
+  const hottestC = requireRange('hottestC', conditions.hottestC, -100, 100)
   const warmest = hemisphere === 'north' ? 7 : 1
   const half = Math.min(HALF_RANGE_C, (hottestC - coldestC) / 4)
   const middle = (coldestC + hottestC) / 2

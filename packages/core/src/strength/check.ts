@@ -99,7 +99,10 @@ const ROUNDING = 1e-9
 export function check(input: CheckInput): Check {
   const need = isFigure(input.need) ? input.need : null
   const holding = input.holding !== null && input.holding.every(isFigure) ? input.holding : null
-  const rest = { advice: {}, isStructural: false, ...input, need, holding }
+  const advice = Object.fromEntries(
+    Object.entries(input.advice ?? {}).filter(([, figure]) => isFigure(figure)),
+  )
+  const rest = { isStructural: false, ...input, advice, need, holding }
   if (need === null || holding === null)
     return { ...rest, verdict: 'untold', missing: input.missing ?? 'figure' }
   const [low, high] = holding

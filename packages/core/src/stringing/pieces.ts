@@ -1,4 +1,4 @@
-import { CoreError, requirePositive, requireRange } from '../errors/index.ts'
+import { CoreError, requireRange, requireWhole } from '../errors/index.ts'
 import { fewestGroups, MOST_FEW_RUNS } from './few-runs.ts'
 import { fewestTrails } from './trails.ts'
 import type { RunGraph, Trail } from './trails.ts'
@@ -46,8 +46,9 @@ const MAX_OPENINGS = 64
  * node); it may then take more pieces. Throws `stringing/piece-too-short` when a single run does not fit.
  */
 export function planStringing(graph: RunGraph, limits: StringingLimits): StringingPlan {
-  const handling = requirePositive('handlingLengthM', limits.handlingLengthM)
-  const wraps = 2 * requireRange('endWrapM', limits.endWrapM, 0)
+  requireGraph(graph)
+  const handling = requireRange('handlingLengthM', limits.handlingLengthM, 1e-6, MOST_M)
+  const wraps = 2 * requireRange('endWrapM', limits.endWrapM, 0, MOST_M)
   const roomM = handling - wraps + LENGTH_TOLERANCE_M
   const longest = graph.runs.reduce((most, run) => Math.max(most, run.lengthM), 0)
   if (longest > roomM) {
@@ -75,6 +76,18 @@ export function planStringing(graph: RunGraph, limits: StringingLimits): Stringi
     endsElsewhere: endsAt
       ? sum((p) => [p.nodes[0]!, p.nodes.at(-1)!].filter((node) => !endsAt.has(node)).length)
       : 0,
+  }
+}
+
+/** Wire on a roll ends long before this, metres. */
+const MOST_M = 1e6
+
+/** Throws `core/*` for a run that has no length, or an end at a node that there is not. */
+function requireGraph({ nodes, runs }: RunGraph): void {
+  for (const { from, to, lengthM } of runs) {
+    requireWhole('from', from, 0, nodes.length - 1)
+    requireWhole('to', to, 0, nodes.length - 1)
+    requireRange('lengthM', lengthM, 0, MOST_M)
   }
 }
 

@@ -1,5 +1,9 @@
-import { requirePositive, requireRange } from '../errors/index.ts'
+import { requireRange } from '../errors/index.ts'
 import type { Hitch } from '../wood/index.ts'
+
+/** Stems, supports and loops lie well within these, millimetres. */
+const LEAST_MM = 1e-9
+const MOST_MM = 1e5
 
 /**
  * Inner length in mm of a loop that just fits round a stem and its support, two circles of diameters `stemMm`
@@ -9,9 +13,9 @@ import type { Hitch } from '../wood/index.ts'
  * `core/*` otherwise.
  */
 export function requiredLoopMm(hitch: Hitch, stemMm: number, supportMm: number, gapMm = 0): number {
-  requirePositive('stemDiameterMm', stemMm)
-  requirePositive('supportDiameterMm', supportMm)
-  requireRange('gapMm', gapMm, 0)
+  requireRange('stemDiameterMm', stemMm, LEAST_MM, MOST_MM)
+  requireRange('supportDiameterMm', supportMm, LEAST_MM, MOST_MM)
+  requireRange('gapMm', gapMm, 0, MOST_MM)
   const R = Math.max(stemMm, supportMm) / 2
   const r = Math.min(stemMm, supportMm) / 2
   const C = R + r + gapMm
@@ -34,8 +38,8 @@ const BISECTIONS = 200
 /** Stem diameter in mm at which the loop becomes tight; 0 when it is too short even for the support alone. */
 export function tightDiameterMm(loop: Loop): number {
   const need = (d: number) => requiredLoopMm(loop.hitch, d, loop.supportDiameterMm, loop.gapMm)
-  let low = 1e-9
-  let high = loop.loopLengthMm
+  let low = LEAST_MM
+  let high = requireRange('loopLengthMm', loop.loopLengthMm, 0, MOST_MM)
   if (need(low) >= loop.loopLengthMm) return 0
   for (let i = 0; i < BISECTIONS && high - low > 1e-12 * high; i++) {
     const middle = (low + high) / 2

@@ -1,4 +1,4 @@
-import { CoreError } from '../errors/index.ts'
+import { CoreError, requireRange } from '../errors/index.ts'
 
 export type GaugeSystem = 'AWG' | 'SWG' | 'steelWireGauge'
 
@@ -77,7 +77,8 @@ export function nearestGauge(
 
 /** Cross-section in mm² of a round wire of `diameterMm`. */
 export function roundWireAreaMm2(diameterMm: number): number {
-  return (Math.PI * diameterMm * diameterMm) / 4
+  const d = requireRange('diameterMm', diameterMm, 0, 1e4)
+  return (Math.PI * d * d) / 4
 }
 
 /** Mass in kg per metre of a round solid wire: section times density. */
