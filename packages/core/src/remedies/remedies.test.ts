@@ -71,7 +71,7 @@ describe('a remedy', () => {
       expect(lengths(grain).length).toBeGreaterThan(0)
       for (const m of lengths(grain)) expect(Math.abs(m / mark - Math.round(m / mark))).toBeLessThan(1e-4)
     }
-  })
+  }, 60_000)
 
   it('is looked for with every lever that there is', () => {
     expect([...new Set(Object.values(leversOf).flat())].sort()).toEqual([...levers].sort())
@@ -108,5 +108,5 @@ describe('what a grower begins with at an ordinary place', () => {
       }
     }
     expect(stuck).toEqual(kind === 'wall' ? TOO_HEAVY : [])
-  })
+  }, 60_000)
 })
