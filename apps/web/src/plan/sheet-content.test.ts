@@ -12,6 +12,7 @@ import type { SheetItem, SheetSection } from '../documents/sheet-content.ts'
 import en from '../i18n/en.json'
 import { sampleWall } from '../sample/sample-wall.ts'
 import { UNITS } from '../ui/units.tsx'
+import { linesInWords } from './line-words.ts'
 import { namesIn } from './names.ts'
 import { sheetContent } from './sheet-content.ts'
 
@@ -87,13 +88,10 @@ it('the sheet of a row says of every piece which wire it is and how high up the 
   )
   if (pattern.kind !== 'row') throw new Error('not a row')
   const order = itemsOf(sheet.sections.find(({ title }) => title === i18next.t('sheet.order')))
-  const said = order.map(({ text }) => text)
+  const said = order.map(({ text }) => text).join('; ')
   for (const { heightM } of pattern.levels)
-    expect(said.some((text) => text.includes(`${UNITS.metric.length(heightM, 'short')} up the posts`))).toBe(
-      true,
-    )
-  const named = said.map((text) => text.slice(0, text.indexOf(', from node')))
-  expect(new Set(named).size).toBe(plan.frame!.lines.length)
+    expect(said).toContain(`${UNITS.metric.length(heightM, 'short')} up the posts`)
+  for (const name of linesInWords(i18next.t, plan.frame!).values()) expect(said).toContain(name)
 })
 
 describe.each(kinds)('the sheet of %s', (kind) => {
@@ -116,7 +114,8 @@ describe.each(kinds)('the sheet of %s', (kind) => {
     const { plan, sheet } = sheetOf(kind, 'metric')
     const pieces = plan.wires.reduce((n, { stringing }) => n + (stringing?.pieces.length ?? 0), 0)
     const order = itemsOf(section(sheet.sections, 'sheet.order'))
-    expect(order).toHaveLength(pieces)
+    const strung = order.flatMap(({ lead }) => lead.match(/\b[A-Z]{1,2}\b/g) ?? [])
+    expect(strung).toHaveLength(pieces)
     const cuts = itemsOf(section(sheet.sections, 'sheet.cutList'))
     const lettersCut = cuts.flatMap(({ text }) => text.match(/[A-Z]+(?= \d)/g) ?? [])
     expect(lettersCut).toHaveLength(pieces)
@@ -126,6 +125,42 @@ describe.each(kinds)('the sheet of %s', (kind) => {
       [...text.matchAll(/(\d+) × /g)].reduce((sum, [, n]) => sum + Number(n), 0),
     )
     expect(said).toEqual(sawn)
+  })
+
+  it('says of each upright how it stands and is cut, of each strained wire how high and how hard, of each eye how it is set', () => {
+    const { plan, sheet } = sheetOf(kind, 'metric')
+    const frame = plan.frame!
+    const counted = (text: string) => Number(/\((\d+)\)$/.exec(text)?.[1] ?? text.split(', ').length)
+    const sum = (rows: readonly (readonly string[])[]) => rows.reduce((n, [which]) => n + counted(which!), 0)
+    const stands = frame.members.filter(({ foot }) => foot !== null)
+    const uprights = rowsOf(section(sheet.sections, 'sheet.uprights'))
+    expect(sum(uprights)).toBe(stands.length)
+    for (const { buriedM, cutLengthM } of stands) {
+      const [inGround, cut] = [UNITS.metric.length(buriedM, 'short'), UNITS.metric.length(cutLengthM)]
+      expect(uprights.some((row) => row[2] === (buriedM > 0 ? inGround : '–') && row[4] === cut)).toBe(true)
+    }
+    const wires = rowsOf(section(sheet.sections, 'sheet.wires'))
+    expect(wires).toHaveLength(plan.lines.length)
+    for (const row of wires) expect(row.slice(-4).every((pull) => /^\d+ N$/.test(pull))).toBe(true)
+    const eyes = frame.nodes.filter(({ joint }) => joint === 'eye').length
+    const set = itemsOf(section(sheet.sections, 'sheet.fixings'))
+    expect(set).toHaveLength(eyes > 0 ? 1 : 0)
+    for (const { lead, text } of set) {
+      expect(lead).toMatch(new RegExp(`^${eyes} × `))
+      expect(text).toContain(`bit ${plan.takeOff!.drill!.bitMm} mm`)
+      expect(text).toContain(`stands ${UNITS.metric.length(plan.fixing!.standOffM, 'short')} off`)
+    }
+  })
+
+  it('checks across only between marks that it has', () => {
+    const { plan } = sheetOf(kind, 'metric')
+    const at = new Map(plan.markOut!.rows.map((row) => [row.label, row]))
+    for (const { from, to, lengthM } of plan.markOut!.diagonals) {
+      const [a, b] = [at.get(from)!, at.get(to)!]
+      const across = Math.hypot(a.alongM - b.alongM, a.heightM - b.heightM, a.outM - b.outM)
+      expect(lengthM).toBeCloseTo(across, 6)
+    }
+    expect(new Set(plan.markOut!.rows.map(({ label }) => label)).size).toBe(plan.markOut!.rows.length)
   })
 
   it('has all that its kind is built from, and nothing that it is not', () => {

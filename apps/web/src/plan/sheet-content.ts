@@ -15,9 +15,10 @@ import { linesInWords } from './line-words.ts'
 import { quantityText } from './names.ts'
 import type { Names } from './names.ts'
 import { checkWords, outcomeWords } from './verdict.ts'
+import { fixings, isStrained, uprights, wires } from './sheet-frame.ts'
 import { alongStyle, figureText, isMoved, kitWords, markOutWords, pieceLetter } from './words.ts'
 
-interface SheetInput {
+export interface SheetInput {
   readonly t: TFunction
   readonly units: Units
   readonly names: Names
@@ -64,6 +65,9 @@ export function sheetSections(input: SheetInput): SheetSection[] {
     ...checks(input),
     ...cautions(input),
     ...markOut(input),
+    ...uprights(input),
+    ...wires(input),
+    ...fixings(input),
     ...figures(input),
     ...(has.has('anchors') ? anchors(input) : []),
     ...materials(input),
@@ -103,7 +107,8 @@ function checks({ t, plan, units, names, catalogue }: SheetInput): SheetSection[
 function cautions({ t, plan }: SheetInput): SheetSection[] {
   const items = (plan.takeOff?.steps ?? []).map((step): SheetItem => {
     const warned = step.cautions.map((one) => t(`caution.${one}`))
-    return { lead: t(`step.${step.kind}`), text: [`${kitWords(t, step)}.`, ...warned].join(' ') }
+    const craft = t(step.kind === 'string' && !isStrained(plan) ? 'craft.cord' : `craft.${step.kind}`)
+    return { lead: t(`step.${step.kind}`), text: [`${kitWords(t, step)}.`, craft, ...warned].join(' ') }
   })
   if (items.length === 0) return []
   return [{ kind: 'list', title: t('slip.cautions'), groups: [{ title: null, items }], isBoxed: true }]
@@ -111,10 +116,13 @@ function cautions({ t, plan }: SheetInput): SheetSection[] {
 
 function markOut({ t, units, place, plan }: SheetInput): SheetSection[] {
   if (!plan.markOut || plan.markOut.rows.length === 0) return []
-  const { rows, diagonalM } = plan.markOut
+  const { rows, diagonals } = plan.markOut
   type Row = (typeof rows)[number]
   const length = (m: number) => units.length(m, 'short')
-  const diagonal = diagonalM === null ? '' : ` ${t('slip.diagonal')} ${length(diagonalM)}.`
+  const across = diagonals.map(({ from, to, lengthM }) =>
+    t('slip.diagonalReads', { from, to, length: length(lengthM) }),
+  )
+  const check = across.length === 0 ? '' : ` ${t('slip.diagonals', { diagonals: across.join(', ') })}`
   const ideal = (row: Row) => {
     if (!isMoved(row)) return ''
     return row.what === 'node'
@@ -134,7 +142,7 @@ function markOut({ t, units, place, plan }: SheetInput): SheetSection[] {
     {
       kind: 'table',
       title: t('slip.markOut'),
-      intro: `${markOutWords(t, plan.markOut, place.body.viewingEnd)}${diagonal}`,
+      intro: `${markOutWords(t, plan.markOut, place.body.viewingEnd)}${check}`,
       header: [t('slip.mark'), ...columns.map(({ title }) => title)],
       rows: rows.map((row) => [row.label, ...columns.map(({ cell }) => cell(row))]),
       isTicked: true,
@@ -231,7 +239,8 @@ function grouped(lengthsM: readonly number[]): [number, number][] {
 }
 
 /** Piece by piece the way each is strung, by the marks on the wall, and as which wire of the frame. */
-function order({ t, units, names, place, plan }: SheetInput): SheetSection[] {
+function order(input: SheetInput): SheetSection[] {
+  const { t, units, names, place, plan } = input
   const { frame } = plan
   if (!frame) return []
   const lineName = linesInWords(t, frame)
@@ -249,22 +258,65 @@ function order({ t, units, names, place, plan }: SheetInput): SheetSection[] {
   }
   const groups = plan.wires.flatMap(({ wire, stringing }) => {
     if (!stringing) return []
-    const items = stringing.pieces.map((piece, i): SheetItem => {
+    const strung = stringing.pieces.map((piece, i) => {
       const [from, ...rest] = piece.nodes.map((index) => frame.nodes[index]!.label)
       const to = rest.pop()
       const way =
         rest.length > 0
           ? t('sheet.steps', { from, through: rest.join(', '), to })
           : t('sheet.stepsDirect', { from, to })
-      return {
-        lead: t('sheet.piece', { letter: pieceLetter(i), length: units.length(piece.cutLengthM) }),
-        text: [which(piece.nodes), way].filter((one) => one !== null).join(', '),
-      }
+      const length = units.length(piece.cutLengthM)
+      return { letter: pieceLetter(i), length, which: which(piece.nodes), way: wound(input) ?? way }
     })
-    return [{ title: names.wire(wire), items }]
+    return [{ title: names.wire(wire), items: alikeTogether(t, strung) }]
   })
   if (groups.length === 0) return []
-  return [{ kind: 'list', title: t('sheet.order'), intro: t('sheet.strainer'), groups }]
+  const intro = isStrained(plan) ? { intro: t('sheet.strainer') } : {}
+  return [{ kind: 'list', title: t('sheet.order'), ...intro, groups }]
+}
+
+interface StrungPiece {
+  readonly letter: string
+  readonly length: string
+  readonly which: string | null
+  readonly way: string
+}
+
+/** Pieces of one length that go the same way are said once, with all that they are. */
+function alikeTogether(t: TFunction, pieces: readonly StrungPiece[]): SheetItem[] {
+  const groups = new Map<string, StrungPiece[]>()
+  for (const piece of pieces) {
+    const key = `${piece.length} ${piece.way}`
+    groups.set(key, [...(groups.get(key) ?? []), piece])
+  }
+  return [...groups.values()].map((alike): SheetItem => {
+    const [{ length, letter, way }] = alike as [StrungPiece]
+    const letters = alike.map((one) => one.letter).join(', ')
+    const named = alike.flatMap(({ which }) => (which === null ? [] : [which]))
+    return {
+      lead: alike.length > 1 ? t('sheet.alike', { letters, length }) : t('sheet.piece', { letter, length }),
+      text: [...named, way].join(', '),
+    }
+  })
+}
+
+/** String wound up stakes is not told stake by stake. */
+function wound({ t, units, body, plan }: SheetInput): string | null {
+  const { pattern } = body.design
+  if (pattern.kind !== 'spiral') return null
+  const cord = plan.frame?.lines.find(({ role }) => role === 'cord')
+  const nodes = plan.frame?.runs.filter(({ line }) => line.id === cord?.id) ?? []
+  const [first, last] = [nodes[0], nodes.at(-1)]
+  if (!plan.frame || !first || !last) return null
+  const chords = pattern.turns * pattern.stakes
+  return t('sheet.woundOnto', {
+    from: plan.frame.nodes[first.from]!.label,
+    to: plan.frame.nodes[last.to]!.label,
+    start: units.length(pattern.startHeightM, 'short'),
+    turns: pattern.turns,
+    direction: t(`option.winding.${pattern.winding}`),
+    rise: units.length((pattern.heightM - pattern.startHeightM) / chords, 'short'),
+  })
 }
 
 /** Tells the wire of the frame that a piece is all of; null where it goes over more than one. */

@@ -24,7 +24,7 @@ export { lineNames } from './line-names.ts'
 export type { LineName } from './line-names.ts'
 export { figureKeys } from './layout.ts'
 export { markOut } from './mark-out.ts'
-export type { MarkOut, MarkOutRow } from './mark-out.ts'
+export type { Diagonal, MarkOut, MarkOutRow } from './mark-out.ts'
 export {
   anchorId,
   bearsLeaf,
@@ -48,6 +48,8 @@ export type {
   NodeId,
   WireName,
 } from './parts.ts'
+export { uprightsOf } from './uprights.ts'
+export type { Uprights } from './uprights.ts'
 export { potSoilLitres } from './pot.ts'
 export type { Pot } from './pot.ts'
 export { groundAt, placeKinds, settings } from './site.ts'

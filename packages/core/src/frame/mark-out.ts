@@ -1,6 +1,6 @@
 import type { AnchorId, MemberId, NodeId } from './parts.ts'
 import type { Frame, NodeState } from './frame.ts'
-import type { Shift } from './layout.ts'
+import type { Member, Shift } from './layout.ts'
 import type { Site } from './site.ts'
 
 /** A fixing in the wall; a post, stake or leg in the ground; an anchor. */
@@ -22,15 +22,22 @@ interface Mark {
   readonly idealHeightM: number
   readonly movedM: number
   readonly state: NodeState
+  /** The other foot of a hoop, which is set together with its first. */
+  readonly isSecondFoot?: boolean
 }
 
 export interface MarkOut {
   /** Fixings by number, then posts and anchors, each along the tape. */
   readonly rows: readonly MarkOutRow[]
-  /**
-   * Both diagonals of the outer rectangle must read this, or it is out of square. `null` for a single line.
-   */
-  readonly diagonalM: number | null
+  /** Checks of the whole with a tape from mark to mark; none for a single line. */
+  readonly diagonals: readonly Diagonal[]
+}
+
+/** From one outer mark to the one across: what the tape must read between them. */
+export interface Diagonal {
+  readonly from: string
+  readonly to: string
+  readonly lengthM: number
 }
 
 /**
@@ -70,22 +77,48 @@ export function markOut(frame: Frame, site: Pick<Site, 'widthM' | 'viewingEnd'>)
       state: shift?.spot ? 'blocked' : movedM > 0 ? 'moved' : 'set',
     }
   }
-  const feet = frame.members.flatMap(({ id, foot, label }) =>
-    foot && label ? [onGround({ what: 'post', partId: id }, label, foot)] : [],
+  const feet = frame.members.flatMap((member) =>
+    feetOf(member).map(({ label, at, isSecond }) => ({
+      ...onGround({ what: 'post', partId: member.id }, label, at),
+      isSecondFoot: isSecond,
+    })),
   )
   const anchors = frame.anchors.flatMap(({ id, head, label, at }) =>
     head === 'eye' ? [onGround({ what: 'anchor', partId: id }, label, at)] : [],
   )
   const ground = [...feet, ...anchors].sort((a, b) => a.alongM - b.alongM || a.outM - b.outM)
-  const diagonalM = fixings.length > 0 ? diagonal(fixings, 'heightM') : diagonal(feet, 'outM')
-  return { rows: [...fixings, ...ground], diagonalM }
+  // Stakes and legs stand in a ring, and have no corners.
+  const isSquare = frame.traits.stands !== 'on-legs'
+  const diagonals =
+    fixings.length > 0 ? diagonalsOf(fixings, 'heightM') : isSquare ? diagonalsOf(feet, 'outM') : []
+  return { rows: [...fixings, ...ground], diagonals }
 }
 
-function diagonal(rows: readonly MarkOutRow[], across: 'heightM' | 'outM'): number | null {
-  if (rows.length === 0) return null
-  const span = (values: number[]) =>
-    values.reduce((a, b) => Math.max(a, b)) - values.reduce((a, b) => Math.min(a, b))
-  const width = span(rows.map((r) => r.alongM))
-  const height = span(rows.map((r) => r[across]))
-  return width < 1e-6 || height < 1e-6 ? null : Math.hypot(width, height)
+/** Where a member goes into the ground: at its foot, a hoop at both. */
+function feetOf({ role, foot, label, path }: Member) {
+  if (!foot || !label) return []
+  if (role !== 'hoop') return [{ label, at: foot, isSecond: false }]
+  return [
+    { label: `${label}a`, at: foot, isSecond: false },
+    { label: `${label}b`, at: { ...path.at(-1)!, yM: foot.yM }, isSecond: true },
+  ]
 }
+
+/** Between the marks that lie farthest out in opposite corners. */
+function diagonalsOf(rows: readonly MarkOutRow[], across: 'heightM' | 'outM'): Diagonal[] {
+  const farthest = (along: 1 | -1, up: 1 | -1): MarkOutRow | undefined =>
+    rows.reduce<MarkOutRow | undefined>((best, row) => {
+      const reach = (one: MarkOutRow) => along * one.alongM + up * one[across]
+      return best === undefined || reach(row) > reach(best) + LEAST_M ? row : best
+    }, undefined)
+  return ([1, -1] as const).flatMap((up) => {
+    const [from, to] = [farthest(-1, -up as 1 | -1), farthest(1, up)]
+    if (!from || !to) return []
+    const [alongM, upM] = [Math.abs(to.alongM - from.alongM), Math.abs(to[across] - from[across])]
+    if (alongM < LEAST_M || upM < LEAST_M) return []
+    return [{ from: from.label, to: to.label, lengthM: Math.hypot(alongM, upM) }]
+  })
+}
+
+/** Marks nearer to each other than this have no diagonal between them. */
+const LEAST_M = 1e-3

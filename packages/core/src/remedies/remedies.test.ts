@@ -92,21 +92,25 @@ const ordinary: readonly (readonly [PlaceKind, number, number, Partial<PlannedSi
 const TOO_HEAVY = ['zigzag pear', 'zigzag ivy']
 
 describe('what a grower begins with at an ordinary place', () => {
-  it.each(ordinary)('%s: holds, or says what makes it hold', (kind, widthM, usableHeightM, rest, plants) => {
-    const place: StartPlace = { kind, widthM, usableHeightM, firstForkM: rest.firstForkM ?? 0 }
-    const site = siteOf(widthM, usableHeightM, rest)
-    const stuck: string[] = []
-    for (const frame of kindsFor(place)) {
-      for (const plantKindId of plants) {
-        const design = { ...startDesign(place, frame, standardCatalogue), plantKindId }
-        expect(planFrame(site, design).problems).toEqual([])
-        if (openOf(site, design).size === 0) continue
-        const { advice, together } = adviseAll(site, design)
-        const isSaid =
-          together !== null || advice.some(({ remedies }) => remedies.some(({ open }) => open === 0))
-        if (!isSaid) stuck.push(`${frame} ${plantKindId}`)
+  it.each(ordinary)(
+    '%s: holds, or says what makes it hold',
+    (kind, widthM, usableHeightM, rest, plants) => {
+      const place: StartPlace = { kind, widthM, usableHeightM, firstForkM: rest.firstForkM ?? 0 }
+      const site = siteOf(widthM, usableHeightM, rest)
+      const stuck: string[] = []
+      for (const frame of kindsFor(place)) {
+        for (const plantKindId of plants) {
+          const design = { ...startDesign(place, frame, standardCatalogue), plantKindId }
+          expect(planFrame(site, design).problems).toEqual([])
+          if (openOf(site, design).size === 0) continue
+          const { advice, together } = adviseAll(site, design)
+          const isSaid =
+            together !== null || advice.some(({ remedies }) => remedies.some(({ open }) => open === 0))
+          if (!isSaid) stuck.push(`${frame} ${plantKindId}`)
+        }
       }
-    }
-    expect(stuck).toEqual(kind === 'wall' ? TOO_HEAVY : [])
-  }, 60_000)
+      expect(stuck).toEqual(kind === 'wall' ? TOO_HEAVY : [])
+    },
+    60_000,
+  )
 })

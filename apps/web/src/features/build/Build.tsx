@@ -52,7 +52,8 @@ function Site({ gardenId, place, document }: SiteProps) {
   const recorder = useRecorder()
   useUndoKeys(recorder.last ? recorder.undo : null)
   const [tab, setTab] = useState<'marks' | 'wires'>('marks')
-  const rows = plan.markOut?.rows ?? []
+  // A hoop is set with both its feet at once.
+  const rows = plan.markOut?.rows.filter((row) => !row.isSecondFoot) ?? []
   const isDone = (row: MarkOutRow) =>
     row.what === 'node'
       ? condition.fixings.has(row.partId)

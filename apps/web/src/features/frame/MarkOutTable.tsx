@@ -52,7 +52,7 @@ export function MarkOutTable({ place, plan, nodeId, onNode }: MarkOutTableProps)
         </thead>
         <tbody>
           {rows.map((row) => (
-            <tr key={`${row.what} ${row.partId}`} className={row.partId === nodeId ? 'bg-wash' : ''}>
+            <tr key={`${row.what} ${row.label}`} className={row.partId === nodeId ? 'bg-wash' : ''}>
               <th scope="row" className="text-left font-normal">
                 <button
                   type="button"
@@ -80,11 +80,13 @@ export function MarkOutTable({ place, plan, nodeId, onNode }: MarkOutTableProps)
           {t('slip.showAll', { count: markOut.rows.length })}
         </button>
       )}
-      {markOut.diagonalM !== null && (
-        <dl>
-          <SlipRow label={t('slip.diagonal')}>{units.length(markOut.diagonalM, 'short')}</SlipRow>
-        </dl>
-      )}
+      <dl>
+        {markOut.diagonals.map(({ from, to, lengthM }) => (
+          <SlipRow key={`${from} ${to}`} label={t('slip.diagonalOf', { from, to })}>
+            {units.length(lengthM, 'short')}
+          </SlipRow>
+        ))}
+      </dl>
     </section>
   )
 }

@@ -240,7 +240,8 @@ function layRow(laying: Laying, pattern: RowPattern): Layout {
 
   function brace(name: 'left' | 'right', i: number, foot: Point3, attach: Point3, stockId: string): void {
     const path = [foot, attach]
-    builder.member({ id: `brace-${name}`, role: 'brace', path, stockId, foot, label: label(i) })
+    const braceLabel = `B${(name === 'left') === (site.viewingEnd === 'left') ? 1 : 2}`
+    builder.member({ id: `brace-${name}`, role: 'brace', path, stockId, foot, label: braceLabel })
     builder.joint(`brace-${name}.post`, attach, 'bolt', { label: label(i) })
   }
 }

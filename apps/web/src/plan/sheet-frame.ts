@@ -1,0 +1,120 @@
+import { findStock, holdsBy } from '@klados/core/catalogue'
+import { groundAt, uprightsOf } from '@klados/core/frame'
+import type { Frame } from '@klados/core/frame'
+import { tensionToday } from '@klados/core/loads'
+import type { WireLine } from '@klados/core/loads'
+import type { FramePlan } from '@klados/core/plan'
+import type { SheetSection } from '../documents/sheet-content.ts'
+import { linesInWords } from './line-words.ts'
+import type { SheetInput } from './sheet-content.ts'
+
+/** Whether anything in it is strained: string is only held taut. */
+export const isStrained = (plan: FramePlan): boolean => plan.lines.length > 0
+
+/** Names in a row told from the first to the last. */
+const NAMED_SINGLY = 3
+
+function labelsText({ t }: SheetInput, labels: readonly string[]): string {
+  if (labels.length <= NAMED_SINGLY) return labels.join(', ')
+  return t('sheet.labels', { from: labels[0], to: labels.at(-1), count: labels.length })
+}
+
+/** What stands in the ground or the pot, and how it is set and cut: those alike once. */
+export function uprights(input: SheetInput): SheetSection[] {
+  const { t, units, names, catalogue, plan } = input
+  const groups = plan.frame ? uprightsOf(plan.frame) : []
+  if (groups.length === 0) return []
+  const rows = groups.map(({ labels, count, stockId, aboveM, buriedM, leanDeg, cutLengthM }) => {
+    const stock = findStock(catalogue, stockId)
+    const degrees = Math.round(leanDeg)
+    return [
+      labels.length > 0 ? labelsText(input, labels) : `(${count})`,
+      units.length(aboveM, 'short'),
+      buriedM > 0 ? units.length(buriedM, 'short') : '–',
+      degrees === 0 ? t('sheet.upright') : t('sheet.degrees', { degrees }),
+      units.length(cutLengthM),
+      stock ? names.stock(stock) : stockId,
+    ]
+  })
+  const header = (['which', 'above', 'inGround', 'lean', 'cut', 'ofWhat'] as const).map((key) =>
+    t(`sheet.${key}`),
+  )
+  return [{ kind: 'table', title: t('sheet.uprights'), header, rows }]
+}
+
+/** Warmths for which the pull to set is given: a cool morning to a hot day, degrees Celsius. */
+const TABLED_C = [5, 15, 25, 35] as const
+
+/** Every wire with its height, and the pull to set on a cool and on a warm day. */
+export function wires(input: SheetInput): SheetSection[] {
+  const { t, units, names, place, plan } = input
+  const { frame, lines } = plan
+  if (!frame || lines.length === 0) return []
+  const lineName = linesInWords(t, frame)
+  const rows = lines.map((line) => [
+    labelsText(
+      input,
+      line.ids.map((id) => lineName.get(id) ?? ''),
+    ),
+    heightsOf(frame, line, (xM) => groundAt(place.body, xM))
+      .map((m) => units.length(m, 'short'))
+      .join(', '),
+    names.wire(line.wire),
+    ...TABLED_C.map((warmC) => units.force(tensionToday(line, warmC))),
+  ])
+  const header = [
+    t('sheet.wire'),
+    t('sheet.heights'),
+    t('sheet.ofWhat'),
+    ...TABLED_C.map((warmC) => t('sheet.setAt', { temperature: units.temperature(warmC) })),
+  ]
+  const isTold = rows.some((row) => row[1] !== '')
+  const without = (row: readonly string[]) => (isTold ? row : row.filter((_, i) => i !== 1))
+  return [
+    {
+      kind: 'table',
+      title: t('sheet.wires'),
+      intro: t('sheet.wiresIntro'),
+      header: without(header),
+      rows: rows.map(without),
+    },
+  ]
+}
+
+/** Heights above the ground of the level ones among alike lines, each once; slanting ones are marked node by node. */
+function heightsOf(frame: Frame, line: WireLine, ground: (xM: number) => number): number[] {
+  const ids = new Set(line.ids)
+  const byLine = new Map<string, number[]>()
+  for (const run of frame.runs) {
+    if (!ids.has(run.line.id) || run.line.role === 'tie-back') continue
+    const heights = [run.from, run.to].map((n) => {
+      const { ideal } = frame.nodes[n]!
+      return ideal.yM - ground(ideal.xM)
+    })
+    byLine.set(run.line.id, [...(byLine.get(run.line.id) ?? []), ...heights])
+  }
+  const level = [...byLine.values()].flatMap((heights) => {
+    const [low, high] = [Math.min(...heights), Math.max(...heights)]
+    return high - low < SAME_HEIGHT_M ? [Math.round(((low + high) / 2) * 1000) / 1000] : []
+  })
+  return [...new Set(level)].sort((a, b) => a - b)
+}
+/** End posts that lean bring a wire this much nearer to the ground at most. */
+const SAME_HEIGHT_M = 0.03
+
+/** How each eye is set: what is drilled, how deep, how far it stands off. */
+export function fixings({ t, units, names, place, plan }: SheetInput): SheetSection[] {
+  const { frame, fixing, takeOff } = plan
+  const count = frame?.nodes.filter(({ joint }) => joint === 'eye').length ?? 0
+  if (!fixing || !takeOff?.drill || count === 0) return []
+  const { plugMm, bitMm } = takeOff.drill
+  const isMasonry = holdsBy(place.body.surface) === 'plug'
+  const text = t(isMasonry ? 'sheet.fixingMasonry' : 'sheet.fixingWood', {
+    bit: bitMm,
+    plug: plugMm ?? '',
+    hole: units.length(fixing.lengthMm / 1000, 'short'),
+    standOff: units.length(fixing.standOffM, 'short'),
+  })
+  const lead = t('sheet.fixingLead', { count: count * plan.repeat, what: names.fixing(fixing) })
+  return [{ kind: 'list', title: t('sheet.fixings'), groups: [{ title: null, items: [{ lead, text }] }] }]
+}
