@@ -244,13 +244,14 @@ function order(input: SheetInput): SheetSection[] {
   const { frame } = plan
   if (!frame) return []
   const lineName = linesInWords(t, frame)
-  const lineOf = linesOfPieces(frame)
+  const linesOf = linesOfPieces(frame)
   const isOnPosts = frame.members.some((member) => isPost(member.role))
   const which = (piece: readonly number[]): string | null => {
-    const line = lineOf(piece)
-    if (line === null) return null
-    const name = lineName.get(line.id)!
-    if (line.role === 'tie-back' || !isOnPosts) return name
+    const lines = linesOf(piece)
+    const [line] = lines
+    if (!line || lines.length > NAMED_AT_MOST) return null
+    const name = lines.map(({ id }) => lineName.get(id)!).join(', ')
+    if (lines.length > 1 || line.role === 'tie-back' || !isOnPosts) return name
     // Half way along, where no end post leans.
     const { at } = frame.nodes[piece[piece.length >> 1]!]!
     const heightM = at.yM - groundAt(place.body, at.xM)
@@ -319,8 +320,11 @@ function wound({ t, units, body, plan }: SheetInput): string | null {
   })
 }
 
-/** Tells the wire of the frame that a piece is all of; null where it goes over more than one. */
-function linesOfPieces(frame: Frame): (piece: readonly number[]) => Line | null {
+/** A piece that goes over more wires than this is told by its nodes alone. */
+const NAMED_AT_MOST = 3
+
+/** Tells the wires of the frame that a piece goes along. */
+function linesOfPieces(frame: Frame): (piece: readonly number[]) => readonly Line[] {
   const lineAt = new Map(
     frame.runs.flatMap(({ from, to, line }) => [
       [`${from} ${to}`, line],
@@ -328,8 +332,7 @@ function linesOfPieces(frame: Frame): (piece: readonly number[]) => Line | null 
     ]),
   )
   return (piece) => {
-    const lines = piece.slice(1).map((to, i) => lineAt.get(`${piece[i]} ${to}`))
-    const [first] = lines
-    return first && lines.every((one) => one?.id === first.id) ? first : null
+    const lines = piece.slice(1).flatMap((to, i) => lineAt.get(`${piece[i]} ${to}`) ?? [])
+    return [...new Map(lines.map((line) => [line.id, line])).values()]
   }
 }

@@ -47,7 +47,9 @@ describe('ids of a frame’s parts', () => {
       'w2b',
       'water',
       'tie-left',
+      'tie-left-2',
       'tie-right',
+      'tie-right-2',
     ])
     expect(frame.nodes[0]!.id).toBe('w0.p0')
     const tiers: Pattern = { kind: 'tiers', levels: tierLevels(0.5, 1), maxSupportSpacingM: 2 }
@@ -97,9 +99,9 @@ describe('ids of a frame’s parts', () => {
     )
     const gone = partsGone(before, after)
     expect(gone.members).toEqual(['p1', 'p3', 'p5'])
-    expect(gone.lines).toEqual(['w2a', 'w2b', 'water', 'tie-left', 'tie-right'])
+    expect(gone.lines).toEqual(['w2a', 'w2b', 'water', 'tie-left', 'tie-left-2', 'tie-right', 'tie-right-2'])
     expect(gone.levels).toEqual(['w2'])
-    expect(gone.anchors).toEqual(['anchor-left', 'anchor-right'])
+    expect(gone.anchors).toEqual(['anchor-left', 'anchor-left-2', 'anchor-right', 'anchor-right-2'])
   })
 
   it('come back with a revision that is brought back, and go on from it', () => {

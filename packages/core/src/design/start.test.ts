@@ -63,4 +63,16 @@ describe('a frame begun with a tape in inches', () => {
         expect(Math.abs(m / INCH_M - Math.round(m / INCH_M))).toBeLessThan(1e-3)
     }
   })
+
+  it.each(['wine-grape', 'raspberry', null])(
+    'as a row of 150 ft holds what is usual on rows: %s',
+    (plantKindId) => {
+      const at: StartPlace = { kind: 'row', widthM: 45.72, usableHeightM: 1.8288, firstForkM: 0 }
+      const site = siteOf(at.widthM, at.usableHeightM, { surface: 'open' })
+      for (const system of ['metric', 'imperial'] as const) {
+        const design = { ...startDesign(at, 'row', standardCatalogue, system), plantKindId }
+        expect(planFrame(site, design).outcome).toMatchObject({ verdict: 'holds', open: 0 })
+      }
+    },
+  )
 })

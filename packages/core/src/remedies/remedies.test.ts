@@ -59,7 +59,12 @@ describe('a remedy', () => {
   it('is set out on the marks of the tape that one has', () => {
     const site = siteOf(45.72, 1.83, { surface: 'open' })
     const place: StartPlace = { kind: 'row', widthM: 45.72, usableHeightM: 1.83, firstForkM: 0 }
-    const design = { ...startDesign(place, 'row', standardCatalogue), plantKindId: 'raspberry' }
+    const begun = startDesign(place, 'row', standardCatalogue)
+    const design = {
+      ...begun,
+      pattern: { ...begun.pattern, postBuriedM: 0.4 } as typeof begun.pattern,
+      plantKindId: 'raspberry',
+    }
     const lengths = (grain: Grain) =>
       adviseAll(site, design, { grain }).advice.flatMap(({ remedies }) =>
         remedies.flatMap(({ steps }) => steps.flatMap(({ to }) => (to?.is === 'length' ? [to.m] : []))),

@@ -88,14 +88,14 @@ export const row = frameKind({
     })
     return {
       kind: 'row',
-      maxPostSpacingM: 6,
+      maxPostSpacingM: 5,
       postHeightM,
-      postBuriedM: 0.6,
+      postBuriedM: 0.8,
       postStockId: 'post-round-100',
       endStockId: 'post-round-140',
       endBuriedM: 0.9,
       endLeanDeg: 10,
-      end: { kind: 'tied-back', attachHeightM: at(0.8), angleDeg: 45, screwId: 'screw-eye-1200', inLine: 1 },
+      end: { kind: 'tied-back', attachHeightM: at(0.8), angleDeg: 45, screwId: 'screw-eye-1600', inLine: 2 },
       armStockId: 'batten-20x30',
       levels: [
         level(0, 0.4, 'carrying', 'single'),
