@@ -30,35 +30,30 @@ test('what does not hold says what would, at what cost; one press and it does', 
   await expect(verdict).toBeVisible()
   const cost = page.locator('.slip-row', { has: page.getByText('Cost', { exact: true }) }).locator('dd')
   const before = await cost.textContent()
-  // The posts alone first: their check holds, the others stay as they were.
+  // The posts alone: their check holds, the others stay as they were.
   const posts = page.locator('details', { hasText: 'Posts in the wind' })
-  await expect(posts.getByText(/\d more, \d+ min longer|same cost/).first()).toBeVisible({ timeout: 30_000 })
-  await posts.getByRole('button', { name: /^Change it: Posts .* in the ground/ }).click()
+  await posts.getByRole('button', { name: /^Change it: Posts .* in the ground/ }).click({ timeout: 30_000 })
   await expect(posts.getByText(/× its need/)).toHaveClass(/verdigris/)
-  // Then all that is left, at once.
+  await page.locator('h1').click()
+  await page.keyboard.press('Control+z')
+  await expect(posts.getByText(/× its need/)).not.toHaveClass(/verdigris/)
+  // All of it at once.
   const together = page.getByText('All of it holds with:').locator('..')
   await together.getByRole('button').click({ timeout: 30_000 })
   await expect(page.getByText(/^All \d checks hold\.$/)).toBeVisible()
   expect(await cost.textContent()).not.toBe(before)
-  // Two presses were two steps.
-  await page.keyboard.press('Escape')
   await page.locator('h1').click()
-  await page.keyboard.press('Control+z')
   await page.keyboard.press('Control+z')
   await expect(verdict).toBeVisible()
   await expect(cost).toHaveText(before!)
   await expect(page.getByLabel('Screws in line')).toHaveValue('1')
   await page.keyboard.press('Control+Shift+Z')
-  await expect(posts.getByText(/× its need/)).toHaveClass(/verdigris/)
+  await expect(page.getByText(/^All \d checks hold\.$/)).toBeVisible()
 })
 
 test('a node is dragged, and dragged again from where it lies under its own dimensions', async ({ page }) => {
   await begin(page, {}, 'Level tiers')
   const node = page.locator('[data-node]').nth(3).locator('circle').first()
-  const along = page
-    .locator('table')
-    .getByText(/moved by hand|m$/)
-    .first()
   const drag = async (dx: number, dy: number) => {
     const box = (await node.boundingBox())!
     const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]

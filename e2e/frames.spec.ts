@@ -197,7 +197,12 @@ test('built on site: marks ticked off, a screw that stopped short lowers its anc
   const id = await haveWall(page, garden, { name: 'Row', ...open('row', 12) })
   await page.goto(`${garden}/places/${id}/frame`)
   await page.getByRole('button', { name: 'Begin: Row' }).click()
-  const anchor = page.locator('details', { hasText: /^Anchor A1/ }).locator('summary')
+  await page.getByLabel('Screws in line').fill('1')
+  await page.getByLabel('Posts at most every').fill('6 m')
+  const anchor = page
+    .locator('details', { hasText: /^Anchor A1/ })
+    .locator('summary')
+    .first()
   const before = await anchor.textContent()
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await page.getByRole('link', { name: 'Build it, on site' }).click()
@@ -288,16 +293,16 @@ test('a post of one’s own is added to the catalogue and bought for a row', asy
   await page.getByRole('button', { name: 'Begin: Row' }).click()
   await page.getByLabel('Posts', { exact: true }).selectOption('Split chestnut')
   await page.getByText('Materials', { exact: true }).click()
-  await expect(figure(page, 'Split chestnut, 2.75 m')).toContainText('8.50')
+  await expect(figure(page, 'Split chestnut, 2.75 m')).toContainText('17.00')
 })
 
 test('stores: what is on hand is taken off the list, and offcuts go back into the shed', async ({ page }) => {
   await saveDiamonds(page)
   await page.getByRole('link', { name: 'Stores' }).click()
-  const eyes = page.getByRole('row', { name: /Screw eye 6 × 100 mm/ })
+  const eyes = page.getByRole('row', { name: /Screw eye 8 × 150 mm/ })
   await expect(eyes).toContainText('36')
   await page.getByRole('radio', { name: 'on hand' }).check()
-  await page.getByLabel('Add', { exact: true }).selectOption('fixing eye-100')
+  await page.getByLabel('Add', { exact: true }).selectOption('fixing eye-150')
   await page.getByRole('button', { name: 'Add it' }).click()
   await page.getByLabel('Quantity').fill('10')
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()
@@ -321,7 +326,7 @@ test('a list that takes long says how far it is, and can be stopped and begun ag
   await expect(page.getByText('Stopped before it was worked out.')).toBeVisible()
   isHeld = false
   await page.getByRole('button', { name: 'Work it out' }).click()
-  await expect(page.getByRole('row', { name: /Screw eye 6 × 100 mm/ })).toContainText('36')
+  await expect(page.getByRole('row', { name: /Screw eye 8 × 150 mm/ })).toContainText('36')
   // Offcuts of a list that is no longer the one asked for must not go into the stores.
   const keep = page.getByRole('button', { name: /put offcuts into the stores/ })
   await expect(keep).toBeEnabled()

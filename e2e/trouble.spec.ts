@@ -90,7 +90,7 @@ test('two people who save the same frame both keep their work', async ({ page, b
     version: number
     body: { placeId: string; name: string }
   }[]
-  const frame = frames.find((one) => one.body.name === 'Ivy diamonds')!
+  const frame = frames.find((one) => one.body.name === 'Akebia diamonds')!
   await page.goto(`${own}/places/${frame.body.placeId}/frame/${frame.id}`)
   await page.getByLabel('Nodes may move').fill('6 cm')
   const other = await (await browser.newContext()).newPage()

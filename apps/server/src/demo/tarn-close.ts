@@ -213,12 +213,13 @@ function laneFence() {
     place: { id, body },
     frame: {
       id: uuidv7(),
-      notes: ['Planned for ivy; nothing drilled yet'],
+      notes: ['Planned for akebia; nothing drilled yet'],
       body: {
         placeId: id,
-        name: 'Ivy diamonds',
+        name: 'Akebia diamonds',
         design: {
           ...wallWire,
+          plantKindId: 'akebia',
           handlingLengthM: 10,
           pattern: {
             kind: 'diamonds' as const,

@@ -105,7 +105,7 @@ describe.each(kinds)('the sheet of %s', (kind) => {
     expect(rowsOf(section(sections, 'slip.markOut')).map(([label]) => label)).toEqual(
       plan.markOut!.rows.map(({ label }) => label),
     )
-    expect(itemsOf(section(sections, 'check.title'))).toHaveLength(plan.checks.length)
+    expect(itemsOf(section(sections, 'check.title'))).toHaveLength(plan.checks.length + plan.warnings.length)
     expect(rowsOf(section(sections, 'sheet.materials'))).toHaveLength(plan.takeOff!.items.length + 1)
     expect(itemsOf(section(sections, 'slip.cautions'))).toHaveLength(plan.takeOff!.steps.length)
   })

@@ -15,6 +15,7 @@ import { linesInWords } from './line-words.ts'
 import { quantityText } from './names.ts'
 import type { Names } from './names.ts'
 import { checkWords, outcomeWords } from './verdict.ts'
+import { warningWords } from './warning-words.ts'
 import { fixings, isStrained, uprights, wires } from './sheet-frame.ts'
 import { alongStyle, figureText, isMoved, kitWords, markOutWords, pieceLetter } from './words.ts'
 
@@ -92,7 +93,11 @@ function drawings({ t, catalogue, place, body, plan: { frame } }: SheetInput): S
 
 /** How it stands with what has to hold, before anything is bought. */
 function checks({ t, plan, units, names, catalogue }: SheetInput): SheetSection[] {
-  if (plan.checks.length === 0) return []
+  const minds = plan.warnings.map((one): SheetItem => ({
+    lead: t('check.minds'),
+    text: warningWords(t, units, one),
+  }))
+  if (plan.checks.length === 0 && minds.length === 0) return []
   const items = plan.checks.map((check): SheetItem => {
     const { title, verdict, needs, remedy } = checkWords({ t, units, names, catalogue }, check)
     const why = check.verdict === 'holds' ? [] : [needs, ...(remedy === null ? [] : [remedy])]
@@ -100,7 +105,7 @@ function checks({ t, plan, units, names, catalogue }: SheetInput): SheetSection[
   })
   const intro = plan.checks.some((check) => check.isStructural) ? { intro: t('check.structural') } : {}
   const title = `${t('check.title')}: ${outcomeWords(t, plan.outcome)}`
-  return [{ kind: 'list', title, ...intro, groups: [{ title: null, items }] }]
+  return [{ kind: 'list', title, ...intro, groups: [{ title: null, items: [...minds, ...items] }] }]
 }
 
 /** Step by step what it takes and what can hurt, before anything is begun. */

@@ -11,6 +11,8 @@ import type { AnchorId, Frame, MarkOut, WireName } from '../frame/index.ts'
 import type { Drive } from '../ground/index.ts'
 import { NO_LOADS, wireLines, wireLoads } from '../loads/index.ts'
 import type { WireLine, WireLoads } from '../loads/index.ts'
+import { craftWarnings } from '../warnings/index.ts'
+import type { CraftWarning } from '../warnings/index.ts'
 import { checkFrame, endStiffness, outcomeOf } from '../strength/index.ts'
 import type { Check, Outcome } from '../strength/index.ts'
 
@@ -29,6 +31,8 @@ export interface FramePlan {
   readonly loads: WireLoads
   readonly checks: readonly Check[]
   readonly outcome: Outcome
+  /** What the craft warns of, which no sum shows. */
+  readonly warnings: readonly CraftWarning[]
   readonly takeOff: TakeOff | null
   readonly wire: Wire | null
   readonly fixing: Fixing | null
@@ -51,6 +55,7 @@ const NOTHING = {
   loads: NO_LOADS,
   checks: [],
   outcome: outcomeOf([]),
+  warnings: [],
   takeOff: null,
 }
 
@@ -159,6 +164,7 @@ export function planFrame(place: PlannedSite, design: FrameDesign, context: Plan
     loads,
     checks,
     outcome: outcomeOf(checks),
+    warnings: craftWarnings({ frame, site, design, catalogue, wires }),
     takeOff: takeOff({ frame, wires, stock, fixing, surface: site.surface, catalogue, repeat }),
     wire,
     fixing,

@@ -6,6 +6,7 @@ import type { FrameBody, Place } from '@klados/contract'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../plan/names.ts'
+import { warningWords } from '../../plan/warning-words.ts'
 import { amount, checkWords, outcomeWords } from '../../plan/verdict.ts'
 import { SlipSection } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
@@ -37,15 +38,21 @@ interface ChecksProps {
 export function Checks(props: ChecksProps) {
   const { t } = useTranslation()
   const { plan, catalogue, currency, onTake } = props
-  const { checks, outcome } = plan
+  const units = useUnits()
+  const { checks, outcome, warnings } = plan
   const advice = useAdvice(props, onTake !== null)
-  if (checks.length === 0) return null
+  if (checks.length === 0 && warnings.length === 0) return null
   const firstOf = new Set(checks.map(({ code }) => checks.findIndex((one) => one.code === code)))
   return (
     <SlipSection title={t('check.title')}>
       <div role="status" className={TONE[outcome.verdict]}>
         {outcomeWords(t, outcome)}
       </div>
+      {warnings.map((warning) => (
+        <p key={warning.code} className="my-1 border-l-2 border-ochre pl-2">
+          <span className="font-semibold">{t('check.minds')}:</span> {warningWords(t, units, warning)}
+        </p>
+      ))}
       {onTake && advice?.together && (
         <div className="mt-1 flex flex-col gap-1 border-l-2 border-verdigris pl-2">
           <p>{t('remedies.together')}</p>

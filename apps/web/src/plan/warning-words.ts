@@ -1,0 +1,17 @@
+import type { CraftWarning } from '@klados/core/warnings'
+import type { TFunction } from 'i18next'
+import type { Units } from '../ui/units.tsx'
+
+/** What the craft warns of, with its reason, in the reader's units. */
+export function warningWords(t: TFunction, units: Units, { code, figures }: CraftWarning): string {
+  const length = (key: string) => units.length(figures[key] ?? 0, 'short')
+  return t(`warning.${code}`, {
+    gap: length('gapM'),
+    clear: length('clearM'),
+    start: length('startM'),
+    from: length('fromM'),
+    least: length('leastM'),
+    length: units.length(figures.lengthM ?? 0),
+    bends: figures.bends,
+  })
+}

@@ -1,0 +1,2 @@
+export { craftWarnings, warningCodes } from './warnings.ts'
+export type { CraftWarning, WarningCode } from './warnings.ts'

@@ -1,0 +1,76 @@
+import { describe, expect, it } from 'vitest'
+import { designOf, rowLevel, siteOf } from '../../test/frames.ts'
+import { standardCatalogue } from '../catalogue/index.ts'
+import type { FrameDesign, PlannedSite } from '../design/index.ts'
+import { startPattern } from '../design/index.ts'
+import type { PatternOfKind } from '../frame/index.ts'
+import { planFrame } from '../plan/index.ts'
+import { craftWarnings, warningCodes } from './index.ts'
+
+const warned = (site: PlannedSite, design: FrameDesign) => {
+  const { frame, wires } = planFrame(site, design)
+  return craftWarnings({ frame: frame!, wires, site, design, catalogue: standardCatalogue }).map(
+    ({ code }) => code,
+  )
+}
+const open = siteOf(30, 2, { surface: 'open' })
+const begun = <K extends 'row' | 'spiral' | 'diamonds'>(kind: K) =>
+  startPattern(
+    {
+      kind: kind === 'row' ? 'row' : kind === 'spiral' ? 'tub' : 'wall',
+      widthM: 6,
+      usableHeightM: 2,
+      firstForkM: 0,
+    },
+    kind,
+    'metric',
+    standardCatalogue,
+  ) as PatternOfKind<K>
+
+describe('the craft warns', () => {
+  it('of a water pipe so near to the fruiting wire that it is cut with the canes, above it or below', () => {
+    const row = (waterHeightM: number | null) =>
+      warned(open, designOf({ ...begun('row'), levels: [rowLevel(0, 0.9)], waterHeightM }))
+    expect(row(0.88)).toContain('water-near-fruit')
+    expect(row(1.0)).toContain('water-near-fruit')
+    expect(row(0.5)).not.toContain('water-near-fruit')
+    expect(row(null)).not.toContain('water-near-fruit')
+  })
+
+  it('of string from the soil, of smooth string, and of string wound against its plant', () => {
+    const tub = siteOf(0.62, 2, { surface: 'open' })
+    const spiral = (rest: Partial<PatternOfKind<'spiral'>>, design: Partial<FrameDesign> = {}) =>
+      warned(
+        tub,
+        designOf({ ...begun('spiral'), ...rest }, { wireId: 'coir-6', plantKindId: 'hop', ...design }),
+      )
+    expect(spiral({ winding: 'clockwise' })).toEqual([])
+    expect(spiral({ winding: 'anticlockwise' })).toEqual(['wound-wrongly'])
+    expect(spiral({ winding: 'clockwise', startHeightM: 0.02 })).toEqual(['string-from-soil'])
+    expect(spiral({ winding: 'clockwise' }, { wireId: 'stainless-2' })).toEqual(['string-smooth'])
+  })
+
+  it('of too little air behind what does not cling, and of a fence that nobody has looked at', () => {
+    const wall = (plantKindId: string, fixingId: string, surface: PlannedSite['surface'] = 'brick') =>
+      warned(
+        siteOf(4, 2, { surface }),
+        designOf({ kind: 'grid', verticals: 3, horizontals: 3 }, { plantKindId, fixingId }),
+      )
+    expect(wall('climbing-rose', 'eye-60')).toEqual(['air-gap-small'])
+    expect(wall('climbing-rose', 'eye-150')).toEqual([])
+    expect(wall('ivy', 'eye-60')).toEqual([])
+    expect(wall('ivy', 'eye-60', 'boards')).toEqual(['fence-unknown'])
+  })
+
+  it('of wire that nobody pulls by hand through its bends; not of the same wire in handy pieces', () => {
+    const fence = siteOf(31, 1.35)
+    const strung = (handlingLengthM: number) =>
+      warned(fence, designOf(begun('diamonds'), { handlingLengthM }))
+    expect(strung(100)).toContain('pull-many-bends')
+    expect(strung(6)).not.toContain('pull-many-bends')
+  })
+
+  it('by names that are each used once', () => {
+    expect(new Set(warningCodes).size).toBe(warningCodes.length)
+  })
+})
