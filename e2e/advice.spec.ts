@@ -86,5 +86,5 @@ test('ends of a row that are looked at another way come back as they were chosen
   await page.getByText('tied back', { exact: true }).click()
   await expect(page.getByLabel('Screws in line')).toHaveValue('3')
   await expect(page.getByLabel('Angle from the ground, degrees')).toHaveValue('40')
-  await expect(page.getByRole('img').getByText('A2.3')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'A1.3', exact: true })).toBeVisible()
 })

@@ -45,9 +45,16 @@ export function drawFrame(frame: Frame, { view, ...stock }: FrameView): DisplayL
       label: member.label,
     })
   }
-  for (const { id, at, towards, head, label } of frame.anchors)
+  for (const { id, at, towards, head, label, isBehind } of frame.anchors)
     if (head === 'eye' || view !== 'plan')
-      marks.push({ kind: 'anchor', id, at: on(at), towards: on(towards), depthM: ANCHOR_DEPTH_M, label })
+      marks.push({
+        kind: 'anchor',
+        id,
+        at: on(at),
+        towards: on(towards),
+        depthM: ANCHOR_DEPTH_M,
+        label: isBehind ? '' : label,
+      })
   for (const run of frame.runs) {
     const { role: does } = run.line
     const role: Role = does === 'cord' ? 'cord' : wireFor(does) === 'light' ? 'wire-light' : 'wire'

@@ -56,6 +56,8 @@ export interface Anchor {
   /** Where what it holds comes from. */
   readonly towards: Point3
   readonly label: string
+  /** Stands behind another in one line: there is no room for its name on the drawing. */
+  readonly isBehind?: boolean
 }
 
 /** Something flat: a mesh, a net, a wrapping. The area is what is bought; the outline is what is seen. */

@@ -196,6 +196,9 @@ function TickedRow({
   )
 }
 
+/** Cells of so many letters are figures: they stay in one piece. */
+const SHORT = 12
+
 function Table({ header, rows, isTotal }: Rows & { isTotal: boolean }) {
   const side = (column: number) => (column === 0 ? 'text-left' : 'text-right')
   return (
@@ -220,7 +223,10 @@ function Table({ header, rows, isTotal }: Rows & { isTotal: boolean }) {
             }
           >
             {row.map((cell, column) => (
-              <td key={column} className={side(column)}>
+              <td
+                key={column}
+                className={`${side(column)} ${column > 0 ? 'pl-2' : ''} ${cell.length <= SHORT ? 'whitespace-nowrap' : ''}`}
+              >
                 {cell}
               </td>
             ))}

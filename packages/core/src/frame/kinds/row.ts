@@ -231,7 +231,12 @@ function layRow(laying: Laying, pattern: RowPattern): Layout {
       const at = { ...foot, xM: foot.xM + outM }
       const anchor = { id: `anchor-${name}${behind}`, head: 'eye', screwId, at } as const
       const screwLabel = n === 1 ? anchorLabel : `${anchorLabel}.${n}`
-      builder.anchor({ ...anchor, towards: { ...attach, xM: attach.xM + outM }, label: screwLabel })
+      builder.anchor({
+        ...anchor,
+        towards: { ...attach, xM: attach.xM + outM },
+        label: screwLabel,
+        isBehind: n > 1,
+      })
       const to = builder.joint(`tie-${name}${behind}.anchor`, at, 'through', { label: screwLabel })
       builder.run(to, from, builder.line(`tie-${name}${behind}`, 'tie-back'))
       from = to
