@@ -30,13 +30,13 @@ beforeAll(async () => {
 })
 
 /** The sheet of what a grower begins with in a kind of frame. */
-function sheetOf(kind: PatternKind, system: UnitSystem) {
+function sheetOf(kind: PatternKind, system: UnitSystem, face?: 'brick' | 'boards') {
   const placeKind = homeOf(kind)
   const isPot = placeKind === 'bench' || placeKind === 'tub'
   const widthM = isPot ? 0.6 : 8
   const design = startDesign({ kind: placeKind, widthM, usableHeightM: 2.2, firstForkM: 0 }, kind, catalogue)
   const site = { ...sampleWall, widthM, usableHeightM: 2.2, firstForkM: 0 }
-  const surface = placeKind === 'wall' ? ('brick' as const) : ('open' as const)
+  const surface = face ?? (placeKind === 'wall' ? ('brick' as const) : ('open' as const))
   const measures = { ...site, surface, avoid: [], name: 'Here', kind: placeKind, facingDeg: 180, riseM: 0 }
   const place: Place = {
     id: 'here',
@@ -78,6 +78,17 @@ const words = (section: SheetSection): string[] => [
 const itemsOf = (section: SheetSection | undefined): SheetItem[] =>
   section?.kind === 'list' ? section.groups.flatMap(({ items }) => items) : []
 const rowsOf = (section: SheetSection | undefined) => (section?.kind === 'table' ? section.rows : [])
+
+it('says how to drill the face that there is: no plug in wood, none left out in masonry', () => {
+  const drill = (kind: PatternKind, surface: 'brick' | 'boards') => {
+    const { sheet } = sheetOf(kind, 'metric', surface)
+    const steps = itemsOf(sheet.sections.find(({ title }) => title === i18next.t('slip.cautions')))
+    return steps.find(({ lead }) => lead === i18next.t('step.drill'))!.text
+  }
+  expect(drill('tiers', 'brick')).toContain('plug')
+  expect(drill('tiers', 'boards')).not.toContain('plug')
+  expect(drill('tiers', 'boards')).toContain('pilot')
+})
 
 it('the sheet of a row says of every piece which wire it is and how high up the posts', () => {
   const { plan, sheet } = sheetOf('row', 'metric')

@@ -1,3 +1,4 @@
+import type { StepKind } from '@klados/core/bill'
 import type { Catalogue } from '@klados/core/catalogue'
 import type { FramePlan } from '@klados/core/plan'
 import type { FrameBody, Place } from '@klados/contract'
@@ -112,11 +113,18 @@ function checks({ t, plan, units, names, catalogue }: SheetInput): SheetSection[
 function cautions({ t, plan }: SheetInput): SheetSection[] {
   const items = (plan.takeOff?.steps ?? []).map((step): SheetItem => {
     const warned = step.cautions.map((one) => t(`caution.${one}`))
-    const craft = t(step.kind === 'string' && !isStrained(plan) ? 'craft.cord' : `craft.${step.kind}`)
+    const craft = craftWords(t, step.kind, plan)
     return { lead: t(`step.${step.kind}`), text: [`${kitWords(t, step)}.`, craft, ...warned].join(' ') }
   })
   if (items.length === 0) return []
   return [{ kind: 'list', title: t('slip.cautions'), groups: [{ title: null, items }], isBoxed: true }]
+}
+
+/** How the craft does a step: into masonry or wood, with strained wire or with string. */
+function craftWords(t: TFunction, step: StepKind, plan: FramePlan): string {
+  if (step === 'string' && !isStrained(plan)) return t('craft.cord')
+  if (step === 'drill' && plan.takeOff?.drill?.plugMm === null) return t('craft.drillWood')
+  return t(`craft.${step}`)
 }
 
 function markOut({ t, units, place, plan }: SheetInput): SheetSection[] {
