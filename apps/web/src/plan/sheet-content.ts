@@ -1,7 +1,5 @@
 import type { StepKind } from '@klados/core/bill'
-import type { Catalogue } from '@klados/core/catalogue'
 import type { FramePlan } from '@klados/core/plan'
-import type { FrameBody, Place } from '@klados/contract'
 import { elevationSvg } from '@klados/core/formats'
 import { drawSite } from '@klados/core/drawing'
 import { frameKinds, groundAt, isPost } from '@klados/core/frame'
@@ -10,29 +8,14 @@ import type { TFunction } from 'i18next'
 import { formatDate, todayHere } from '../data/dates.ts'
 import type { SheetContent, SheetDrawing, SheetItem, SheetSection } from '../documents/sheet-content.ts'
 import { formatMoney } from '../ui/money.ts'
-import type { Units } from '../ui/units.tsx'
 import { drawLaid } from './lay-out.ts'
 import { linesInWords } from './line-words.ts'
 import { quantityText } from './names.ts'
-import type { Names } from './names.ts'
+import type { SheetInput } from './sheet-input.ts'
 import { checkWords, outcomeWords } from './verdict.ts'
 import { warningWords } from './warning-words.ts'
 import { fixings, isStrained, uprights, wires } from './sheet-frame.ts'
 import { alongStyle, figureText, isMoved, kitWords, markOutWords, pieceLetter } from './words.ts'
-
-export interface SheetInput {
-  readonly t: TFunction
-  readonly units: Units
-  readonly names: Names
-  readonly catalogue: Catalogue
-  readonly place: Place
-  readonly body: FrameBody
-  readonly plan: FramePlan
-  readonly currency: string
-  /** The version that is kept, 0 before the first; and whether what is shown differs from it. */
-  readonly version: number
-  readonly isDraft: boolean
-}
 
 /** What the sheet says, in the reader's words and units: stated here alone, for the page and the PDF. */
 export function sheetContent(input: SheetInput): SheetContent {

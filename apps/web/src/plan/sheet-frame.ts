@@ -6,7 +6,7 @@ import type { WireLine } from '@klados/core/loads'
 import type { FramePlan } from '@klados/core/plan'
 import type { SheetSection } from '../documents/sheet-content.ts'
 import { linesInWords } from './line-words.ts'
-import type { SheetInput } from './sheet-content.ts'
+import type { SheetInput } from './sheet-input.ts'
 
 /** Whether anything in it is strained: string is only held taut. */
 export const isStrained = (plan: FramePlan): boolean => plan.lines.length > 0

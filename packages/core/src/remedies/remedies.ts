@@ -4,8 +4,9 @@ import type { CheckCode } from '../frame/index.ts'
 import { checkDesign, planFrame } from '../plan/index.ts'
 import type { PlanContext } from '../plan/index.ts'
 import type { Check, CheckUnit } from '../strength/index.ts'
-import { METRIC_GRAIN, leversOf, triesOf } from './levers.ts'
+import { METRIC_GRAIN, leversOf } from './levers.ts'
 import type { Grain, Lever, LeverStep } from './levers.ts'
+import { triesOf } from './tries.ts'
 
 /** A change of the design after which a check holds, computed and not guessed, and what it comes to. */
 export interface Remedy {

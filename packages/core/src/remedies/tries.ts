@@ -1,0 +1,115 @@
+import { bendingMomentNm, stockWidthM } from '../catalogue/index.ts'
+import { kindOf } from '../frame/index.ts'
+import type { Pot } from '../frame/index.ts'
+import type { Lever, Tries } from './levers.ts'
+import { fieldsOf, lengthTries, patternOf, stepsUp, stockTries, withField } from './tries-by-field.ts'
+import { cellTries } from './tries-of-cells.ts'
+import {
+  braceStockTries,
+  inLineTries,
+  otherEndTries,
+  screwTries,
+  tieFlatterTries,
+  tieHigherTries,
+} from './tries-of-ends.ts'
+import { fixingTries, tensionTries, wireTries } from './tries-of-wires.ts'
+
+/** Deepest hole and deepest leg that a grower digs or drives by hand, metres. */
+const DEEPEST_M = 1.8
+const WIDEST_POT_M = 1.2
+const MOST_LEGS = 8
+
+const moreLegsTries: Tries = ({ design }) =>
+  ['legs', 'stakes', 'count', 'hoops'].flatMap((key) => {
+    const field = fieldsOf(design)[key]
+    const now = patternOf(design)[key]
+    if (field?.ask !== 'whole' || typeof now !== 'number') return []
+    if (kindOf(design.pattern).traits.stands !== 'on-legs') return []
+    const most = Math.min(field.max, Math.max(MOST_LEGS, now + 2))
+    return stepsUp(now + 1, most).map((n) => ({
+      lever: 'more-legs' as const,
+      from: { is: 'count', n: now } as const,
+      to: { is: 'count', n } as const,
+      design: withField(design, key, n),
+    }))
+  })
+
+const widerPotTries: Tries = ({ design, grain }) =>
+  ['pot', 'tub'].flatMap((key) => {
+    const pot = patternOf(design)[key] as Pot | null | undefined
+    if (!pot) return []
+    const first = Math.floor(pot.widthM / grain.depthM + 1e-6) + 1
+    return stepsUp(first, Math.floor(WIDEST_POT_M / grain.depthM + 1e-6)).map((n) => {
+      const widthM = Math.round(n * grain.depthM * 1e6) / 1e6
+      return {
+        lever: 'wider-pot' as const,
+        from: { is: 'length', m: pot.widthM } as const,
+        to: { is: 'length', m: widthM } as const,
+        design: withField(design, key, { ...pot, widthM }),
+      }
+    })
+  })
+
+const MOST_BALLAST_KG = 120
+const ballastTries: Tries = ({ design, grain }) =>
+  ['pot', 'tub'].flatMap((key) => {
+    const pot = patternOf(design)[key] as Pot | null | undefined
+    if (!pot) return []
+    const first = Math.floor(pot.ballastKg / grain.massKg + 1e-6) + 1
+    return stepsUp(first, Math.floor(MOST_BALLAST_KG / grain.massKg)).map((n) => ({
+      lever: 'ballast' as const,
+      from: { is: 'mass', kg: pot.ballastKg } as const,
+      to: { is: 'mass', kg: n * grain.massKg } as const,
+      design: withField(design, key, { ...pot, ballastKg: n * grain.massKg }),
+    }))
+  })
+
+const LEG_STOCKS = ['legStockId', 'stakeStockId', 'hoopStockId', 'coreStockId', 'columnStockId'] as const
+const closer = (nowM: number) => nowM * 0.3
+const deep = () => DEEPEST_M
+
+export const triesOf: Readonly<Record<Lever, Tries>> = {
+  tension: tensionTries('tension', 'main'),
+  'light-tension': tensionTries('light-tension', 'light'),
+  wire: wireTries('wire', 'main'),
+  'light-wire': wireTries('light-wire', 'light'),
+  fixing: fixingTries,
+  'supports-closer': lengthTries('supports-closer', ['maxSupportSpacingM'], 'down', 'spacingM', closer),
+  'posts-closer': lengthTries('posts-closer', ['maxPostSpacingM'], 'down', 'spacingM', closer),
+  'bays-shorter': lengthTries('bays-shorter', ['maxBayM'], 'down', 'spacingM', closer),
+  'rafters-closer': lengthTries('rafters-closer', ['maxRafterSpacingM'], 'down', 'depthM', closer),
+  'anchors-closer-along': lengthTries(
+    'anchors-closer-along',
+    ['maxSpacingAlongM'],
+    'down',
+    'spacingM',
+    closer,
+  ),
+  'anchors-closer-across': lengthTries(
+    'anchors-closer-across',
+    ['maxSpacingAcrossM'],
+    'down',
+    'spacingM',
+    closer,
+  ),
+  'posts-deeper': lengthTries('posts-deeper', ['postBuriedM'], 'up', 'depthM', deep),
+  'ends-deeper': lengthTries('ends-deeper', ['endBuriedM'], 'up', 'depthM', deep),
+  deeper: lengthTries('deeper', ['buriedM'], 'up', 'depthM', deep),
+  'post-stock': stockTries('post-stock', ['postStockId'], stockWidthM),
+  'end-stock': stockTries('end-stock', ['endStockId'], bendingMomentNm),
+  'beam-stock': stockTries('beam-stock', ['beamStockId'], bendingMomentNm),
+  'leg-stock': stockTries('leg-stock', LEG_STOCKS, bendingMomentNm),
+  'brace-stock': braceStockTries,
+  screw: screwTries,
+  'tie-higher': tieHigherTries,
+  'tie-flatter': tieFlatterTries,
+  'tie-back': otherEndTries('tie-back'),
+  brace: otherEndTries('brace'),
+  'more-legs': moreLegsTries,
+  lower: lengthTries('lower', ['heightM'], 'down', 'spacingM', (nowM) => nowM * 0.5),
+  'wider-pot': widerPotTries,
+  ballast: ballastTries,
+  'screws-in-line': inLineTries,
+  'smaller-cells': cellTries('smaller-cells'),
+  'larger-cells': cellTries('larger-cells'),
+}
