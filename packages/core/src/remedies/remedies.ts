@@ -54,15 +54,14 @@ export function adviseAll(site: PlannedSite, design: FrameDesign, context: Advic
   const now = standingOf(site, design, context)
   if (!now) return { advice: [], together: null }
   const base = costOf(site, design, context)
-  const codes = [...new Set(now.checks.filter(({ verdict }) => verdict !== 'holds').map(({ code }) => code))]
-  const advice = codes.map((code): Advice => {
+  const advice = [...now.open].map((code): Advice => {
     const remedies = base ? remediesOf(site, design, code, now, base, context) : []
     return { code, remedies, needed: remedies.length > 0 ? null : neededOf(now.checks, code) }
   })
   const isOneEnough = advice.some(({ remedies }) => remedies.some(({ open }) => open === 0))
   return {
     advice,
-    together: isOneEnough || !base || codes.length === 0 ? null : allTogether(site, design, base, context),
+    together: isOneEnough || !base || now.open.size === 0 ? null : allTogether(site, design, base, context),
   }
 }
 

@@ -28,26 +28,33 @@ export function lengthTries(
       const nowM = patternOf(design)[key]
       if (field?.ask !== 'length' || typeof nowM !== 'number') return []
       const step = grains[grain]
-      const [leastM, mostM] = [Math.max(field.minM, step), field.maxM]
       const end = limitM(nowM)
       const marks =
         way === 'up'
-          ? stepsUp(Math.floor(nowM / step + 1e-6) + 1, Math.floor(Math.min(mostM, end) / step + 1e-6))
-          : stepsUp(
-              Math.ceil(Math.max(leastM, end) / step - 1e-6),
-              Math.ceil(nowM / step - 1e-6) - 1,
-            ).reverse()
-      return marks.map((n) => {
-        const m = Math.round(n * step * 1e6) / 1e6
-        return {
-          lever,
-          from: { is: 'length', m: nowM },
-          to: { is: 'length', m },
-          design: withField(design, key, m),
-        }
-      })
+          ? marksAbove(nowM, Math.min(field.maxM, end), step)
+          : marksBelow(nowM, Math.max(field.minM, step, end), step)
+      return marks.map((m) => ({
+        lever,
+        from: { is: 'length', m: nowM },
+        to: { is: 'length', m },
+        design: withField(design, key, m),
+      }))
     })
 }
+
+/** A mark that is missed by so little of a step is that mark. */
+const ON_MARK = 1e-6
+const marked = (step: number) => (n: number) => Math.round(n * step * 1e6) / 1e6
+
+/** Whole steps above what it is now, up to the most, the nearest first. */
+export const marksAbove = (now: number, most: number, step: number): number[] =>
+  stepsUp(Math.floor(now / step + ON_MARK) + 1, Math.floor(most / step + ON_MARK)).map(marked(step))
+
+/** Whole steps below what it is now, down to the least, the nearest first. */
+export const marksBelow = (now: number, least: number, step: number): number[] =>
+  stepsUp(Math.ceil(least / step - ON_MARK), Math.ceil(now / step - ON_MARK) - 1)
+    .reverse()
+    .map(marked(step))
 
 export const stepsUp = (from: number, to: number): number[] =>
   Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i)

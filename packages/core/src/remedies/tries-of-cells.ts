@@ -1,8 +1,10 @@
 import type { Pattern } from '../frame/index.ts'
 import type { LeverStep, Tries, Trying } from './levers.ts'
-import { lengthTries, stepsUp } from './tries-by-field.ts'
+import { lengthTries, marksAbove, marksBelow, stepsUp } from './tries-by-field.ts'
 
 const MOST_CELLS_MORE = 12
+/** Cells beyond this are another lattice. */
+const limitOf = (isSmaller: boolean, nowM: number) => (isSmaller ? nowM * 0.3 : nowM * 3)
 
 /** A lattice with cells of another size: by their width where that was asked for, else by their number. */
 export function cellTries(lever: 'smaller-cells' | 'larger-cells'): Tries {
@@ -10,7 +12,7 @@ export function cellTries(lever: 'smaller-cells' | 'larger-cells'): Tries {
   return (trying) => {
     const { design } = trying
     const { pattern } = design
-    const limit = (nowM: number) => (isSmaller ? nowM * 0.3 : nowM * 3)
+    const limit = (nowM: number) => limitOf(isSmaller, nowM)
     const byLength = (key: string) =>
       lengthTries(lever, [key], isSmaller ? 'down' : 'up', 'spacingM', limit)(trying)
     const byCount = (now: number, make: (n: number) => Pattern): LeverStep[] =>
@@ -43,17 +45,12 @@ function cellsOfDiamonds(
 ): LeverStep[] {
   const { cell } = pattern
   if (cell.by === 'count') return byCount(cell.count, (count) => ({ ...pattern, cell: { ...cell, count } }))
-  const step = grain.spacingM
-  const marks = isSmaller
-    ? stepsUp(Math.ceil((cell.widthM * 0.3) / step), Math.ceil(cell.widthM / step - 1e-6) - 1).reverse()
-    : stepsUp(Math.floor(cell.widthM / step + 1e-6) + 1, Math.floor((cell.widthM * 3) / step))
-  return marks.map((n) => {
-    const widthM = Math.round(n * step * 1e6) / 1e6
-    return {
-      lever: isSmaller ? 'smaller-cells' : 'larger-cells',
-      from: { is: 'length', m: cell.widthM },
-      to: { is: 'length', m: widthM },
-      design: { ...design, pattern: { ...pattern, cell: { ...cell, widthM } } },
-    }
-  })
+  const limitM = limitOf(isSmaller, cell.widthM)
+  const marks = (isSmaller ? marksBelow : marksAbove)(cell.widthM, limitM, grain.spacingM)
+  return marks.map((widthM) => ({
+    lever: isSmaller ? 'smaller-cells' : 'larger-cells',
+    from: { is: 'length', m: cell.widthM },
+    to: { is: 'length', m: widthM },
+    design: { ...design, pattern: { ...pattern, cell: { ...cell, widthM } } },
+  }))
 }

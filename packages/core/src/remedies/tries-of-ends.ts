@@ -3,7 +3,7 @@ import type { Catalogue, ScrewOnOffer } from '../catalogue/index.ts'
 import type { FrameDesign } from '../design/index.ts'
 import type { RowPattern } from '../frame/index.ts'
 import type { LeverStep, Tries } from './levers.ts'
-import { patternOf, stepsUp, withField } from './tries-by-field.ts'
+import { marksAbove, patternOf, stepsUp, withField } from './tries-by-field.ts'
 
 const MOST_IN_LINE = 4
 
@@ -63,16 +63,12 @@ export const tieHigherTries: Tries = ({ design, grain }) => {
   const { pattern } = design
   if (pattern.kind !== 'row' || pattern.end.kind === 'free') return []
   const { end } = pattern
-  const from = Math.floor(end.attachHeightM / grain.depthM + 1e-6) + 1
-  return stepsUp(from, Math.floor(pattern.postHeightM / grain.depthM + 1e-6)).map((n) => {
-    const m = Math.round(n * grain.depthM * 1e6) / 1e6
-    return {
-      lever: 'tie-higher',
-      from: { is: 'length', m: end.attachHeightM },
-      to: { is: 'length', m },
-      design: withField(design, 'end', { ...end, attachHeightM: m }),
-    }
-  })
+  return marksAbove(end.attachHeightM, pattern.postHeightM, grain.depthM).map((m) => ({
+    lever: 'tie-higher',
+    from: { is: 'length', m: end.attachHeightM },
+    to: { is: 'length', m },
+    design: withField(design, 'end', { ...end, attachHeightM: m }),
+  }))
 }
 
 const FLATTEST_DEG = 30

@@ -2,7 +2,15 @@ import { bendingMomentNm, stockWidthM } from '../catalogue/index.ts'
 import { kindOf } from '../frame/index.ts'
 import type { Pot } from '../frame/index.ts'
 import type { Lever, Tries } from './levers.ts'
-import { fieldsOf, lengthTries, patternOf, stepsUp, stockTries, withField } from './tries-by-field.ts'
+import {
+  fieldsOf,
+  lengthTries,
+  marksAbove,
+  patternOf,
+  stepsUp,
+  stockTries,
+  withField,
+} from './tries-by-field.ts'
 import { cellTries } from './tries-of-cells.ts'
 import {
   braceStockTries,
@@ -38,16 +46,12 @@ const widerPotTries: Tries = ({ design, grain }) =>
   ['pot', 'tub'].flatMap((key) => {
     const pot = patternOf(design)[key] as Pot | null | undefined
     if (!pot) return []
-    const first = Math.floor(pot.widthM / grain.depthM + 1e-6) + 1
-    return stepsUp(first, Math.floor(WIDEST_POT_M / grain.depthM + 1e-6)).map((n) => {
-      const widthM = Math.round(n * grain.depthM * 1e6) / 1e6
-      return {
-        lever: 'wider-pot' as const,
-        from: { is: 'length', m: pot.widthM } as const,
-        to: { is: 'length', m: widthM } as const,
-        design: withField(design, key, { ...pot, widthM }),
-      }
-    })
+    return marksAbove(pot.widthM, WIDEST_POT_M, grain.depthM).map((widthM) => ({
+      lever: 'wider-pot' as const,
+      from: { is: 'length', m: pot.widthM } as const,
+      to: { is: 'length', m: widthM } as const,
+      design: withField(design, key, { ...pot, widthM }),
+    }))
   })
 
 const MOST_BALLAST_KG = 120
@@ -55,12 +59,11 @@ const ballastTries: Tries = ({ design, grain }) =>
   ['pot', 'tub'].flatMap((key) => {
     const pot = patternOf(design)[key] as Pot | null | undefined
     if (!pot) return []
-    const first = Math.floor(pot.ballastKg / grain.massKg + 1e-6) + 1
-    return stepsUp(first, Math.floor(MOST_BALLAST_KG / grain.massKg)).map((n) => ({
+    return marksAbove(pot.ballastKg, MOST_BALLAST_KG, grain.massKg).map((ballastKg) => ({
       lever: 'ballast' as const,
       from: { is: 'mass', kg: pot.ballastKg } as const,
-      to: { is: 'mass', kg: n * grain.massKg } as const,
-      design: withField(design, key, { ...pot, ballastKg: n * grain.massKg }),
+      to: { is: 'mass', kg: ballastKg } as const,
+      design: withField(design, key, { ...pot, ballastKg }),
     }))
   })
 
