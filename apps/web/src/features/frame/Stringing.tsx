@@ -71,7 +71,7 @@ export function Stringing({ plan, design, step, onStep }: StringingProps) {
                 piece: pieceLetter(step.piece),
                 ...words,
               })
-            : t('string.hint')}
+            : [t('string.hint'), ...(plan.lines.length > 0 ? [t('string.strainersFirst')] : [])].join(' ')}
         </p>
       </div>
       {plan.wires.map(
