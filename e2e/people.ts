@@ -40,6 +40,7 @@ export async function haveWall(page: Page, garden: string, rest: object = {}): P
     riseM: 0,
     uprights: null,
     levels: null,
+    fence: null,
     photo: null,
     conditions: {
       soil: 'loam',

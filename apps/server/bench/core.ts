@@ -53,6 +53,11 @@ export async function benchFrame(): Promise<void> {
     setC: 12,
     plantKindId: null,
     repeat: 1,
+    standOffM: null,
+    plantOffM: null,
+    feetBallastKg: 0,
+    unknown: [],
+    boughtPrice: null,
   }
   const plan = planFrame(wall, design)
   const { median, p95 } = await measure(RUNS, () => planFrame(wall, design))

@@ -161,6 +161,11 @@ export async function benchTrellis(): Promise<void> {
     endsAt: 'any',
     fixingId: 'eye-100',
     setC: 12,
+    standOffM: null,
+    plantOffM: null,
+    feetBallastKg: 0,
+    unknown: [],
+    boughtPrice: null,
     plantKindId: 'wine-grape',
     repeat: 40,
   })

@@ -116,6 +116,7 @@ export const wallBody = {
   riseM: 0,
   uprights: null,
   levels: null,
+  fence: null,
   conditions: usualConditions,
   photo: null,
 }
@@ -144,6 +145,11 @@ export const tiersDesign = {
   setC: 12,
   plantKindId: 'pear',
   repeat: 1,
+  standOffM: null,
+  plantOffM: null,
+  feetBallastKg: 0,
+  unknown: [],
+  boughtPrice: null,
 }
 
 export async function savePlace(app: App, person: Person, placeId: string = uuidv7()): Promise<string> {

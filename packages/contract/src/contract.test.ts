@@ -58,6 +58,7 @@ const place: PlaceBody = {
   facingDeg: 180,
   surface: 'brick',
   setting: 'open',
+  fence: null,
   viewingEnd: 'left',
   avoid: [],
   riseM: 0,
@@ -118,6 +119,11 @@ describe('documents', () => {
       setC: 12,
       plantKindId: 'pear',
       repeat: 2,
+      standOffM: null,
+      plantOffM: null,
+      feetBallastKg: 0,
+      unknown: [],
+      boughtPrice: null,
     })
     expect(planFrame({ ...place, widthM: 5 }, design).problems).toEqual([])
   })

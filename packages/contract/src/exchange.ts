@@ -66,7 +66,7 @@ export const frameFileSchema = z.strictObject({
   format: z.literal('klados-frame'),
   version: z.number().int().min(1).max(FRAME_FILE_VERSION),
   place: placeBodySchema.omit({ photo: true }),
-  frame: frameBodySchema.omit({ placeId: true }),
+  frame: frameBodySchema.omit({ placeId: true, stage: true }),
 })
 export type FrameFile = z.infer<typeof frameFileSchema>
 

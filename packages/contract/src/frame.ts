@@ -1,4 +1,6 @@
+import { unknownParts } from '@klados/core/design'
 import type { FrameDesign } from '@klados/core/design'
+import { BALLAST_RANGE_KG } from '@klados/core/frame'
 import { z } from 'zod'
 import { documentSchema, saveOf } from './document.ts'
 import { MAX_AXES, MAX_AXIS, MAX_DRAGGED } from './limits.ts'
@@ -43,11 +45,24 @@ export const frameDesignSchema = z.strictObject({
   setC: degreesC,
   plantKindId: partId.nullable(),
   repeat: z.number().int().min(1).max(1000),
+  standOffM: lengthM.max(1).nullable(),
+  plantOffM: lengthM.max(10).nullable(),
+  feetBallastKg: z.number().finite().min(BALLAST_RANGE_KG[0]).max(BALLAST_RANGE_KG[1]),
+  unknown: z.array(z.enum(unknownParts)).max(unknownParts.length).readonly(),
+  boughtPrice: money.nullable(),
 }) satisfies z.ZodType<FrameDesign>
+
+/**
+ * What is to become of a frame: one idea among the variants of its place, the one that is to be built, or one that
+ * stands already.
+ */
+export const frameStages = ['idea', 'chosen', 'stands'] as const
+export type FrameStage = (typeof frameStages)[number]
 
 export const frameBodySchema = z.strictObject({
   placeId: idSchema,
   name: nameText,
+  stage: z.enum(frameStages),
   design: frameDesignSchema,
 })
 export const frameSchema = documentSchema(frameBodySchema)

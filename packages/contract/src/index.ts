@@ -19,8 +19,8 @@ export {
 export type { Garden, GardenSettings, ResetLink, Role, Session, SignIn, SignUp } from './account.ts'
 export { errorReplySchema, errorStatus } from './error.ts'
 export type { ErrorCode, ErrorReply } from './error.ts'
-export { frameBodySchema, frameDesignSchema, frameSchema, saveFrameSchema } from './frame.ts'
-export type { FrameBody, FrameDocument } from './frame.ts'
+export { frameBodySchema, frameDesignSchema, frameSchema, frameStages, saveFrameSchema } from './frame.ts'
+export type { FrameBody, FrameDocument, FrameStage } from './frame.ts'
 export {
   appendReplySchema,
   appendSchema,

@@ -9,6 +9,8 @@ const pot = z.strictObject({
   widthM: within(...POT_RANGE_M),
   heightM: within(...POT_RANGE_M),
   ballastKg: within(...BALLAST_RANGE_KG),
+  drainageM: within(0, POT_RANGE_M[1]),
+  hasCharcoal: z.boolean(),
 })
 
 /** The schema of a parameter, from its own record in core: each range stands there and nowhere else. */

@@ -1,4 +1,5 @@
-import type { Conditions } from '@klados/core/design'
+import { fenceFields } from '@klados/core/design'
+import type { Conditions, FenceMade } from '@klados/core/design'
 import { surfaces } from '@klados/core/catalogue'
 import { placeKinds, settings } from '@klados/core/frame'
 import { z } from 'zod'
@@ -37,6 +38,15 @@ export const conditionsSchema = z.strictObject({
   iceMm: z.number().finite().min(0).max(100),
 }) satisfies z.ZodType<Conditions>
 
+const fenceSchema = z.strictObject(
+  Object.fromEntries(
+    Object.entries(fenceFields).map(([key, { is, min, max }]) => {
+      const figure = z.number().finite().min(min).max(max)
+      return [key, (is === 'count' ? figure.int() : figure).nullable()]
+    }),
+  ),
+) as unknown as z.ZodType<FenceMade>
+
 const rhythm = z.strictObject({ firstM: lengthM, stepM: positiveLengthM.max(20) })
 const pixel = z.strictObject({
   xPx: z.number().finite().min(-1e5).max(1e5),
@@ -69,6 +79,8 @@ export const placeBodySchema = z.strictObject({
   uprights: rhythm.nullable(),
   levels: rhythm.nullable(),
   conditions: conditionsSchema,
+  /** How a board fence is made; `null` where it is none or nobody has looked. */
+  fence: fenceSchema.nullable(),
   photo: photoSchema.nullable(),
 })
 

@@ -1,4 +1,4 @@
-import { standardTies } from '@klados/core/catalogue'
+import { standardTies, surfaces } from '@klados/core/catalogue'
 import type { Catalogue } from '@klados/core/catalogue'
 import { z } from 'zod'
 import { documentSchema, saveOf } from './document.ts'
@@ -48,6 +48,15 @@ const fixing = z.strictObject({
   plugFullSpacingM: positiveLengthM.max(5),
   plugFullEdgeM: positiveLengthM.max(5),
   price: money,
+  stick: z
+    .strictObject({
+      surfaces: z.array(z.enum(surfaces)).max(surfaces.length),
+      ratedN: forceN,
+      outdoorShare: share,
+      lifeYears: positive(100),
+    })
+    .nullable()
+    .optional(),
 })
 const section = z.discriminatedUnion('shape', [
   z.strictObject({ shape: z.literal('round'), diameterMm: positive(1000) }),
@@ -91,6 +100,14 @@ const good = z.strictObject({
     'pole-module',
     'tub',
     'pot',
+    'post-clip',
+    'water-pipe',
+    'riser',
+    'water-filter',
+    'pressure-regulator',
+    'valve',
+    'drive-adapter',
+    'charcoal',
   ]),
   unit: z.enum(['piece', 'square-metre', 'litre', 'metre']),
   price: money,

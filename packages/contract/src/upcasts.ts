@@ -71,6 +71,22 @@ function addAnchorsInLineAndBallast(design: Json): Json {
   return { ...design, pattern: filled }
 }
 
+/** Pots without a layer below or charcoal, an arch in one trough. */
+function addWhatIsInPots(design: Json): Json {
+  const { pattern } = design
+  if (!isObject(pattern)) return design
+  const filled = Object.fromEntries(
+    Object.entries(pattern).map(([key, value]) =>
+      (key === 'pot' || key === 'tub') && isObject(value)
+        ? [key, { drainageM: 0, hasCharcoal: false, ...value }]
+        : [key, value],
+    ),
+  )
+  const pots =
+    pattern.kind === 'arch' ? { potsAs: 'trough' } : pattern.kind === 'pole' ? { rootsM: null } : {}
+  return { ...design, pattern: { ...pots, ...filled } }
+}
+
 const steps: Readonly<Record<UpcastArea, readonly Upcast[]>> = {
   places: [
     {
@@ -85,6 +101,7 @@ const steps: Readonly<Record<UpcastArea, readonly Upcast[]>> = {
       }),
     },
     { id: 'places/2 AddSetting', up: (body) => ({ setting: settingOf(body.kind), ...body }) },
+    { id: 'places/3 AddFence', up: (body) => ({ fence: null, ...body }) },
   ],
   frames: [
     {
@@ -104,6 +121,19 @@ const steps: Readonly<Record<UpcastArea, readonly Upcast[]>> = {
     { id: 'frames/5 NameTheLevels', up: inDesign(nameTheLevels) },
     { id: 'frames/6 AddIdsAlongAxes', up: inDesign((design) => ({ ids: {}, ...design })) },
     { id: 'frames/7 AddAnchorsInLineAndBallast', up: inDesign(addAnchorsInLineAndBallast) },
+    { id: 'frames/8 AddWhatIsInPots', up: inDesign(addWhatIsInPots) },
+    {
+      id: 'frames/9 AddAsSeen',
+      up: inDesign((design) => ({
+        standOffM: null,
+        plantOffM: null,
+        feetBallastKg: 0,
+        unknown: [],
+        boughtPrice: null,
+        ...design,
+      })),
+    },
+    { id: 'frames/10 AddStage', up: (body) => ({ stage: 'idea', ...body }) },
   ],
   plants: [
     {
@@ -141,5 +171,8 @@ export function upcastFrameFile(file: unknown): unknown {
   const place = upcastBody('places', file.place)
   // The photo of a place stays at home.
   const { photo: _, ...measures } = isObject(place) ? place : {}
-  return { ...file, place: measures, frame: upcastBody('frames', file.frame) }
+  const frame = upcastBody('frames', file.frame)
+  // Whether it is to be built, whoever takes it in decides.
+  const { stage: __, ...design } = isObject(frame) ? frame : {}
+  return { ...file, place: measures, frame: isObject(frame) ? design : frame }
 }

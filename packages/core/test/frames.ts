@@ -1,5 +1,5 @@
-import { usualConditions } from '../src/design/index.ts'
-import type { FrameDesign, PlannedSite } from '../src/design/index.ts'
+import { fenceFields, usualConditions } from '../src/design/index.ts'
+import type { FenceMade, FrameDesign, PlannedSite } from '../src/design/index.ts'
 import { standardCatalogue } from '../src/catalogue/index.ts'
 import fc from 'fast-check'
 import { frameKinds, frameOptions, isField, levelId, nodeId } from '../src/frame/index.ts'
@@ -18,6 +18,11 @@ export const options = frameOptions(
   { moveToleranceM: 0.05, dragged: {}, snap: 'none', ids: {} },
   standardCatalogue,
 )
+
+/** A fence of ordinary make, looked at from top to bottom. */
+export const usualFence = Object.fromEntries(
+  Object.entries(fenceFields).map(([key, { usual }]) => [key, usual]),
+) as unknown as FenceMade
 
 export const siteOf = (
   widthM: number,
@@ -55,6 +60,11 @@ export const designOf = (pattern: Pattern, rest: Partial<FrameDesign> = {}): Fra
   setC: 12,
   plantKindId: null,
   repeat: 1,
+  standOffM: null,
+  plantOffM: null,
+  feetBallastKg: 0,
+  unknown: [],
+  boughtPrice: null,
   ...rest,
 })
 
@@ -85,6 +95,8 @@ const potArbOf = (leastWidthM: number): fc.Arbitrary<Pot | null> =>
       widthM: m(leastWidthM, leastWidthM + 0.8),
       heightM: m(0.45, 1),
       ballastKg: m(0, 50),
+      drainageM: m(0, 0.1),
+      hasCharcoal: fc.boolean(),
     }),
   )
 const potArb = potArbOf(0.2)
@@ -204,6 +216,7 @@ export const patternArbs: { readonly [K in PatternKind]: fc.Arbitrary<PatternOfK
     hoopStockId: fc.constant('tube-steel-21'),
     rungStockId: fc.constant('rod-steel-6'),
     pot: potArbOf(1),
+    potsAs: fc.constantFrom('trough' as const, 'each-foot' as const),
   }),
   net: fc.record({
     kind: fc.constant('net' as const),
@@ -259,6 +272,7 @@ export const patternArbs: { readonly [K in PatternKind]: fc.Arbitrary<PatternOfK
     lapM: m(0, 0.05),
     moduleM: m(0.2, 0.6),
     coreStockId: fc.constant('pipe-plastic-32'),
+    rootsM: fc.option(m(0.05, 0.4)),
     pot: potArb,
   }),
   stakes: fc.record({
@@ -277,6 +291,8 @@ export const patternArbs: { readonly [K in PatternKind]: fc.Arbitrary<PatternOfK
       widthM: m(0.4, 1),
       heightM: m(0.4, 0.8),
       ballastKg: m(0, 50),
+      drainageM: m(0, 0.1),
+      hasCharcoal: fc.boolean(),
     }),
     columnStockId: fc.constant('post-steel-48'),
     barStockId: fc.constant('rod-steel-12'),

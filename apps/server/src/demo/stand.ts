@@ -18,6 +18,7 @@ export const open: Omit<PlaceBody, 'name' | 'kind' | 'widthM' | 'usableHeightM'>
   riseM: 0,
   uprights: null,
   levels: null,
+  fence: null,
   photo: null,
   conditions: northern,
 }
@@ -35,6 +36,11 @@ export const base: Omit<Design, 'pattern' | 'wireId' | 'tensionN' | 'rolls'> = {
   setC: 12,
   plantKindId: null,
   repeat: 1,
+  standOffM: null,
+  plantOffM: null,
+  feetBallastKg: 0,
+  unknown: [],
+  boughtPrice: null,
 }
 /** Wire on a wall, in lengths that one hand carries. */
 export const wallWire: Omit<Design, 'pattern'> = {
@@ -114,7 +120,11 @@ export function stand(
   const placeId = uuidv7()
   return {
     place: { id: placeId, body: { ...open, ...place } },
-    frame: { id: uuidv7(), notes: frame.notes, body: { placeId, name: frame.name, design: frame.design } },
+    frame: {
+      id: uuidv7(),
+      notes: frame.notes,
+      body: { placeId, name: frame.name, stage: 'chosen', design: frame.design },
+    },
     plants: plants.map((plant) => ({
       id: uuidv7(),
       body: { ...plantedSimply, ...plant, placeId },

@@ -19,7 +19,7 @@ import { growWisteria } from './wisteria.ts'
 export const DEMO_LATITUDE_DEG = 55.6
 
 /** What the places of an open, northern garden have in common. */
-const northern = { riseM: 0, uprights: null, levels: null, photo: null, conditions: climate }
+const northern = { riseM: 0, uprights: null, levels: null, fence: null, photo: null, conditions: climate }
 
 /** Tarn Close, an invented walled garden, with four seasons of journal that end today. */
 export function makeTarnClose(today: string): DemoGarden {
@@ -113,6 +113,7 @@ function southWall() {
       body: {
         placeId: id,
         name: 'Level tiers',
+        stage: 'stands' as const,
         design: {
           ...wallWire,
           plantKindId: 'pear',
@@ -165,6 +166,7 @@ function gatehouse() {
       body: {
         placeId: id,
         name: 'Diamonds',
+        stage: 'stands' as const,
         design: {
           ...wallWire,
           fixingId: 'eye-150',
@@ -217,6 +219,7 @@ function laneFence() {
       body: {
         placeId: id,
         name: 'Akebia diamonds',
+        stage: 'chosen' as const,
         design: {
           ...wallWire,
           plantKindId: 'akebia',

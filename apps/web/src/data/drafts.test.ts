@@ -6,6 +6,7 @@ import { changed, draftsReducer, dropped, rebased, redone, settled, undone } fro
 const body = (name: string): FrameBody => ({
   placeId: 'p',
   name,
+  stage: 'idea',
   design: {
     pattern: { kind: 'tiers', levels: [{ id: levelId('t0'), heightM: 0.5 }], maxSupportSpacingM: 2 },
     moveToleranceM: 0.04,
@@ -23,6 +24,11 @@ const body = (name: string): FrameBody => ({
     setC: 12,
     plantKindId: null,
     repeat: 1,
+    standOffM: null,
+    plantOffM: null,
+    feetBallastKg: 0,
+    unknown: [],
+    boughtPrice: null,
   },
 })
 const start = { frameId: 'f', basedOn: 3, body: body('stored') }

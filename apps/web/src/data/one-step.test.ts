@@ -7,7 +7,7 @@ import type { FrameDraft } from './drafts.ts'
 import { SAME_STEP_MS, isSameStep } from './one-step.ts'
 import type { LastChange } from './one-step.ts'
 
-const named = (name: string): FrameBody => ({ placeId: 'wall', name, design: sampleDesign })
+const named = (name: string): FrameBody => ({ placeId: 'wall', name, stage: 'idea', design: sampleDesign })
 
 /** A window in which names are typed, one after the other. */
 function openWindow() {

@@ -34,7 +34,9 @@ export function namesIn(t: TFunction, units: Units): Names {
       wire.name ??
       t('catalogue.wire', { material: t(`wireMaterial.${wire.material}`), size: mm(wire.diameterMm) }),
     fixing: (fixing) =>
-      fixing.name ?? t('catalogue.eye', { thread: fixing.threadMm, length: mm(fixing.lengthMm) }),
+      fixing.name ??
+      (fixing.stick ? t('catalogue.hook', { pull: units.force(fixing.stick.ratedN) }) : null) ??
+      t('catalogue.eye', { thread: fixing.threadMm, length: mm(fixing.lengthMm) }),
     stock: (stock) =>
       stock.name ??
       t(`stock.${stock.use}`, { material: t(`stockMaterial.${stock.material}`), size: sectionText(stock) }),

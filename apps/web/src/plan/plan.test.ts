@@ -21,6 +21,7 @@ const place: Place = {
     riseM: 0,
     uprights: null,
     levels: null,
+    fence: null,
     photo: null,
   },
 }

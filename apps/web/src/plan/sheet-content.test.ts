@@ -45,7 +45,7 @@ function sheetOf(kind: PatternKind, system: UnitSystem, face?: 'brick' | 'boards
     note: '',
     savedAt: '',
     savedBy: '',
-    body: { ...measures, uprights: null, levels: null, photo: null },
+    body: { ...measures, uprights: null, levels: null, fence: null, photo: null },
   }
   const plan = planFrame(place.body, design)
   const units = UNITS[system]
@@ -56,7 +56,7 @@ function sheetOf(kind: PatternKind, system: UnitSystem, face?: 'brick' | 'boards
     names: namesIn(t, units),
     catalogue,
     place,
-    body: { placeId: 'here', name: 'Frame', design },
+    body: { placeId: 'here', name: 'Frame', stage: 'chosen', design },
     plan,
     currency: 'EUR',
     version: 2,

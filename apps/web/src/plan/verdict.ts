@@ -42,6 +42,15 @@ export function checkWords(
     const missing = t(`check.missing.${check.missing ?? 'figure'}`)
     return { title, verdict: t('check.verdict.untold'), needs: t('check.untold', { missing }), remedy: null }
   }
+  if (check.unit === 'none') {
+    const isSo = check.verdict === 'holds'
+    return {
+      title,
+      verdict: t(isSo ? 'check.yes' : 'check.no'),
+      needs: t(`check.needs.${check.code}`),
+      remedy: isSo ? null : t(`check.remedy.${check.code}`),
+    }
+  }
   const [low, high] = check.holding
   const digits = Math.abs(share - 1) < NEAR ? 2 : 1
   const ratio =
@@ -86,5 +95,7 @@ export function amount(units: Units, unit: Check['unit'], value: number): string
       return units.moment(value)
     case 'm/s':
       return units.speed(value)
+    case 'none':
+      return ''
   }
 }

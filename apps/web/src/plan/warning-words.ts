@@ -13,5 +13,13 @@ export function warningWords(t: TFunction, units: Units, { code, figures }: Craf
     least: length('leastM'),
     length: units.length(figures.lengthM ?? 0),
     bends: figures.bends,
+    off: length('offM'),
+    now: length('nowM'),
+    wanted: length('wantedM'),
+    roots: length('rootsM'),
+    pole: length('poleM'),
+    low: units.length(figures.lowM ?? 0),
+    high: units.length(figures.highM ?? 0),
+    way: units.length(figures.wayM ?? 0),
   })
 }

@@ -47,4 +47,9 @@ export const sampleDesign: FrameDesign = {
   setC: 12,
   plantKindId: null,
   repeat: 1,
+  standOffM: null,
+  plantOffM: null,
+  feetBallastKg: 0,
+  unknown: [],
+  boughtPrice: null,
 }

@@ -7,6 +7,8 @@ import { useUnits } from './units.tsx'
 interface ForceFieldProps {
   readonly label: string
   readonly valueN: number
+  /** Less than this is a slip; 0 where nothing is an answer too. */
+  readonly minN?: number
   readonly onChange: (valueN: number) => void
 }
 
@@ -14,13 +16,13 @@ const LEAST_N = 1
 const MOST_N = 20_000
 
 /** A pull as people write it: 150 N, 35 lb, 15 kgf. */
-export function ForceField({ label, valueN, onChange }: ForceFieldProps) {
+export function ForceField({ label, valueN, minN = LEAST_N, onChange }: ForceFieldProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const read = (text: string): Reading => {
     const parsed = parseForce(text, units.system === 'metric' ? 'N' : 'lbf')
     if (!parsed.ok) return { problem: t(`length.${parsed.reason}`) }
-    if (parsed.value < LEAST_N) return { problem: t('length.too-small', { min: units.force(LEAST_N) }) }
+    if (parsed.value < minN) return { problem: t('length.too-small', { min: units.force(minN) }) }
     if (parsed.value > MOST_N) return { problem: t('length.too-large', { max: units.force(MOST_N) }) }
     return { value: parsed.value }
   }

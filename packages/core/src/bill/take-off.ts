@@ -1,5 +1,5 @@
 import type { StrungWire } from './wires.ts'
-import { isMasonry, isString, priceOf } from '../catalogue/index.ts'
+import { findStock, goodOf, isMasonry, isString, priceOf } from '../catalogue/index.ts'
 import type { Catalogue, Fixing, GoodId, Surface } from '../catalogue/index.ts'
 import type { StockPlan } from './stock-cuts.ts'
 import { isPost } from '../frame/index.ts'
@@ -116,9 +116,10 @@ export function takeOff(input: TakeOffInput): TakeOff {
   return {
     items,
     cost: items.reduce((sum, item) => sum + item.price, 0),
-    drill: hasEyes
-      ? { plugMm: masonry ? fixing.plugMm : null, bitMm: masonry ? fixing.plugMm : fixing.woodPilotMm }
-      : null,
+    drill:
+      hasEyes && !fixing.stick
+        ? { plugMm: masonry ? fixing.plugMm : null, bitMm: masonry ? fixing.plugMm : fixing.woodPilotMm }
+        : null,
     steps,
     minutes: steps.reduce((sum, step) => sum + step.minutes, 0),
     cautions: [...new Set(steps.flatMap((step) => step.cautions))],
@@ -170,15 +171,18 @@ function fixingItems({ frame, fixing, catalogue, repeat }: TakeOffInput): Materi
   return items
 }
 
-function goodItems({ frame, wires, surface, catalogue, repeat }: TakeOffInput): MaterialItem[] {
+function goodItems({ frame, wires, fixing, surface, catalogue, repeat }: TakeOffInput): MaterialItem[] {
   const goods = new Map<GoodId, number>()
   const add = (goodId: GoodId, quantity: number) => {
     if (quantity > 0) goods.set(goodId, (goods.get(goodId) ?? 0) + quantity * repeat)
   }
-  if (isMasonry(surface)) add('plug', jointCount(frame, 'eye'))
+  if (isMasonry(surface) && !fixing.stick) add('plug', jointCount(frame, 'eye'))
   // One strainer a piece: without one there is no taking up what heat and time let out.
   for (const { wire, stringing } of wires) if (!isString(wire)) add('strainer', stringing?.pieces.length ?? 0)
-  add('staple', jointCount(frame, 'staple'))
+  // Staples go into wood; on steel a wire is clipped.
+  const onSteel = staplesOnSteel(frame, catalogue)
+  add('staple', jointCount(frame, 'staple') - onSteel)
+  add('post-clip', onSteel)
   add('lashing', jointCount(frame, 'lashing'))
   add('bolt', jointCount(frame, 'bolt'))
   for (const sheet of frame.sheets) {
@@ -189,12 +193,42 @@ function goodItems({ frame, wires, surface, catalogue, repeat }: TakeOffInput): 
   for (const fill of frame.fills) add(fill.good, fill.litres)
   add('concrete', concreteLitres(frame))
   add('post-base', frame.anchors.filter((anchor) => anchor.head === 'flange').length)
+  addWater()
+  // One for them all: it turns the screws with the auger's motor.
+  if (frame.anchors.length * repeat >= SCREWS_BY_HAND) goods.set('drive-adapter', 1)
   return [...goods].map(([goodId, exact]) => {
-    const unit = catalogue.goods.find((good) => good.id === goodId)?.unit
+    const unit = goodOf(catalogue, goodId)?.unit
     const quantity = unit === 'square-metre' ? Math.ceil(exact * 10 - 1e-6) / 10 : Math.ceil(exact - 1e-6)
     return { what: 'good', goodId, quantity, price: quantity * priceOf(catalogue, goodId) }
   })
+
+  /** A row's own line of water: pipe, and at its head what makes it drip evenly and can shut it off. */
+  function addWater(): void {
+    const pipeM = frame.runs.reduce((sum, run) => (run.line.role === 'water' ? sum + run.lengthM : sum), 0)
+    if (pipeM === 0) return
+    add('water-pipe', pipeM * PIPE_ALLOWANCE)
+    for (const good of ['riser', 'water-filter', 'pressure-regulator', 'valve'] as const) add(good, 1)
+  }
 }
+
+/** More screws than this nobody turns in by hand. */
+const SCREWS_BY_HAND = 5
+/** Pipe lies a little slack and goes down to its riser. */
+const PIPE_ALLOWANCE = 1.03
+
+/** Wires that are held to posts of steel. */
+function staplesOnSteel(frame: Frame, catalogue: Catalogue): number {
+  const steel = frame.members.filter(
+    ({ role, stockId }) => isPost(role) && findStock(catalogue, stockId)?.material === 'steel',
+  )
+  if (steel.length === 0) return 0
+  return frame.nodes.filter(
+    ({ joint, at }) =>
+      joint === 'staple' &&
+      steel.some(({ foot, path }) => Math.abs((foot ?? path[0]!).xM - at.xM) < ON_POST_M),
+  ).length
+}
+const ON_POST_M = 0.05
 
 function jointCount(frame: Frame, joint: Frame['nodes'][number]['joint']): number {
   return frame.nodes.reduce((sum, node) => sum + (node.joint === joint ? 1 : 0), 0)
@@ -209,9 +243,10 @@ export function concreteLitres(frame: Frame): number {
   return frame.members.reduce((sum, m) => sum + (m.role === 'post' ? m.buriedM * perMetre : 0), 0)
 }
 
-function workSteps({ frame, wires, stock, surface, catalogue, repeat }: TakeOffInput): WorkStep[] {
+function workSteps({ frame, wires, stock, fixing, surface, catalogue, repeat }: TakeOffInput): WorkStep[] {
   const { rates } = catalogue
   const masonry = isMasonry(surface)
+  const isStuckOn = Boolean(fixing.stick)
   const eyes = jointCount(frame, 'eye')
   const bolts = jointCount(frame, 'bolt')
   const inGround = frame.members.filter((member) => member.foot !== null && member.buriedM > 0)
@@ -245,7 +280,7 @@ function workSteps({ frame, wires, stock, surface, catalogue, repeat }: TakeOffI
   )
   add(
     'drill',
-    eyes * (masonry ? rates.drillMasonry : rates.drillWood),
+    (isStuckOn ? 0 : eyes) * (masonry ? rates.drillMasonry : rates.drillWood),
     ['drill', 'bit', 'bar'],
     masonry ? ['goggles', 'gloves', 'dust-mask', 'ear-defenders'] : ['goggles', 'gloves'],
     ['hidden-services', masonry && 'drilling-dust', isHigh && 'ladder', 'own-wall'],

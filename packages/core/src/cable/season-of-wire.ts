@@ -50,6 +50,17 @@ const YEAR_DAYS = 365.25
 const creepShare = (days: number) =>
   Math.log1p(days / CREEP_WEEK_DAYS) / Math.log1p(YEAR_DAYS / CREEP_WEEK_DAYS)
 
+/** The other way round; a share that no wire reaches in its life takes for ever. */
+const daysOfShare = (share: number) =>
+  CREEP_WEEK_DAYS * Math.expm1(share * Math.log1p(YEAR_DAYS / CREEP_WEEK_DAYS))
+
+export interface Loosening {
+  readonly firstYearStrain: number
+  readonly strainAfter: (days: number) => number
+  /** Days after straining until it has stretched so far; Infinity for never. */
+  readonly daysUntil: (strain: number) => number
+}
+
 /**
  * Permanent strain as a function of days since straining. `firstYearStrain` is the trade's figure for this
  * kind of wire; logged readings correct it by least squares on the strain that each of them betrays, the
@@ -61,7 +72,7 @@ export function loosening(
   installed: InstalledCable,
   firstYearStrain: number,
   readings: readonly TensionReading[],
-): { readonly firstYearStrain: number; readonly strainAfter: (days: number) => number } {
+): Loosening {
   requireRange('firstYearStrain', firstYearStrain, 0, 0.2)
   let weighted = firstYearStrain
   let weight = 1
@@ -75,5 +86,9 @@ export function loosening(
     weight += share * share
   }
   const fitted = Math.max(0, weighted / weight)
-  return { firstYearStrain: fitted, strainAfter: (days) => fitted * creepShare(Math.max(0, days)) }
+  return {
+    firstYearStrain: fitted,
+    strainAfter: (days) => fitted * creepShare(Math.max(0, days)),
+    daysUntil: (strain) => (strain <= 0 ? 0 : fitted <= 0 ? Infinity : daysOfShare(strain / fitted)),
+  }
 }

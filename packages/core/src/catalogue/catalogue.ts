@@ -37,6 +37,16 @@ export interface Fixing {
   readonly plugFullSpacingM: number
   readonly plugFullEdgeM: number
   readonly price: number
+  /**
+   * For what is stuck on and not screwed in: its packet's load, on what it sticks, what is left of that in sun and
+   * rain, and for how long.
+   */
+  readonly stick?: {
+    readonly surfaces: readonly Surface[]
+    readonly ratedN: number
+    readonly outdoorShare: number
+    readonly lifeYears: number
+  } | null
 }
 
 /** Ground screws: an eye to tie back to, or a flange to set a post on. */
@@ -71,6 +81,14 @@ export type GoodId =
   | 'pole-module'
   | 'tub'
   | 'pot'
+  | 'post-clip'
+  | 'water-pipe'
+  | 'riser'
+  | 'water-filter'
+  | 'pressure-regulator'
+  | 'valve'
+  | 'drive-adapter'
+  | 'charcoal'
 export type GoodUnit = 'piece' | 'square-metre' | 'litre' | 'metre'
 
 export interface Good {
@@ -132,6 +150,13 @@ const eye = (
   price,
 })
 
+/** A pad with a hook for faces that are not drilled: tile, glass, smooth steel and sound paint. */
+const stickOn = (id: string, ratedN: number, price: number): Fixing => ({
+  ...eye(20, 3, 0.01, 2, 4, ratedN, price),
+  id,
+  stick: { surfaces: ['tile', 'glass', 'steel'], ratedN, outdoorShare: 0.4, lifeYears: 3 },
+})
+
 const good = (id: GoodId, unit: GoodUnit, price: number): Good => ({ id, unit, price })
 
 /** What a tie of ordinary length costs. */
@@ -153,6 +178,8 @@ export const standardCatalogue: Catalogue = {
     eye(100, 6, 0.05, 4, 8, 600, 1.4),
     eye(150, 8, 0.1, 5.5, 10, 900, 2.3),
     eye(200, 10, 0.12, 7, 12, 1400, 4.2),
+    stickOn('hook-stick-40', 30, 1.6),
+    stickOn('hook-stick-80', 80, 3.4),
   ],
   stock: standardStock,
   screws: [
@@ -211,6 +238,14 @@ export const standardCatalogue: Catalogue = {
     good('pole-module', 'piece', 6.5),
     good('tub', 'piece', 45),
     good('pot', 'piece', 6),
+    good('post-clip', 'piece', 0.3),
+    good('water-pipe', 'metre', 0.7),
+    good('riser', 'piece', 4.5),
+    good('water-filter', 'piece', 14),
+    good('pressure-regulator', 'piece', 11),
+    good('valve', 'piece', 6),
+    good('drive-adapter', 'piece', 32),
+    good('charcoal', 'litre', 0.9),
   ],
   ties: standardTies,
   rates: {
@@ -240,7 +275,10 @@ export const findFixing = (catalogue: Catalogue, id: string): Fixing | undefined
 export const findStock = (catalogue: Catalogue, id: string): Stock | undefined => find(catalogue.stock, id)
 export const findScrew = (catalogue: Catalogue, id: string): ScrewOnOffer | undefined =>
   find(catalogue.screws, id)
-export const priceOf = (catalogue: Catalogue, id: GoodId): number => find(catalogue.goods, id)?.price ?? 0
+/** A catalogue of a garden's own from before there was this good has no price for it: then the usual one. */
+export const priceOf = (catalogue: Catalogue, id: GoodId): number => goodOf(catalogue, id)?.price ?? 0
+export const goodOf = (catalogue: Catalogue, id: GoodId): Good | undefined =>
+  find(catalogue.goods, id) ?? find(standardCatalogue.goods, id)
 
 export const isMasonry = (surface: Surface): boolean => holdsBy(surface) === 'plug'
 

@@ -7,6 +7,7 @@ export {
   holdsBy,
   isMasonry,
   priceOf,
+  goodOf,
   standardCatalogue,
   standardTies,
   surfaces,

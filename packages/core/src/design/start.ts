@@ -1,3 +1,4 @@
+import { USUAL_PLANT_OFF_M } from './design.ts'
 import type { FrameDesign, WireChoice } from './design.ts'
 import { findWire } from '../catalogue/index.ts'
 import type { Catalogue } from '../catalogue/index.ts'
@@ -57,12 +58,14 @@ export function startDesign(
     const wire = findWire(catalogue, id) ?? catalogue.wires[0]!
     return { wireId: wire.id, tensionN: wire.usualTensionN, rolls: wire.rolls.map((roll) => ({ ...roll })) }
   }
-  const { startWith } = frameKinds[kind]
+  const { startWith, traits } = frameKinds[kind]
+  // Boards alone hold little: where the rails are known, fixings go into them.
+  const rails = place.kind === 'fence' && traits.stands === 'on-face' ? (place.levels ?? null) : null
   return {
     pattern: startPattern(place, kind, system, catalogue),
-    moveToleranceM: length(startWith.moveToleranceM),
+    moveToleranceM: rails ? rails.stepM / 2 + 0.01 : length(startWith.moveToleranceM),
     dragged: {},
-    snap: 'none',
+    snap: rails ? 'levels' : 'none',
     ids: {},
     ...choice(startWith.wireId),
     light: startWith.lightWireId === null ? null : choice(startWith.lightWireId),
@@ -70,8 +73,13 @@ export function startDesign(
     handlingLengthM: length(startWith.handlingLengthM),
     endsAt: 'any',
     fixingId: startWith.fixingId,
+    standOffM: null,
     setC: 12,
     plantKindId: null,
+    plantOffM: traits.stands === 'on-face' ? length(USUAL_PLANT_OFF_M) : null,
     repeat: 1,
+    feetBallastKg: 0,
+    unknown: [],
+    boughtPrice: null,
   }
 }

@@ -1,4 +1,4 @@
 export { plugHoldingN } from './plug.ts'
 export type { PlugRating } from './plug.ts'
-export { specificGravity, withdrawalN } from './withdrawal.ts'
+export { nailWithdrawalN, specificGravity, withdrawalN } from './withdrawal.ts'
 export type { WoodSpecies } from './withdrawal.ts'

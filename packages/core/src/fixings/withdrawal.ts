@@ -36,3 +36,22 @@ export function withdrawalN(input: {
     (input.exposure === 'wet' ? WET_SERVICE : 1)
   )
 }
+
+/** NDS table 11.3.3: nails driven into wet wood that dries, or the other way round, keep a quarter. */
+const DRIED_OUT = 0.25
+
+/**
+ * Allowable pull of a smooth nail out of side grain, newtons, from a quarter of it to all of it as the wood has
+ * been wet and dry since: W = 1380 G^2.5 D pounds per inch in the wood (NDS 2018 eq. 12.2-3).
+ */
+export function nailWithdrawalN(input: {
+  readonly diameterMm: number
+  readonly penetrationMm: number
+  readonly specificGravity: number
+}): readonly [number, number] {
+  const D = requirePositive('diameterMm', input.diameterMm, 20) / MM_PER_INCH
+  const G = requireRange('specificGravity', input.specificGravity, 0.1, 1.2)
+  const held =
+    1380 * G ** 2.5 * D * N_PER_MM_PER_LB_PER_IN * requireRange('penetrationMm', input.penetrationMm, 0, 1000)
+  return [held * DRIED_OUT, held]
+}

@@ -138,6 +138,7 @@ function requireField(key: string, field: Field, value: unknown): void {
         requireRange('potWidthM', (value as Pot).widthM, ...POT_RANGE_M)
         requireRange('potHeightM', (value as Pot).heightM, ...POT_RANGE_M)
         requireRange('ballastKg', (value as Pot).ballastKg, ...BALLAST_RANGE_KG)
+        requireRange('drainageM', (value as Pot).drainageM, 0, (value as Pot).heightM)
       }
       return
     case 'one-of': {

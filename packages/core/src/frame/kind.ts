@@ -4,7 +4,7 @@ import type { Fields, ValuesOf } from './field.ts'
 import type { FrameOptions } from './frame-options.ts'
 import type { Layout, LayoutBuilder } from './layout.ts'
 import type { WireName } from './parts.ts'
-import type { PlaceKind, Site } from './site.ts'
+import type { PlaceKind, Rhythm, Site } from './site.ts'
 
 /** What has to hold in frames of one kind or another; each has its words in the translations. */
 export const checkCodes = [
@@ -12,9 +12,15 @@ export const checkCodes = [
   'wire-sag',
   'strainer-travel',
   'fixing-pull',
+  'fence-nails',
+  'fence-rails',
+  'fence-posts',
+  'winding',
   'anchor-pull',
   'end-sideways',
   'end-bending',
+  'end-foot',
+  'end-uplift',
   'brace-foot',
   'post-sideways',
   'post-frost',
@@ -23,6 +29,8 @@ export const checkCodes = [
   'cover-uplift',
   'leg-bending',
   'tub-tips',
+  'floor-tips',
+  'floor-slides',
 ] as const
 export type CheckCode = (typeof checkCodes)[number]
 
@@ -52,6 +60,8 @@ export interface StartPlace {
   readonly widthM: number
   readonly usableHeightM: number
   readonly firstForkM: number
+  /** Rails of a fence, where they have been measured. */
+  readonly levels?: Rhythm | null
 }
 
 /** What a design starts with besides its pattern. */

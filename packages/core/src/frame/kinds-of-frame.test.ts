@@ -240,7 +240,8 @@ describe('a frame in a pot', () => {
       fc.assert(
         fc.property(patternArbs[kind] as fc.Arbitrary<Extract<Pattern, { pot: Pot | null }>>, (pattern) => {
           if (!pattern.pot) return
-          const half = pattern.pot.widthM / 2 + 1e-9
+          const apartM = pattern.kind === 'arch' && pattern.potsAs === 'each-foot' ? pattern.spanM / 2 : 0
+          const half = pattern.pot.widthM / 2 + apartM + 1e-9
           const frame = layOrRefuse(pattern)
           if (frame instanceof CoreError) {
             if (frame.code === 'frame/wider-than-pot')
@@ -265,7 +266,8 @@ describe('a frame in a pot', () => {
       buriedM: 0.1,
       hoopStockId: 'rod-steel-6',
       rungStockId: 'rod-steel-6',
-      pot: { shape: 'round', widthM: 0.22, heightM: 0.2, ballastKg: 0 },
+      pot: { shape: 'round', widthM: 0.22, heightM: 0.2, ballastKg: 0, drainageM: 0, hasCharcoal: false },
+      potsAs: 'trough',
     }
     const frame = makeFrame(site, hoop, options)
     expect(frame.members).toHaveLength(1)
@@ -277,7 +279,7 @@ describe('a frame in a pot', () => {
 describe('a column in a tub', () => {
   const column: PatternOfKind<'column'> = {
     kind: 'column',
-    tub: { shape: 'square', widthM: 0.6, heightM: 0.5, ballastKg: 0 },
+    tub: { shape: 'square', widthM: 0.6, heightM: 0.5, ballastKg: 0, drainageM: 0, hasCharcoal: false },
     columnStockId: 'post-steel-48',
     barStockId: 'rod-steel-12',
     lowerM: 1.4,

@@ -111,6 +111,9 @@ export const figureKeys = [
   'rib-longest',
   'modules',
   'core-length',
+  'head-space',
+  'wrap-string',
+  'tie-length',
 ] as const
 
 /** A figure for the eye, that only this kind of frame has; no computation reads it. */

@@ -9,6 +9,9 @@ export interface Pot {
   readonly heightM: number
   /** Stones or slabs low down, against the wind. */
   readonly ballastKg: number
+  /** Gravel or shards on the bottom, so that water does not stand in the soil. */
+  readonly drainageM: number
+  readonly hasCharcoal: boolean
 }
 
 /** Soil ends so far under the rim, or water runs over it. */
@@ -20,6 +23,8 @@ const TUB_FROM_LITRES = 25
 interface Foot {
   readonly buriedM: number
   readonly acrossM: number
+  /** Litres of the pot that the frame's own parts take up below its soil line. */
+  readonly takesLitres?: number
 }
 
 /**
@@ -29,7 +34,8 @@ export function standIn(
   builder: LayoutBuilder,
   pot: Pot | null,
   midM: number,
-  { buriedM, acrossM }: Foot,
+  { buriedM, acrossM, takesLitres = 0 }: Foot,
+  id = 'pot',
 ): number {
   if (!pot) return 0
   const { widthM, heightM } = pot
@@ -54,8 +60,22 @@ export function standIn(
     at3(midM + half, heightM),
     at3(midM - half, heightM),
   ]
-  builder.unit({ id: 'pot', good: potSoilLitres(pot) < TUB_FROM_LITRES ? 'pot' : 'tub', outline })
+  builder.unit({ id, good: potSoilLitres(pot) < TUB_FROM_LITRES ? 'pot' : 'tub', outline })
+  layFilling(builder, pot, id, takesLitres)
   return heightM - HEAD_SPACE_M
+}
+
+/** Charcoal keeps the soil of a pot sweet: a twentieth of it. */
+const CHARCOAL_SHARE = 0.05
+
+/** What goes into a pot besides what the frame takes up: drainage below, charcoal and soil above it. */
+function layFilling(builder: LayoutBuilder, pot: Pot, id: string, takesLitres: number): void {
+  const litres = potSoilLitres(pot)
+  const share = Math.min(1, pot.drainageM / Math.max(1e-6, pot.heightM - HEAD_SPACE_M))
+  const charcoal = pot.hasCharcoal ? litres * (1 - share) * CHARCOAL_SHARE : 0
+  builder.fill({ id: `${id}-drainage`, good: 'gravel', litres: litres * share })
+  builder.fill({ id: `${id}-charcoal`, good: 'charcoal', litres: charcoal })
+  builder.fill({ id: `${id}-soil`, good: 'soil', litres: litres * (1 - share) - charcoal - takesLitres })
 }
 
 export function potSoilLitres({ shape, widthM, heightM }: Pot): number {

@@ -12,6 +12,8 @@ export function potAt({ kind, widthM }: StartPlace): Pot | null {
     widthM: Math.min(0.45, Math.max(0.2, widthM)),
     heightM: POT_HEIGHT_M,
     ballastKg: 0,
+    drainageM: 0,
+    hasCharcoal: false,
   }
 }
 

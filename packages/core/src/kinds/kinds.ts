@@ -38,6 +38,8 @@ export interface PlantKind {
   readonly prunedAt: PruningStage
   readonly hazards: readonly Hazard[]
   readonly spacingM: number
+  /** How long a cane grows in one season, where canes are led over a roof; `null` or left out where they are not. */
+  readonly caneM?: readonly [low: number, high: number] | null
   /** Between buds on one-year wood. */
   readonly internodeM: number
   readonly youngThickeningMm: readonly [slow: number, quick: number]
@@ -144,6 +146,7 @@ const kinds = [
     prunedAt: 'after-harvest',
     hazards: ['thorns'],
     spacingM: 2.4,
+    caneM: [2, 3.5],
     internodeM: 0.06,
     youngThickeningMm: [3, 6],
     olderThickeningMm: [0, 1],
@@ -159,6 +162,7 @@ const kinds = [
     prunedAt: 'after-harvest',
     hazards: ['thorns'],
     spacingM: 0.5,
+    caneM: [1.2, 2.2],
     internodeM: 0.04,
     youngThickeningMm: [2, 5],
     olderThickeningMm: [0, 1],
@@ -174,6 +178,7 @@ const kinds = [
     prunedAt: 'dormant',
     hazards: [],
     spacingM: 1.2,
+    caneM: [1.5, 4],
     internodeM: 0.08,
     youngThickeningMm: [3, 7],
     olderThickeningMm: [3, 7],
@@ -189,6 +194,7 @@ const kinds = [
     prunedAt: 'dormant',
     hazards: [],
     spacingM: 1.5,
+    caneM: [1.5, 4],
     internodeM: 0.09,
     youngThickeningMm: [4, 8],
     olderThickeningMm: [3, 8],
@@ -204,6 +210,7 @@ const kinds = [
     prunedAt: 'dormant',
     hazards: ['heavy'],
     spacingM: 3,
+    caneM: [2, 5],
     internodeM: 0.07,
     youngThickeningMm: [5, 11],
     olderThickeningMm: [5, 10],
@@ -219,6 +226,7 @@ const kinds = [
     prunedAt: 'dormant-and-summer',
     hazards: ['toxic-parts', 'heavy', 'wall-damaging'],
     spacingM: 3,
+    caneM: [2, 5],
     internodeM: 0.08,
     youngThickeningMm: [6, 14],
     olderThickeningMm: [6, 14],
@@ -249,6 +257,7 @@ const kinds = [
     prunedAt: 'dormant',
     hazards: ['thorns'],
     spacingM: 2.4,
+    caneM: [1.5, 3.5],
     internodeM: 0.05,
     youngThickeningMm: [3, 7],
     olderThickeningMm: [2, 5],
@@ -264,6 +273,7 @@ const kinds = [
     prunedAt: 'after-flowering',
     hazards: ['thorns'],
     spacingM: 3,
+    caneM: [2, 5],
     internodeM: 0.06,
     youngThickeningMm: [4, 8],
     olderThickeningMm: [3, 6],
@@ -309,6 +319,7 @@ const kinds = [
     prunedAt: 'after-flowering',
     hazards: ['invasive'],
     spacingM: 1.6,
+    caneM: [1.5, 3],
     internodeM: 0.07,
     youngThickeningMm: [2, 4],
     olderThickeningMm: [2, 4],
@@ -369,6 +380,7 @@ const kinds = [
     prunedAt: 'dormant',
     hazards: ['hairs-irritate'],
     spacingM: 0.9,
+    caneM: [5, 8],
     internodeM: 0.2,
     youngThickeningMm: [3, 6],
     olderThickeningMm: [0, 1],

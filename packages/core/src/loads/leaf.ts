@@ -1,9 +1,8 @@
 import type { Conditions, FrameDesign } from '../design/index.ts'
-import { bearsLeaf, isUpright } from '../frame/index.ts'
+import { bearsLeaf } from '../frame/index.ts'
 import type { Frame } from '../frame/index.ts'
 import type { Point3 } from '../geometry/index.ts'
 import { findKind } from '../kinds/index.ts'
-import type { Hold, PlantKind } from '../kinds/index.ts'
 import { leafWindNPerM } from './leaf-wind.ts'
 import { GRAVITY } from './wind.ts'
 import type { WireLoads } from './wires.ts'
@@ -72,39 +71,4 @@ export function wireLoads(frame: Frame, design: FrameDesign, conditions: Conditi
     cropNPerM: perM(leafKgPerM2 + wetKgPerM2 + cropKgPerM2),
     windNPerM: windN / leafyM,
   }
-}
-
-/**
- * Ties that a year's growth takes on a metre of carrying wire: by how the kind holds on. Pairs and cross-arms
- * hold shoots by themselves.
- */
-const TIES_PER_M: Readonly<Record<Hold, number>> = {
-  'trained-wood': 5,
-  leaning: 4,
-  none: 4,
-  tendrils: 1.5,
-  'leaf-stalks': 1,
-  twining: 0.5,
-  'aerial-roots': 0.5,
-}
-const MIDDLING_TIES_PER_M = 3
-/** Share of tying that is left on a pair of foliage wires against a single one. */
-const PAIR_SHARE = 0.25
-
-/**
- * Ties that a frame takes in a year, for comparing designs: metres of wire by how the kind holds, wires in
- * pairs counted at a quarter, a tie for each hand's breadth of stake, leg or pole. Round figures from
- * growers' counts.
- */
-export function tiesPerYear(frame: Frame, kind: PlantKind | undefined): number {
-  const perM = kind ? TIES_PER_M[kind.holds] : MIDDLING_TIES_PER_M
-  let wireM = 0
-  for (const { line, lengthM } of frame.runs) {
-    if (bearsLeaf(line.role) || line.role === 'cord') wireM += lengthM * (line.side === null ? 1 : PAIR_SHARE)
-  }
-  const uprightM = frame.members.reduce(
-    (sum, { role, cutLengthM, buriedM }) => (isUpright(role) ? sum + cutLengthM - buriedM : sum),
-    0,
-  )
-  return Math.round(perM * wireM + (perM / 2) * uprightM)
 }

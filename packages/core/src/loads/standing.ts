@@ -1,10 +1,12 @@
 import { findStock, stockMassKgPerM } from '../catalogue/index.ts'
 import type { Catalogue } from '../catalogue/index.ts'
+import type { PlannedSite } from '../design/index.ts'
 import { isUpright, potSoilLitres } from '../frame/index.ts'
 import type { Frame, Member, Pot } from '../frame/index.ts'
+import type { Point3 } from '../geometry/index.ts'
 import { leafyOutline } from './leaf.ts'
 import { LEAF_DRAG, LEAF_SOLIDITY } from './leaf-wind.ts'
-import { gustAt, tipping, windForceN } from './wind.ts'
+import { GRAVITY, gustAt, tipping, windForceN } from './wind.ts'
 import type { Tipping } from './wind.ts'
 
 /** Width of one plant on a stake or pole of its own, metres. */
@@ -55,19 +57,99 @@ function leafWidthM(frame: Frame, legs: number): number {
 
 /** The wind that tips a pot with its frame in leaf, and the ballast that would hold it. */
 export function tubInWind(frame: Frame, pot: Pot, catalogue: Catalogue, windMPerS: number): Tipping {
-  const structureKg = frame.members.reduce((sum, { stockId, cutLengthM }) => {
-    const stock = findStock(catalogue, stockId)
-    return sum + (stock ? stockMassKgPerM(stock) * cutLengthM : Number.NaN)
-  }, 0)
   const outline = leafyOutline(frame)
   const topM = Math.max(pot.heightM + 0.05, ...frame.members.flatMap((m) => m.path.map((p) => p.yM)))
   const widthM = Math.max(LONE_PLANT_M, outline.widthM)
+  // Two pots under one frame are a base as deep as either, and twice as heavy.
+  const pots = frame.units.filter(({ good }) => good === 'pot' || good === 'tub').length
+  const potKg = potSoilLitres(pot) * SOIL_KG_PER_LITRE * (1 + EMPTY_POT_SHARE) + pot.ballastKg
   return tipping({
     leverM: pot.widthM / 2,
-    massKg: potSoilLitres(pot) * SOIL_KG_PER_LITRE * (1 + EMPTY_POT_SHARE) + pot.ballastKg + structureKg,
+    massKg: potKg * Math.max(1, pots) + structureKg(frame, catalogue),
     massCentreHeightM: pot.heightM / 2,
     screenAreaM2: Math.max(LEAST_SCREEN_M2, widthM * (topM - pot.heightM) * LEAF_SOLIDITY),
     screenCentreHeightM: (pot.heightM + topM) / 2,
+    dragCoefficient: LEAF_DRAG,
+    windSpeedMPerS: windMPerS,
+    safetyFactor: TUB_SAFETY,
+  })
+}
+
+function structureKg(frame: Frame, catalogue: Catalogue): number {
+  return frame.members.reduce((sum, { stockId, cutLengthM }) => {
+    const stock = findStock(catalogue, stockId)
+    return sum + (stock ? stockMassKgPerM(stock) * cutLengthM : Number.NaN)
+  }, 0)
+}
+
+/** Feet stand on a floor with no soil under them: on a terrace, without a pot. */
+export function standsOnFloor(site: Pick<PlannedSite, 'setting'>, frame: Frame, pot: Pot | null): boolean {
+  return site.setting === 'terrace' && frame.traits.stands === 'on-legs' && pot === null
+}
+
+/** Half the depth of a single foot plate, where all feet stand in one line. */
+const FOOT_PLATE_M = 0.05
+/** What is left of friction on a floor from wet tiles to rough slabs. */
+const FRICTION = [0.3, 0.5] as const
+
+export interface OnFloor {
+  readonly tips: Tipping
+  /** Level push of the wind asked for, and what friction holds against it; newtons. */
+  readonly pushN: number
+  readonly gripN: readonly [number, number]
+  /** To add so that it neither tips nor slides, with safety, kilograms. */
+  readonly ballastKg: number
+}
+
+/**
+ * A frame or a pot that stands loose on a floor in the wind from its weaker side: whether it tips about the edge of
+ * its base, and whether it slides. Friction of 0.3 to 0.5 (wood, rubber or clay on tiles and slabs).
+ */
+export function feetInWind(
+  frame: Frame,
+  pot: Pot | null,
+  ballastKg: number,
+  catalogue: Catalogue,
+  windMPerS: number,
+): OnFloor {
+  const tips = pot
+    ? tubInWind(frame, pot, catalogue, windMPerS)
+    : legsInWind(frame, ballastKg, catalogue, windMPerS)
+  const weightN = tips.resistingMomentNm / (pot ? pot.widthM / 2 : leverOf(frame))
+  const gripN = [weightN * FRICTION[0], weightN * FRICTION[1]] as const
+  const toHoldN = (TUB_SAFETY * tips.windForceN) / FRICTION[0]
+  return {
+    tips,
+    pushN: tips.windForceN,
+    gripN,
+    ballastKg: Math.max(tips.ballastKg, (toHoldN - weightN) / GRAVITY, 0),
+  }
+}
+
+/** From the middle of what stands on its feet to the edge that it tips about, in its shorter direction. */
+function leverOf(frame: Frame): number {
+  const feet = frame.members.flatMap(({ foot, path, role }) =>
+    foot ? (role === 'hoop' ? [foot, path.at(-1)!] : [foot]) : [],
+  )
+  const half = (pick: (p: Point3) => number) =>
+    (Math.max(...feet.map(pick)) - Math.min(...feet.map(pick))) / 2 + FOOT_PLATE_M
+  return feet.length === 0
+    ? FOOT_PLATE_M
+    : Math.min(
+        half((p) => p.xM),
+        half((p) => p.zM),
+      )
+}
+
+function legsInWind(frame: Frame, ballastKg: number, catalogue: Catalogue, windMPerS: number): Tipping {
+  const outline = leafyOutline(frame)
+  const topM = Math.max(0.05, ...frame.members.flatMap((m) => m.path.map((p) => p.yM)))
+  return tipping({
+    leverM: leverOf(frame),
+    massKg: structureKg(frame, catalogue) + ballastKg,
+    massCentreHeightM: topM / 2,
+    screenAreaM2: Math.max(LEAST_SCREEN_M2, Math.max(LONE_PLANT_M, outline.widthM) * topM * LEAF_SOLIDITY),
+    screenCentreHeightM: topM / 2,
     dragCoefficient: LEAF_DRAG,
     windSpeedMPerS: windMPerS,
     safetyFactor: TUB_SAFETY,

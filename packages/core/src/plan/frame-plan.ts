@@ -13,8 +13,8 @@ import { NO_LOADS, wireLines, wireLoads } from '../loads/index.ts'
 import type { WireLine, WireLoads } from '../loads/index.ts'
 import { craftWarnings } from '../warnings/index.ts'
 import type { CraftWarning } from '../warnings/index.ts'
-import { checkFrame, endStiffness, outcomeOf } from '../strength/index.ts'
-import type { Check, Outcome } from '../strength/index.ts'
+import { checkFrame, endStiffness, outcomeOf, rowEnd } from '../strength/index.ts'
+import type { Check, Outcome, RowEnd } from '../strength/index.ts'
 
 /**
  * All that follows from a design; what could not be computed is `null` or empty, with the reason among the
@@ -31,6 +31,8 @@ export interface FramePlan {
   readonly loads: WireLoads
   readonly checks: readonly Check[]
   readonly outcome: Outcome
+  /** What pulls and presses at the end of a row; `null` where there is none. */
+  readonly end: RowEnd | null
   /** What the craft warns of, which no sum shows. */
   readonly warnings: readonly CraftWarning[]
   readonly takeOff: TakeOff | null
@@ -55,6 +57,7 @@ const NOTHING = {
   loads: NO_LOADS,
   checks: [],
   outcome: outcomeOf([]),
+  end: null,
   warnings: [],
   takeOff: null,
 }
@@ -65,6 +68,7 @@ export interface CheckedFrame {
   readonly loads: WireLoads
   readonly lines: readonly WireLine[]
   readonly checks: readonly Check[]
+  readonly end: RowEnd | null
   readonly problems: readonly CoreError[]
 }
 
@@ -82,7 +86,7 @@ export function checkDesign(
   const { problems, attempt } = attempts()
   const fixing = findFixing(catalogue, design.fixingId) ?? catalogue.fixings[0] ?? null
   const frame = attempt(() => makeFrame(site, design.pattern, frameOptions(design, catalogue)))
-  if (!frame || !fixing) return { frame, loads: NO_LOADS, lines: [], checks: [], problems }
+  if (!frame || !fixing) return { frame, loads: NO_LOADS, lines: [], checks: [], end: null, problems }
   return {
     frame,
     ...strained(frame, site, design, { catalogue, fixing, drives: context.drives }, attempt),
@@ -119,14 +123,11 @@ function strained(
     drives = new Map(),
   }: { catalogue: Catalogue; fixing: Fixing; drives?: ReadonlyMap<AnchorId, Drive> },
   attempt: Attempt,
-): Pick<CheckedFrame, 'loads' | 'lines' | 'checks'> {
+): Pick<CheckedFrame, 'loads' | 'lines' | 'checks' | 'end'> {
   const loads = attempt(() => wireLoads(frame, design, site.conditions)) ?? NO_LOADS
   const lines = attempt(() => strainedLines(frame, site, design, catalogue, loads)) ?? []
-  return {
-    loads,
-    lines,
-    checks: checkFrame({ frame, site, design, catalogue, fixing, lines, loads, drives }),
-  }
+  const context = { frame, site, design, catalogue, fixing, lines, loads, drives }
+  return { loads, lines, checks: checkFrame(context), end: attempt(() => rowEnd(context)) }
 }
 
 /**
@@ -147,7 +148,7 @@ export function planFrame(place: PlannedSite, design: FrameDesign, context: Plan
   const effort = context.effort ?? 'thorough'
   const wires = strungWires(frame, design, catalogue, attempt, effort)
   const stock = planStock(frame, catalogue, repeat, attempt, effort)
-  const { loads, lines, checks } = strained(
+  const { loads, lines, checks, end } = strained(
     frame,
     site,
     design,
@@ -164,6 +165,7 @@ export function planFrame(place: PlannedSite, design: FrameDesign, context: Plan
     loads,
     checks,
     outcome: outcomeOf(checks),
+    end,
     warnings: craftWarnings({ frame, site, design, catalogue, wires }),
     takeOff: takeOff({ frame, wires, stock, fixing, surface: site.surface, catalogue, repeat }),
     wire,

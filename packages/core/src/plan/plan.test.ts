@@ -6,7 +6,15 @@ import { usualConditions } from '../design/index.ts'
 import type { MaterialItem } from '../bill/index.ts'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { designOf, options, patternArbs, siteOf, tierLevels, rowLevel } from '../../test/frames.ts'
+import {
+  designOf,
+  options,
+  patternArbs,
+  siteOf,
+  tierLevels,
+  rowLevel,
+  usualFence,
+} from '../../test/frames.ts'
 import { drawFrame } from '../drawing/index.ts'
 import { anchorId } from '../frame/index.ts'
 import type { Pattern, PatternKind, RowPattern } from '../frame/index.ts'
@@ -33,12 +41,14 @@ describe('a frame’s bill', () => {
           const list = drawFrame(plan.frame!, { view: 'elevation', ...options })
           const drawn = (is: (mark: (typeof list)[number]) => boolean) => list.filter(is).length * repeat
           expect(quantity(plan, (item) => item.what === 'fixing')).toBe(drawn((m) => m.kind === 'node'))
-          for (const [joint, goodId] of [
-            ['staple', 'staple'],
-            ['lashing', 'lashing'],
-            ['bolt', 'bolt'],
+          for (const [joint, goods] of [
+            ['staple', ['staple', 'post-clip']],
+            ['lashing', ['lashing']],
+            ['bolt', ['bolt']],
           ] as const)
-            expect(good(plan, goodId)).toBe(drawn((m) => m.kind === 'joint' && m.joint === joint))
+            expect(goods.reduce((sum, goodId) => sum + good(plan, goodId), 0)).toBe(
+              drawn((m) => m.kind === 'joint' && m.joint === joint),
+            )
           expect(quantity(plan, (item) => item.what === 'screw')).toBe(drawn((m) => m.kind === 'anchor'))
           expect(good(plan, 'tub') + good(plan, 'pot') + good(plan, 'pole-module')).toBe(
             drawn((m) => m.kind === 'area' && m.role === 'tub'),
@@ -73,7 +83,7 @@ describe('every kind of frame', () => {
       fc.assert(
         fc.property(patternArbs[kind] as fc.Arbitrary<Pattern>, (pattern) => {
           const plan = planFrame(
-            siteOf(6, 2.4, { surface: 'boards' }),
+            siteOf(6, 2.4, { surface: 'boards', fence: usualFence }),
             designOf(pattern, { plantKindId: 'hardy-kiwi' }),
           )
           for (const check of plan.checks) {
@@ -82,7 +92,7 @@ describe('every kind of frame', () => {
             expect(low).toBeLessThanOrEqual(high + 1e-9)
             const expected = need <= low * (1 + 1e-9) ? 'holds' : need <= high ? 'doubtful' : 'fails'
             expect(check.verdict).toBe(expected)
-            expect(check.assumptions.length).toBeGreaterThan(0)
+            if (check.unit !== 'none') expect(check.assumptions.length).toBeGreaterThan(0)
           }
         }),
         { numRuns: 15 },
@@ -93,7 +103,7 @@ describe('every kind of frame', () => {
 
 it('ribs of a fan that all but stand in one place still hang on wires that can be strained', () => {
   const plan = planFrame(
-    siteOf(6, 2.4, { surface: 'boards' }),
+    siteOf(6, 2.4, { surface: 'boards', fence: usualFence }),
     designOf(
       {
         kind: 'fan',
@@ -280,13 +290,16 @@ describe('a pot', () => {
     top: 'ring',
     stakeStockId: 'cane-18',
     topStockId: 'rod-steel-6',
-    pot: { shape: 'round', widthM: 0.4, heightM: 0.4, ballastKg: 0 },
+    pot: { shape: 'round', widthM: 0.4, heightM: 0.4, ballastKg: 0, drainageM: 0, hasCharcoal: false },
   }
   const storm = { ...usualConditions, windMPerS: 40 }
   const tips = (widthM: number) =>
     planFrame(
       siteOf(1, 2, { surface: 'open', conditions: storm }),
-      designOf({ ...spiral, pot: { shape: 'round', widthM, heightM: 0.4, ballastKg: 0 } }),
+      designOf({
+        ...spiral,
+        pot: { shape: 'round', widthM, heightM: 0.4, ballastKg: 0, drainageM: 0, hasCharcoal: false },
+      }),
     ).checks.find((c) => c.code === 'tub-tips')!
 
   it('stands harder winds the wider it is, and says what ballast would do', () => {

@@ -1,5 +1,5 @@
 import type { Catalogue } from '../catalogue/index.ts'
-import type { FrameDesign } from '../design/index.ts'
+import type { FrameDesign, PlannedSite } from '../design/index.ts'
 import type { CheckCode } from '../frame/index.ts'
 
 /** What of a design can be changed so that a check holds; each has its words in the translations. */
@@ -33,6 +33,8 @@ export const levers = [
   'lower',
   'wider-pot',
   'ballast',
+  'onto-rails',
+  'other-winding',
   'smaller-cells',
   'larger-cells',
 ] as const
@@ -77,6 +79,7 @@ export const INCH_GRAIN: Grain = {
 
 /** What is tried to change, with what, in which steps. */
 export interface Trying {
+  readonly site: PlannedSite
   readonly design: FrameDesign
   readonly catalogue: Catalogue
   readonly grain: Grain
@@ -109,7 +112,19 @@ export const leversOf: Readonly<Record<CheckCode, readonly Lever[]>> = {
     'fixing',
   ],
   'strainer-travel': ['tension', 'light-tension', 'wire', 'light-wire'],
-  'fixing-pull': ['tension', 'fixing', 'supports-closer', 'smaller-cells', 'larger-cells', 'wire'],
+  'fixing-pull': [
+    'onto-rails',
+    'tension',
+    'fixing',
+    'supports-closer',
+    'smaller-cells',
+    'larger-cells',
+    'wire',
+  ],
+  'fence-nails': ['onto-rails', 'tension', 'fixing'],
+  'fence-rails': [],
+  'fence-posts': [],
+  winding: ['other-winding'],
   'anchor-pull': [
     'tie-higher',
     'tie-flatter',
@@ -124,6 +139,8 @@ export const leversOf: Readonly<Record<CheckCode, readonly Lever[]>> = {
   ],
   'end-sideways': ['ends-deeper', 'tie-back', 'brace', 'end-stock', 'tension', 'light-tension'],
   'end-bending': ['end-stock', 'tie-back', 'brace', 'tension', 'light-tension'],
+  'end-foot': ['ends-deeper', 'end-stock', 'tie-higher', 'tension', 'light-tension'],
+  'end-uplift': ['tie-flatter', 'tie-higher', 'ends-deeper', 'tie-back', 'tension', 'light-tension'],
   'brace-foot': ['brace-stock', 'tie-higher', 'tie-flatter', 'tie-back', 'tension', 'light-tension'],
   'post-sideways': ['posts-deeper', 'post-stock', 'posts-closer', 'bays-shorter'],
   'post-frost': ['posts-deeper', 'deeper'],
@@ -132,4 +149,6 @@ export const leversOf: Readonly<Record<CheckCode, readonly Lever[]>> = {
   'cover-uplift': ['screw', 'anchors-closer-along', 'anchors-closer-across'],
   'leg-bending': ['leg-stock', 'more-legs', 'lower'],
   'tub-tips': ['ballast', 'wider-pot', 'lower'],
+  'floor-tips': ['ballast', 'lower'],
+  'floor-slides': ['ballast', 'wider-pot', 'lower'],
 }

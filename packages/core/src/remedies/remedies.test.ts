@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { designOf, nearStart, siteOf } from '../../test/frames.ts'
+import { designOf, nearStart, siteOf, usualFence } from '../../test/frames.ts'
 import { standardCatalogue } from '../catalogue/index.ts'
 import { kindsFor, startDesign } from '../design/index.ts'
 import type { FrameDesign, PlannedSite } from '../design/index.ts'
@@ -85,7 +85,13 @@ describe('a remedy', () => {
 
 const ordinary: readonly (readonly [PlaceKind, number, number, Partial<PlannedSite>, readonly string[]])[] = [
   ['wall', 12, 2.2, { surface: 'brick', firstForkM: 0.3 }, ['pear', 'climbing-rose', 'ivy']],
-  ['fence', 31, 1.35, { surface: 'boards', firstForkM: 0.1 }, ['star-jasmine', 'climbing-rose']],
+  [
+    'fence',
+    31,
+    1.35,
+    { surface: 'boards', firstForkM: 0.1, fence: usualFence, levels: { firstM: 0.25, stepM: 0.5 } },
+    ['star-jasmine', 'climbing-rose'],
+  ],
   ['row', 45.72, 1.83, { surface: 'open' }, ['wine-grape', 'raspberry']],
   ['terrace', 3, 2.4, { surface: 'open', setting: 'terrace' }, ['climbing-rose', 'clematis']],
   ['bench', 0.5, 1.6, { surface: 'open', setting: 'indoors' }, ['monstera']],

@@ -105,7 +105,7 @@ function remediesOf(
   context: AdviceContext,
 ): Remedy[] {
   const single = leversOf[code].flatMap((lever) => {
-    const found = firstThat(triesFor(lever, design, context), (step) =>
+    const found = firstThat(triesFor(lever, site, design, context), (step) =>
       remedyOf(site, [step], code, now, base, context),
     )
     return found ? [found] : []
@@ -114,8 +114,14 @@ function remediesOf(
   return found.sort((a, b) => a.open - b.open || a.moreCost - b.moreCost).slice(0, MOST_REMEDIES)
 }
 
-const triesFor = (lever: Lever, design: FrameDesign, context: AdviceContext): LeverStep[] =>
+const triesFor = (
+  lever: Lever,
+  site: PlannedSite,
+  design: FrameDesign,
+  context: AdviceContext,
+): LeverStep[] =>
   triesOf[lever]({
+    site,
     design,
     catalogue: context.catalogue ?? standardCatalogue,
     grain: context.grain ?? METRIC_GRAIN,
@@ -162,9 +168,9 @@ function pairFor(
 ): Remedy[] {
   const all = leversOf[code]
   for (const [i, first] of all.entries()) {
-    for (const one of spread(triesFor(first, design, context), TRIES_IN_PAIR)) {
+    for (const one of spread(triesFor(first, site, design, context), TRIES_IN_PAIR)) {
       for (const second of all.slice(i + 1)) {
-        const found = firstThat(spread(triesFor(second, one.design, context), TRIES_IN_PAIR), (step) =>
+        const found = firstThat(spread(triesFor(second, site, one.design, context), TRIES_IN_PAIR), (step) =>
           remedyOf(site, [one, step], code, now, base, context),
         )
         if (found) return [found]
@@ -237,7 +243,7 @@ function jointly(site: PlannedSite, design: FrameDesign, context: AdviceContext)
     tries: number,
   ): LeverStep[] | null =>
     firstThat([...levers.entries()], ([i, lever]) =>
-      firstThat(spread(triesFor(lever, at, context), tries), (step) => {
+      firstThat(spread(triesFor(lever, site, at, context), tries), (step) => {
         if (depth === 1) return settles(step.design) ? [step] : null
         const rest = from(step.design, levers.slice(i + 1), depth - 1, tries)
         return rest ? [step, ...rest] : null

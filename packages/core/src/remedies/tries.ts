@@ -1,4 +1,5 @@
 import { bendingMomentNm, stockWidthM } from '../catalogue/index.ts'
+import { potOf } from '../design/index.ts'
 import { kindOf } from '../frame/index.ts'
 import type { Pot } from '../frame/index.ts'
 import type { Lever, Tries } from './levers.ts'
@@ -55,7 +56,19 @@ const widerPotTries: Tries = ({ design, grain }) =>
   })
 
 const MOST_BALLAST_KG = 120
-const ballastTries: Tries = ({ design, grain }) =>
+/** On the feet of what stands on a floor without a pot, people lay more. */
+const MOST_ON_FEET_KG = 300
+const onFeet: Tries = ({ design, grain }) =>
+  kindOf(design.pattern).traits.stands !== 'on-legs' || potOf(design.pattern)
+    ? []
+    : marksAbove(design.feetBallastKg, MOST_ON_FEET_KG, grain.massKg).map((kg) => ({
+        lever: 'ballast' as const,
+        from: { is: 'mass', kg: design.feetBallastKg } as const,
+        to: { is: 'mass', kg } as const,
+        design: { ...design, feetBallastKg: kg },
+      }))
+
+const inPot: Tries = ({ design, grain }) =>
   ['pot', 'tub'].flatMap((key) => {
     const pot = patternOf(design)[key] as Pot | null | undefined
     if (!pot) return []
@@ -66,6 +79,34 @@ const ballastTries: Tries = ({ design, grain }) =>
       design: withField(design, key, { ...pot, ballastKg }),
     }))
   })
+
+const ballastTries: Tries = (trying) => [...inPot(trying), ...onFeet(trying)]
+
+/** Fixings put onto the rails of a fence, however far each has to move for that. */
+const ontoRailsTries: Tries = ({ design, site }) => {
+  const reachM = site.levels ? site.levels.stepM / 2 + 0.01 : 0
+  const isOnLevels = design.snap === 'levels' || design.snap === 'both'
+  if (!site.levels || (isOnLevels && design.moveToleranceM >= reachM)) return []
+  const snap = design.snap === 'uprights' || design.snap === 'both' ? 'both' : 'levels'
+  const moveToleranceM = Math.max(design.moveToleranceM, reachM)
+  return [{ lever: 'onto-rails', from: null, to: null, design: { ...design, snap, moveToleranceM } }]
+}
+
+const otherWindingTries: Tries = ({ design }) =>
+  design.pattern.kind !== 'spiral'
+    ? []
+    : [
+        {
+          lever: 'other-winding',
+          from: null,
+          to: null,
+          design: withField(
+            design,
+            'winding',
+            design.pattern.winding === 'clockwise' ? 'anticlockwise' : 'clockwise',
+          ),
+        },
+      ]
 
 const LEG_STOCKS = ['legStockId', 'stakeStockId', 'hoopStockId', 'coreStockId', 'columnStockId'] as const
 const closer = (nowM: number) => nowM * 0.3
@@ -112,6 +153,8 @@ export const triesOf: Readonly<Record<Lever, Tries>> = {
   lower: lengthTries('lower', ['heightM'], 'down', 'spacingM', (nowM) => nowM * 0.5),
   'wider-pot': widerPotTries,
   ballast: ballastTries,
+  'onto-rails': ontoRailsTries,
+  'other-winding': otherWindingTries,
   'screws-in-line': inLineTries,
   'smaller-cells': cellTries('smaller-cells'),
   'larger-cells': cellTries('larger-cells'),

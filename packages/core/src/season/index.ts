@@ -1,4 +1,6 @@
 export { addDays, dateOfDay, dayNumber, daysBetween, isCalendarDate, yearOf } from './calendar.ts'
 export type { CalendarDate } from './calendar.ts'
+export { soonest, urgencyOf } from './due.ts'
+export type { DateRange, Due, Urgency } from './due.ts'
 export { seasonsAtDay, seasonsOfGrowth, woodYear } from './growing-season.ts'
 export type { Hemisphere } from './growing-season.ts'

@@ -7,13 +7,27 @@ import {
   stockMaterials,
   stockWidthM,
 } from '../catalogue/index.ts'
-import type { FrameDesign } from '../design/index.ts'
+import type { FrameDesign, UnknownPart } from '../design/index.ts'
 import type { EndAssembly, LineId, RowPattern } from '../frame/index.ts'
-import { embedment, findSoil, heldEnd, lateralHoldingN, lineEnd, screwHolding } from '../ground/index.ts'
+import {
+  embedment,
+  findSoil,
+  heldEnd,
+  lateralHoldingN,
+  lineEnd,
+  pullOutN,
+  screwHolding,
+} from '../ground/index.ts'
 import type { HeldEnd, Soil, WirePull } from '../ground/index.ts'
 import { leafWindNPerM } from '../loads/index.ts'
 import { check, same } from './check.ts'
 import type { Assumption, Check, CheckContext } from './check.ts'
+
+/**
+ * The code's figure is for posts that must not move. One in a row, or the foot of one that is held above, may lean in the worst gust of a year and be
+ * set upright again; what it takes before it goes over is about four times that.
+ */
+const CODE_MARGIN = 4
 
 const radians = (degrees: number) => (degrees * Math.PI) / 180
 
@@ -48,13 +62,106 @@ function endChecks(context: CheckContext, pattern: RowPattern, soil: Soil): Chec
   if (pulls.length === 0 || pulls.some((pull) => Number.isNaN(pull.tensionN))) return []
   const { end } = pattern
   if (end.kind === 'free') return freeEndChecks(context, pattern, soil, pulls)
-  const held = heldEnd(pulls, {
+  const held = heldBy(end, pulls)
+  return end.kind === 'braced'
+    ? [braceCheck(context, held, soil, end.stockId), ...footChecks(context, pattern, soil, held)]
+    : [...tiedBackChecks(context, held, soil, end), ...footChecks(context, pattern, soil, held)]
+}
+
+const heldBy = (end: Exclude<EndAssembly, { kind: 'free' }>, pulls: readonly WirePull[]): HeldEnd =>
+  heldEnd(pulls, {
     kind: end.kind === 'tied-back' ? 'tie-back' : 'strut',
     attachHeightM: end.attachHeightM,
     angleFromGroundRad: radians(end.angleDeg),
   })
-  if (end.kind === 'braced') return [braceCheck(context, held, soil, end.stockId)]
-  return tiedBackChecks(context, held, soil, end)
+
+/** What pulls and presses at the end of a row, all wires in their worst hour; newtons and metres. */
+export interface RowEnd {
+  readonly totalN: number
+  /** Height above the ground at which all of it may be thought to pull. */
+  readonly atM: number
+  /** Along the tie or the brace; `null` where the post stands by itself. */
+  readonly heldN: number | null
+  /** On the post at its foot: downward positive; a brace lifts it. */
+  readonly downN: number
+  /** How deep the post would have to stand for it, from the better to the worse end of the soil. */
+  readonly depthM: readonly [number, number]
+}
+
+/** The pull at a row's end and what comes of it; `null` for what is no row, or pulls nobody knows how hard. */
+export function rowEnd(context: CheckContext): RowEnd | null {
+  const { design, site, catalogue } = context
+  const { pattern } = design
+  const stock = pattern.kind === 'row' && findStock(catalogue, pattern.endStockId)
+  if (pattern.kind !== 'row' || !stock) return null
+  const pulls = pullsAtEnd(context)
+  const isTold = pulls.length > 0 && !pulls.some(({ tensionN }) => Number.isNaN(tensionN))
+  const total = isTold ? lineEnd(pulls) : null
+  if (!total || total.totalWireTensionN <= 0 || design.unknown.some((one) => PULLS.has(one))) return null
+  const held = pattern.end.kind === 'free' ? null : heldBy(pattern.end, pulls)
+  const soil = findSoil(site.conditions.soil)
+  const atM = total.momentAtGroundNm / total.totalWireTensionN
+  const levelN = held ? Math.abs(held.horizontalReactionAtFootN) : total.totalWireTensionN
+  const depthM = (end: 0 | 1) =>
+    embedment({
+      lateralLoadN: Math.max(1e-6, held ? levelN / CODE_MARGIN : levelN),
+      loadHeightM: held ? 0 : atM,
+      postWidthM: stockWidthM(stock),
+      soilFactor: held ? 2 : 1,
+      bearing: { paPerM: soil.lateralBearingPaPerM[end] },
+    }).depthM
+  return {
+    totalN: total.totalWireTensionN,
+    atM,
+    heldN: held?.memberForceN ?? null,
+    downN: held?.verticalReactionAtFootN ?? 0,
+    depthM: [depthM(1), depthM(0)],
+  }
+}
+const PULLS: ReadonlySet<UnknownPart> = new Set(['wire', 'pull'])
+
+/**
+ * What tie or brace leave for the post's foot: it is pushed along the row, and a brace lifts it. The post may turn
+ * a little, being held above.
+ */
+function footChecks({ catalogue }: CheckContext, pattern: RowPattern, soil: Soil, held: HeldEnd): Check[] {
+  const stock = findStock(catalogue, pattern.endStockId)
+  const postWidthM = stock ? stockWidthM(stock) : Number.NaN
+  const foot = { depthM: pattern.endBuriedM, loadHeightM: 0, postWidthM, soilFactor: 2 }
+  const holding = (side: 0 | 1) =>
+    stock ? CODE_MARGIN * lateralHoldingN({ ...foot, paPerM: soil.lateralBearingPaPerM[side] }) : Number.NaN
+  const levelN = Math.abs(held.horizontalReactionAtFootN)
+  const depth = stock
+    ? embedment({
+        lateralLoadN: Math.max(1e-6, levelN / CODE_MARGIN),
+        loadHeightM: 0,
+        postWidthM,
+        soilFactor: 2,
+        bearing: { paPerM: soil.lateralBearingPaPerM[0] },
+      })
+    : null
+  const about = { subject: 'P1', missing: 'stock', unit: 'N', isStructural: true } as const
+  const level = check({
+    ...about,
+    code: 'end-foot',
+    need: levelN,
+    holding: [holding(0), holding(1)],
+    assumptions: ['all-wires-worst', 'hinged-foot', 'soil-by-feel', 'may-lean'],
+    source: 'ibc-1807',
+    advice: depth ? { depthM: depth.depthM } : {},
+  })
+  if (held.verticalReactionAtFootN >= 0) return [level]
+  return [
+    level,
+    check({
+      ...about,
+      code: 'end-uplift',
+      need: -held.verticalReactionAtFootN,
+      holding: stock ? pullOutN(soil, { depthM: pattern.endBuriedM, widthM: postWidthM }) : null,
+      assumptions: ['all-wires-worst', 'earth-at-rest', 'soil-by-feel', 'safety-two'],
+      source: 'statics',
+    }),
+  ]
 }
 
 function freeEndChecks(
@@ -172,11 +279,6 @@ const SHELTERED_FROM = 3
 const SHELTER_SHARE = 0.5
 /** The thinnest band of leaf that the wind finds. */
 const LEAST_LEAF_M = 0.1
-/**
- * The code's figure is for posts that must not move. One in a row may lean in the worst gust of a year and be
- * set upright again; what it takes before it goes over is about four times that.
- */
-const CODE_MARGIN = 4
 
 function linePostChecks(
   { frame, site, design, catalogue }: CheckContext,

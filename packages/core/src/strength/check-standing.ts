@@ -1,7 +1,9 @@
 import { bendingMomentNm, findStock } from '../catalogue/index.ts'
 import type { Stock } from '../catalogue/index.ts'
 import { potOf } from '../design/index.ts'
-import { tubInWind, windOnLegs } from '../loads/index.ts'
+import type { FrameDesign } from '../design/index.ts'
+import { findKind } from '../kinds/index.ts'
+import { feetInWind, standsOnFloor, tubInWind, windOnLegs } from '../loads/index.ts'
 import { check, same } from './check.ts'
 import type { Assumption, Check, CheckContext } from './check.ts'
 
@@ -49,4 +51,61 @@ export function tubChecks({ frame, site, design, catalogue }: CheckContext): Che
       advice: { ballastKg: result.ballastKg },
     }),
   ]
+}
+
+/** On a floor nothing is dug in: what stands there loose tips, slides or stands. */
+export function floorChecks({ frame, site, design, catalogue }: CheckContext): Check[] {
+  const pot = potOf(design.pattern)
+  const isLoose = standsOnFloor(site, frame, pot)
+  if (!isLoose && !(pot && site.setting === 'terrace')) return []
+  const { windMPerS } = site.conditions
+  const { tips, pushN, gripN, ballastKg } = feetInWind(frame, pot, design.feetBallastKg, catalogue, windMPerS)
+  const slides = check({
+    code: 'floor-slides',
+    subject: '',
+    need: pushN,
+    holding: gripN,
+    unit: 'N',
+    assumptions: ['leaf-half-solid', 'gust-as-given', 'friction-on-floor'],
+    source: 'statics',
+    advice: { ballastKg },
+  })
+  if (!isLoose) return [slides]
+  return [
+    slides,
+    check({
+      code: 'floor-tips',
+      subject: '',
+      need: windMPerS,
+      holding: same(tips.criticalWindSpeedMPerS),
+      unit: 'm/s',
+      assumptions: ['leaf-half-solid', 'gust-as-given'],
+      source: 'statics',
+      advice: { ballastKg: tips.ballastKg },
+    }),
+  ]
+}
+
+/** String that is wound against the way its kind twines lets the plant fall: it is so or it is not. */
+export function windingChecks({ design }: CheckContext): Check[] {
+  const isWrong = isWoundWrongly(design)
+  if (isWrong === null) return []
+  return [
+    check({
+      code: 'winding',
+      subject: '',
+      need: 1,
+      holding: same(isWrong ? 0 : 1),
+      unit: 'none',
+      assumptions: [],
+      source: 'flora',
+    }),
+  ]
+}
+
+/** True when the string is wound against the way the kind twines; `null` where that does not matter. */
+export function isWoundWrongly(design: FrameDesign): boolean | null {
+  const kind = design.plantKindId === null ? undefined : findKind(design.plantKindId)
+  const winding = kind?.winding ?? null
+  return design.pattern.kind === 'spiral' && winding !== null ? winding !== design.pattern.winding : null
 }

@@ -1,14 +1,13 @@
 import { plugHoldingN, specificGravity, withdrawalN } from '../fixings/index.ts'
 import { STRAINER_TRAVEL_M, holdsBy } from '../catalogue/index.ts'
 import type { Fixing } from '../catalogue/index.ts'
-import type { PlannedSite } from '../design/index.ts'
+import { standOffOf } from '../design/index.ts'
 import type { Frame, FrameNode, LineId } from '../frame/index.ts'
+import { SAG_SHARE } from '../loads/index.ts'
 import type { WireLine } from '../loads/index.ts'
 import { check, same, worstOf } from './check.ts'
 import type { Check, CheckContext } from './check.ts'
-
-/** A wire that sags by more than this share of its span looks slack and rubs. */
-const SAG_SHARE = 1 / 30
+import { isOnRail } from './on-rail.ts'
 
 /** Each wire at its hardest and its slackest hour, and what the strainer takes up. */
 export function wireChecks({ lines }: CheckContext): Check[] {
@@ -57,20 +56,36 @@ const ON_EDGE_M = 1e-6
  * The eye that its wires pull hardest: their pulls in the worst hour add up as arrows, so a wire that passes
  * straight adds nothing.
  */
-export function fixingChecks({ frame, site, fixing, lines }: CheckContext): Check[] {
+export function fixingChecks(context: CheckContext): Check[] {
+  const { frame, site, fixing, lines, design } = context
   const pulled = hardestPulledEye(frame, lines)
   if (!pulled) return []
   const [node, pullN] = pulled
-  const penetrationMm = fixing.lengthMm - THREAD_OUT_MM
-  // Along the wall the wire pries: its pull times the stand-off, over two thirds of the length in the wall.
-  const prying = Math.max(1, (1.5 * fixing.standOffM * 1000) / penetrationMm)
+  const { stick } = fixing
+  if (stick) return [stuckOn(context, stick, node, pullN)]
   const holds = holdsBy(site.surface)
+  const penetrationMm = inTheSurfaceMm(context, node)
+  if (penetrationMm === null)
+    return [
+      check({
+        code: 'fixing-pull',
+        subject: node.label,
+        need: pullN,
+        holding: null,
+        missing: 'fence',
+        unit: 'N',
+        assumptions: ['wet-wood', 'prying'],
+        source: 'nds-12',
+      }),
+    ]
+  // Along the wall the wire pries: its pull times the stand-off, over two thirds of the length in the wall.
+  const prying = Math.max(1, (1.5 * standOffOf(design, fixing) * 1000) / penetrationMm)
   return [
     check({
       code: 'fixing-pull',
       subject: node.label,
       need: penetrationMm > 0 ? pullN * prying : null,
-      holding: holds === 'unknown' ? null : same(holdingN(frame, node, site, fixing, holds)),
+      holding: holds === 'unknown' ? null : same(holdingN(context, node, penetrationMm, holds)),
       missing: holds === 'unknown' ? 'surface' : 'figure',
       unit: 'N',
       assumptions: holds === 'plug' ? ['plug-packet', 'prying'] : ['wet-wood', 'prying', 'safety-in-code'],
@@ -79,7 +94,45 @@ export function fixingChecks({ frame, site, fixing, lines }: CheckContext): Chec
   ]
 }
 
-function hardestPulledEye(frame: Frame, lines: readonly WireLine[]): readonly [FrameNode, number] | null {
+/**
+ * How deep the thread holds, millimetres: as long as it is less what is out of the wood, and no deeper than the
+ * board is thick, with its rail where it goes into one; `null` for a fence that nobody has looked at.
+ */
+function inTheSurfaceMm({ site, fixing, design }: CheckContext, node: FrameNode): number | null {
+  const outMm = THREAD_OUT_MM + Math.max(0, standOffOf(design, fixing) - fixing.standOffM) * 1000
+  const lengthMm = fixing.lengthMm - outMm
+  if (site.surface !== 'boards') return lengthMm
+  const { boardMm = null, railDepthMm = null } = site.fence ?? {}
+  if (boardMm === null) return null
+  return Math.min(lengthMm, boardMm + (isOnRail(site, node) ? (railDepthMm ?? 0) : 0))
+}
+
+/** A hook that is stuck on holds what its packet says, less in sun and rain. */
+function stuckOn(
+  { site }: CheckContext,
+  stick: NonNullable<Fixing['stick']>,
+  node: FrameNode,
+  pullN: number,
+): Check {
+  const isOutside = site.setting === 'open' || site.setting === 'terrace'
+  return check({
+    code: 'fixing-pull',
+    subject: node.label,
+    need: pullN,
+    holding: stick.surfaces.includes(site.surface)
+      ? same(stick.ratedN * (isOutside ? stick.outdoorShare : 1))
+      : null,
+    missing: 'surface',
+    unit: 'N',
+    assumptions: isOutside ? ['outdoors-derated'] : [],
+    source: 'pad-packet',
+  })
+}
+
+export function hardestPulledEye(
+  frame: Frame,
+  lines: readonly WireLine[],
+): readonly [FrameNode, number] | null {
   const worstByLine = new Map<LineId, number>(
     lines.flatMap((line) => line.ids.map((id) => [id, line.worst.tensionN] as const)),
   )
@@ -105,14 +158,12 @@ function hardestPulledEye(frame: Frame, lines: readonly WireLine[]): readonly [F
 }
 
 function holdingN(
-  frame: Frame,
+  { frame, site, fixing }: CheckContext,
   node: FrameNode,
-  site: PlannedSite,
-  fixing: Fixing,
+  penetrationMm: number,
   holds: 'plug' | 'thread',
 ): number {
   if (holds === 'thread') {
-    const penetrationMm = fixing.lengthMm - THREAD_OUT_MM
     const { threadMm } = fixing
     return withdrawalN({ threadMm, penetrationMm, specificGravity: specificGravity.pine, exposure: 'wet' })
   }

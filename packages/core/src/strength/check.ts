@@ -4,7 +4,8 @@ import type { AnchorId, CheckCode, Frame } from '../frame/index.ts'
 import type { Drive } from '../ground/index.ts'
 import type { WireLine, WireLoads } from '../loads/index.ts'
 
-export type CheckUnit = 'N' | 'm' | 'Nm' | 'm/s'
+/** `none`: it is so or not, and no amount of it is asked for. */
+export type CheckUnit = 'N' | 'm' | 'Nm' | 'm/s' | 'none'
 
 /** What was taken for granted in a check; each has its words in the translations. */
 export const assumptions = [
@@ -28,6 +29,12 @@ export const assumptions = [
   'may-lean',
   'rows-shelter',
   'share-evenly',
+  'fence-as-measured',
+  'nails-dried-out',
+  'half-the-nails',
+  'earth-at-rest',
+  'friction-on-floor',
+  'outdoors-derated',
 ] as const
 export type Assumption = (typeof assumptions)[number]
 export const sources = [
@@ -39,6 +46,9 @@ export const sources = [
   'plug-approval',
   'statics',
   'wind-pressure',
+  'nds-12-nails',
+  'flora',
+  'pad-packet',
 ] as const
 export type SourceKey = (typeof sources)[number]
 /** `untold`: something that the check needs is not known. It counts as not holding until it is. */
@@ -46,7 +56,7 @@ export const verdicts = ['fails', 'untold', 'doubtful', 'holds'] as const
 export type Verdict = (typeof verdicts)[number]
 
 /** What is not known where a check cannot be told. */
-export const missingInputs = ['wire', 'stock', 'screw', 'surface', 'figure'] as const
+export const missingInputs = ['wire', 'stock', 'screw', 'surface', 'fence', 'as-seen', 'figure'] as const
 export type Missing = (typeof missingInputs)[number]
 /**
  * One thing that has to hold: what is needed against what there is, as a range where it rests on a guess. It

@@ -1,24 +1,27 @@
-import type { FrameDesign } from '../design/index.ts'
+import type { UnknownPart } from '../design/index.ts'
 import { CoreError } from '../errors/index.ts'
 import { kindOf } from '../frame/index.ts'
 import type { CheckCode } from '../frame/index.ts'
-import { findKind } from '../kinds/index.ts'
 import { check, coverage, verdicts } from './check.ts'
 import type { Check, CheckContext, CheckUnit, Missing, SourceKey } from './check.ts'
 import { fixingChecks, wireChecks } from './check-wires.ts'
 import { rowChecks } from './check-rows.ts'
 import { anchorChecks, groundChecks, overheadChecks } from './check-overhead.ts'
-import { legChecks, tubChecks } from './check-standing.ts'
+import { fenceChecks } from './check-fence.ts'
+import { floorChecks, legChecks, tubChecks, windingChecks } from './check-standing.ts'
 
 const parts = [
   wireChecks,
   fixingChecks,
+  fenceChecks,
   rowChecks,
   anchorChecks,
   groundChecks,
   overheadChecks,
   legChecks,
   tubChecks,
+  floorChecks,
+  windingChecks,
 ]
 
 /**
@@ -48,12 +51,44 @@ export function checkFrame(context: CheckContext): Check[] {
     .filter((code) => isStrung || !OF_WIRES.has(code))
   const untold = required.filter((code) => !codes.has(code)).map(unanswered)
   const cover = (one: Check) => coverage(one) ?? 0
-  return [...answered, ...untold].sort(
-    (a, b) => verdicts.indexOf(a.verdict) - verdicts.indexOf(b.verdict) || cover(a) - cover(b),
-  )
+  const seen = [...answered, ...untold].map((one) => asSeen(one, design.unknown))
+  return seen.sort((a, b) => verdicts.indexOf(a.verdict) - verdicts.indexOf(b.verdict) || cover(a) - cover(b))
 }
 
 const OF_WIRES: ReadonlySet<CheckCode> = new Set(['wire-pull', 'wire-sag', 'strainer-travel', 'fixing-pull'])
+
+/** What of a frame each check goes by. */
+const GOES_BY: Readonly<Record<CheckCode, readonly UnknownPart[]>> = {
+  'wire-pull': ['wire', 'pull'],
+  'wire-sag': ['wire', 'pull'],
+  'strainer-travel': ['wire', 'pull'],
+  'fixing-pull': ['wire', 'pull', 'fixings'],
+  'fence-nails': ['wire', 'pull'],
+  'fence-rails': [],
+  'fence-posts': [],
+  winding: [],
+  'anchor-pull': ['wire', 'pull', 'anchors'],
+  'end-sideways': ['wire', 'pull', 'posts', 'depth'],
+  'end-bending': ['wire', 'pull', 'posts'],
+  'end-foot': ['wire', 'pull', 'posts', 'depth'],
+  'end-uplift': ['wire', 'pull', 'posts', 'depth'],
+  'brace-foot': ['wire', 'pull', 'posts'],
+  'post-sideways': ['posts', 'depth'],
+  'post-frost': ['depth'],
+  'post-bearing': ['depth'],
+  'beam-bending': ['posts'],
+  'cover-uplift': ['anchors'],
+  'leg-bending': ['posts'],
+  'tub-tips': [],
+  'floor-tips': [],
+  'floor-slides': [],
+}
+
+/** A check of a frame that was there already cannot be told where it goes by what nobody knows of it. */
+function asSeen(one: Check, unknown: readonly UnknownPart[]): Check {
+  if (!GOES_BY[one.code].some((part) => unknown.includes(part))) return one
+  return { ...one, need: null, holding: null, verdict: 'untold', missing: 'as-seen', advice: {} }
+}
 
 /** What a check is in, goes by and most likely misses, for one that nothing could be computed of. */
 const UNANSWERED: Readonly<Record<CheckCode, readonly [CheckUnit, SourceKey, Missing]>> = {
@@ -61,9 +96,15 @@ const UNANSWERED: Readonly<Record<CheckCode, readonly [CheckUnit, SourceKey, Mis
   'wire-sag': ['m', 'irvine', 'wire'],
   'strainer-travel': ['m', 'statics', 'wire'],
   'fixing-pull': ['N', 'plug-approval', 'wire'],
+  'fence-nails': ['N', 'nds-12-nails', 'fence'],
+  'fence-rails': ['Nm', 'statics', 'fence'],
+  'fence-posts': ['N', 'ibc-1807', 'fence'],
+  winding: ['none', 'flora', 'figure'],
   'anchor-pull': ['N', 'perko', 'screw'],
   'end-sideways': ['N', 'ibc-1807', 'wire'],
   'end-bending': ['Nm', 'statics', 'wire'],
+  'end-foot': ['N', 'ibc-1807', 'wire'],
+  'end-uplift': ['N', 'statics', 'wire'],
   'brace-foot': ['N', 'ibc-1806', 'wire'],
   'post-sideways': ['N', 'ibc-1807', 'stock'],
   'post-frost': ['m', 'ibc-1806', 'figure'],
@@ -72,16 +113,11 @@ const UNANSWERED: Readonly<Record<CheckCode, readonly [CheckUnit, SourceKey, Mis
   'cover-uplift': ['N', 'wind-pressure', 'screw'],
   'leg-bending': ['Nm', 'wind-pressure', 'stock'],
   'tub-tips': ['m/s', 'statics', 'figure'],
+  'floor-tips': ['m/s', 'statics', 'figure'],
+  'floor-slides': ['N', 'statics', 'figure'],
 }
 
 function unanswered(code: CheckCode): Check {
   const [unit, source, missing] = UNANSWERED[code]
   return check({ code, subject: '', need: null, holding: null, unit, source, missing, assumptions: [] })
-}
-
-/** True when the string is wound against the way the kind twines; `null` where that does not matter. */
-export function isWoundWrongly(design: FrameDesign): boolean | null {
-  const kind = design.plantKindId === null ? undefined : findKind(design.plantKindId)
-  const winding = kind?.winding ?? null
-  return design.pattern.kind === 'spiral' && winding !== null ? winding !== design.pattern.winding : null
 }

@@ -1,6 +1,6 @@
 export { requiredLoopMm, tightDay, tightDiameterMm, usualLoopMm } from './loop.ts'
 export type { Loop } from './loop.ts'
-export { lookAgain, urgencyOf } from './look-again.ts'
-export type { DateRange, LookAgain, LookReason, Urgency } from './look-again.ts'
+export { lookAgain } from './look-again.ts'
+export type { LookAgain, LookReason } from './look-again.ts'
 export { findTieMaterial, tieMaterials } from './materials.ts'
 export type { TieMaterial } from './materials.ts'

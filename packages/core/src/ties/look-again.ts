@@ -1,6 +1,6 @@
 import type { PlantKind } from '../kinds/index.ts'
-import { addDays, dateOfDay, dayNumber, daysBetween } from '../season/index.ts'
-import type { CalendarDate, Hemisphere } from '../season/index.ts'
+import { addDays, dateOfDay, dayNumber, soonest } from '../season/index.ts'
+import type { CalendarDate, DateRange, Due, Hemisphere } from '../season/index.ts'
 import { pieceAge, thickenedMm, thickeningMmPerYear } from '../wood/index.ts'
 import type { Piece, ThickeningPace, Tie } from '../wood/index.ts'
 import { tightDay } from './loop.ts'
@@ -8,15 +8,7 @@ import type { TieMaterial } from './materials.ts'
 
 export type LookReason = 'spring-off' | 'tight' | 'material' | 'yearly' | 'postponed'
 
-export interface DateRange {
-  readonly earliestOn: CalendarDate
-  /** `null`: not within the horizon. */
-  readonly latestOn: CalendarDate | null
-}
-
-export interface LookAgain {
-  readonly dueOn: CalendarDate
-  readonly why: LookReason
+export interface LookAgain extends Due<LookReason> {
   /**
    * When the loop becomes tight, at the fast and the slow end of the kind's thickening; `null` if not in ten
    * years.
@@ -52,21 +44,27 @@ export function lookAgain(
     latestOn: addDays(tie.madeOn, material.lifeDays[1]),
   }
   const looked = tie.lookedOn
-  const candidates: { dueOn: CalendarDate; why: LookReason }[] = [
-    { dueOn: afterLook(materialEnds.earliestOn, looked, AGAIN_DAYS.material), why: 'material' },
-    { dueOn: addDays(looked ?? tie.madeOn, YEAR_DAYS), why: 'yearly' },
+  const candidates: [Due<LookReason>, ...Due<LookReason>[]] = [
+    {
+      dueOn: afterLook(materialEnds.earliestOn, looked, AGAIN_DAYS.material),
+      reason: 'material',
+      range: materialEnds,
+    },
+    { dueOn: addDays(looked ?? tie.madeOn, YEAR_DAYS), reason: 'yearly', range: null },
   ]
   if (tight) {
     candidates.push({
       dueOn: afterLook(addDays(tight.earliestOn, -LEAD_DAYS), looked, AGAIN_DAYS.tight),
-      why: 'tight',
+      reason: 'tight',
+      range: tight,
     })
   }
-  if (looked === null) candidates.push({ dueOn: addDays(tie.madeOn, SPRING_OFF_DAYS), why: 'spring-off' })
-  const first = candidates.reduce((a, b) => (b.dueOn < a.dueOn ? b : a))
+  if (looked === null)
+    candidates.push({ dueOn: addDays(tie.madeOn, SPRING_OFF_DAYS), reason: 'spring-off', range: null })
+  const first = soonest(candidates)
   const isPutOff = tie.postponedUntil !== null && tie.postponedUntil > first.dueOn
   return {
-    ...(isPutOff ? { dueOn: tie.postponedUntil!, why: 'postponed' as const } : first),
+    ...(isPutOff ? { dueOn: tie.postponedUntil!, reason: 'postponed' as const, range: null } : first),
     tight,
     materialEnds,
   }
@@ -110,17 +108,4 @@ function tightRange(
     earliestOn: dateOfDay(setDay + earliest),
     latestOn: latest === null ? null : dateOfDay(setDay + latest),
   }
-}
-
-export type Urgency = 'overdue' | 'due' | 'soon' | 'later'
-
-const OVERDUE_AFTER_DAYS = 7
-const SOON_DAYS = 28
-
-/** How a due day stands to today: overdue after a week, due from its day, soon four weeks before. */
-export function urgencyOf(dueOn: CalendarDate, today: CalendarDate): Urgency {
-  const days = daysBetween(dueOn, today)
-  if (days > OVERDUE_AFTER_DAYS) return 'overdue'
-  if (days >= 0) return 'due'
-  return days >= -SOON_DAYS ? 'soon' : 'later'
 }

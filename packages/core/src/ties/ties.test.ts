@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { expectReference, referenceCases } from '../../test/reference.ts'
 import { findKind } from '../kinds/index.ts'
-import { addDays, dayNumber } from '../season/index.ts'
+import { urgencyOf, addDays, dayNumber } from '../season/index.ts'
 import { pieceOf, tieOf } from '../../test/wood.ts'
 import {
   findTieMaterial,
@@ -10,7 +10,6 @@ import {
   requiredLoopMm,
   tightDay,
   tightDiameterMm,
-  urgencyOf,
   usualLoopMm,
 } from './index.ts'
 
@@ -88,11 +87,11 @@ describe('lookAgain', () => {
   it('asks for a look in the first days, then before the loop can be tight', () => {
     expect(lookAgain(tie, stem, pear, wireTie, 'north')).toMatchObject({
       dueOn: '2026-03-03',
-      why: 'spring-off',
+      reason: 'spring-off',
     })
     const looked = { ...tie, lookedOn: '2026-03-03' }
     const next = lookAgain(looked, stem, pear, wireTie, 'north')
-    expect(next.why).toBe('tight')
+    expect(next.reason).toBe('tight')
     expect(next.dueOn).toBe(addDays(next.tight!.earliestOn, -7))
     expect(next.tight!.earliestOn > '2026-05-01' && next.tight!.earliestOn < '2026-09-30').toBe(true)
     expect(next.tight!.latestOn! > next.tight!.earliestOn).toBe(true)
@@ -111,18 +110,21 @@ describe('lookAgain', () => {
     const raffia = findTieMaterial('raffia')!
     const loose = { ...tie, loopLengthMm: 400, lookedOn: '2026-03-04' }
     expect(lookAgain(loose, stem, pear, raffia, 'north')).toMatchObject({
-      why: 'material',
+      reason: 'material',
       dueOn: addDays('2026-03-01', 180),
     })
   })
 
   it('moves on after a look and never to an earlier day by a postponement', () => {
     const late = { ...tie, lookedOn: '2026-08-20' }
-    expect(lookAgain(late, stem, pear, wireTie, 'north')).toMatchObject({ dueOn: '2026-09-03', why: 'tight' })
+    expect(lookAgain(late, stem, pear, wireTie, 'north')).toMatchObject({
+      dueOn: '2026-09-03',
+      reason: 'tight',
+    })
     const putOff = { ...late, postponedUntil: '2026-10-01' }
     expect(lookAgain(putOff, stem, pear, wireTie, 'north')).toMatchObject({
       dueOn: '2026-10-01',
-      why: 'postponed',
+      reason: 'postponed',
     })
     const early = { ...late, postponedUntil: '2026-08-25' }
     expect(lookAgain(early, stem, pear, wireTie, 'north').dueOn).toBe('2026-09-03')

@@ -3,6 +3,7 @@ import { designOf, rowLevel, siteOf } from '../../test/frames.ts'
 import { standardCatalogue } from '../catalogue/index.ts'
 import type { FrameDesign, PlannedSite } from '../design/index.ts'
 import { startPattern } from '../design/index.ts'
+import { frameKinds } from '../frame/index.ts'
 import type { PatternOfKind } from '../frame/index.ts'
 import { planFrame } from '../plan/index.ts'
 import { craftWarnings, warningCodes } from './index.ts'
@@ -45,7 +46,6 @@ describe('the craft warns', () => {
         designOf({ ...begun('spiral'), ...rest }, { wireId: 'coir-6', plantKindId: 'hop', ...design }),
       )
     expect(spiral({ winding: 'clockwise' })).toEqual([])
-    expect(spiral({ winding: 'anticlockwise' })).toEqual(['wound-wrongly'])
     expect(spiral({ winding: 'clockwise', startHeightM: 0.02 })).toEqual(['string-from-soil'])
     expect(spiral({ winding: 'clockwise' }, { wireId: 'stainless-2' })).toEqual(['string-smooth'])
   })
@@ -68,6 +68,49 @@ describe('the craft warns', () => {
       warned(fence, designOf(begun('diamonds'), { handlingLengthM }))
     expect(strung(100)).toContain('pull-many-bends')
     expect(strung(6)).not.toContain('pull-many-bends')
+  })
+
+  it('of a pot that roots and pole do not fit, and proposes one that they do', () => {
+    const tub = siteOf(0.6, 2, { surface: 'open' })
+    const pole = frameKinds.pole.start({ kind: 'tub', widthM: 0.6, usableHeightM: 2, firstForkM: 0 })
+    const pot = {
+      shape: 'round',
+      widthM: 0.4,
+      heightM: 0.3,
+      ballastKg: 0,
+      drainageM: 0,
+      hasCharcoal: false,
+    } as const
+    const of = (widthM: number, rootsM: number | null) => {
+      const design = designOf({ ...pole, rootsM, pot: { ...pot, widthM } }, { plantKindId: 'vanilla' })
+      const { frame, wires } = planFrame(tub, design)
+      return craftWarnings({ frame: frame!, wires, site: tub, design, catalogue: standardCatalogue })
+    }
+    expect(of(0.4, null)).toEqual([])
+    expect(of(0.4, 0.14).map(({ code }) => code)).toEqual(['pot-large'])
+    expect(of(0.18, 0.14).map(({ code }) => code)).toEqual(['pot-small'])
+    // Roots of 14 cm and a pole of 8: 27 cm across holds both and not much more.
+    expect(of(0.4, 0.14)[0]!.better!.pattern).toMatchObject({ pot: { widthM: 0.27 } })
+  })
+
+  it('of a tree nearer to the wall than a foot, and of stakes that hardly stand in the ground', () => {
+    const wall = siteOf(4, 2)
+    const near = (plantOffM: number) =>
+      warned(wall, designOf({ kind: 'grid', verticals: 3, horizontals: 3 }, { plantOffM }))
+    expect(near(0.1)).toContain('tree-near-wall')
+    expect(near(0.3)).not.toContain('tree-near-wall')
+    const stakes = frameKinds.stakes.start({ kind: 'bed', widthM: 4, usableHeightM: 2, firstForkM: 0 })
+    const stood = (buriedM: number) => warned(open, designOf({ ...stakes, pot: null, buriedM }))
+    expect(stood(0.05)).toContain('stake-shallow')
+    expect(stood(0.5)).not.toContain('stake-shallow')
+  })
+
+  it('and where it has an answer, that answer takes the warning away', () => {
+    const row = { ...begun('row'), levels: [rowLevel(0, 0.9)], waterHeightM: 0.88 }
+    const design = designOf(row)
+    const { warnings } = planFrame(open, design)
+    const water = warnings.find(({ code }) => code === 'water-near-fruit')!
+    expect(planFrame(open, water.better!).warnings.map(({ code }) => code)).not.toContain('water-near-fruit')
   })
 
   it('by names that are each used once', () => {

@@ -1,20 +1,26 @@
 import { findWire, isString } from '../catalogue/index.ts'
 import type { Catalogue } from '../catalogue/index.ts'
 import type { StrungWire } from '../bill/index.ts'
+import { standOffOf } from '../design/index.ts'
 import type { FrameDesign, PlannedSite } from '../design/index.ts'
 import type { Frame } from '../frame/index.ts'
 import { findKind } from '../kinds/index.ts'
-import { isWoundWrongly } from '../strength/index.ts'
+import { standingWarnings } from './standing.ts'
 
 /** What growers get wrong and no sum shows; each has its words, with the reason, in the translations. */
 export const warningCodes = [
-  'wound-wrongly',
   'water-near-fruit',
   'string-from-soil',
   'string-smooth',
   'air-gap-small',
   'pull-many-bends',
   'fence-unknown',
+  'tree-near-wall',
+  'pole-thin',
+  'pot-small',
+  'pot-large',
+  'stake-shallow',
+  'canes-short',
 ] as const
 export type WarningCode = (typeof warningCodes)[number]
 
@@ -22,21 +28,29 @@ export interface CraftWarning {
   readonly code: WarningCode
   /** What the sentence says, metres or a count. */
   readonly figures: Readonly<Record<string, number>>
+  /** The same design with what it asks for put right; left out where that is for the grower to choose. */
+  readonly better?: FrameDesign
 }
 
 /** Nearer to the fruiting wire than this a pipe is cut with the canes, metres. */
 const PIPE_CLEAR_M = 0.15
+/** Where it is put instead, under the lowest carrying wire; and no nearer to the ground than this, metres. */
+const PIPE_BELOW_M = 0.3
+const LEAST_PIPE_M = 0.15
 /** String that begins lower than this makes a bushy foot that mites like, metres. */
 const STRING_FROM_M = 0.15
+const USUAL_START_M = 0.25
 /** Behind woody climbers air must pass, metres. */
 const AIR_GAP_M = 0.05
+/** Under a wall it is dry and roots want room: plants stand off it and are led in, metres. */
+const TREE_OFF_M = 0.3
 /** A piece of wire goes through so many bends by hand, and no longer than this, metres. */
 const BENDS_BY_HAND = 10
 const PULL_BY_HAND_M = 8
 /** Runs that go on in nearly the same direction make no bend. */
 const STRAIGHT_COS = 0.97
 
-interface Warned {
+export interface Warned {
   readonly frame: Frame
   readonly site: PlannedSite
   readonly design: FrameDesign
@@ -47,26 +61,34 @@ interface Warned {
 /** What the craft warns of in a design as it is laid out here, the gravest first. */
 export function craftWarnings(of: Warned): CraftWarning[] {
   return [
-    ...windingWarnings(of),
     ...waterWarnings(of),
     ...stringWarnings(of),
     ...faceWarnings(of),
     ...pullWarnings(of),
+    ...standingWarnings(of),
   ]
 }
 
-function windingWarnings({ design }: Warned): CraftWarning[] {
-  return isWoundWrongly(design) ? [{ code: 'wound-wrongly', figures: {} }] : []
-}
-
-function waterWarnings({ design: { pattern } }: Warned): CraftWarning[] {
+function waterWarnings({ design }: Warned): CraftWarning[] {
+  const { pattern } = design
   if (pattern.kind !== 'row' || pattern.waterHeightM === null) return []
   const { waterHeightM } = pattern
-  const gapsM = pattern.levels
-    .filter(({ role }) => role === 'carrying')
-    .map(({ heightM }) => Math.abs(heightM - waterHeightM))
-  const gapM = Math.min(...gapsM)
-  return gapM < PIPE_CLEAR_M ? [{ code: 'water-near-fruit', figures: { gapM, clearM: PIPE_CLEAR_M } }] : []
+  const carrying = pattern.levels.filter(({ role }) => role === 'carrying').map(({ heightM }) => heightM)
+  const gapM = Math.min(...carrying.map((heightM) => Math.abs(heightM - waterHeightM)))
+  if (!(gapM < PIPE_CLEAR_M)) return []
+  // Below all that carries, on a wire of its own.
+  const clearOfAllM = Math.round((Math.min(...carrying) - PIPE_BELOW_M) * 100) / 100
+  const better = clearOfAllM >= LEAST_PIPE_M && {
+    ...design,
+    pattern: { ...pattern, waterHeightM: clearOfAllM },
+  }
+  return [
+    {
+      code: 'water-near-fruit',
+      figures: { gapM, clearM: PIPE_CLEAR_M },
+      ...(better ? { better } : {}),
+    },
+  ]
 }
 
 function stringWarnings({ design, catalogue }: Warned): CraftWarning[] {
@@ -79,6 +101,7 @@ function stringWarnings({ design, catalogue }: Warned): CraftWarning[] {
           {
             code: 'string-from-soil' as const,
             figures: { startM: pattern.startHeightM, fromM: STRING_FROM_M },
+            better: { ...design, pattern: { ...pattern, startHeightM: USUAL_START_M } },
           },
         ]
       : []),
@@ -92,10 +115,24 @@ function faceWarnings({ frame, site, design, catalogue }: Warned): CraftWarning[
   const fixing = catalogue.fixings.find(({ id }) => id === design.fixingId)
   const wantsAir = kind !== undefined && kind.holds !== 'aerial-roots' && kind.holds !== 'none'
   return [
-    ...(wantsAir && fixing !== undefined && fixing.standOffM < AIR_GAP_M
-      ? [{ code: 'air-gap-small' as const, figures: { gapM: fixing.standOffM, leastM: AIR_GAP_M } }]
+    ...(wantsAir && fixing !== undefined && standOffOf(design, fixing) < AIR_GAP_M
+      ? [
+          {
+            code: 'air-gap-small' as const,
+            figures: { gapM: standOffOf(design, fixing), leastM: AIR_GAP_M },
+          },
+        ]
       : []),
-    ...(site.surface === 'boards' ? [{ code: 'fence-unknown' as const, figures: {} }] : []),
+    ...(design.plantOffM !== null && design.plantOffM < TREE_OFF_M
+      ? [
+          {
+            code: 'tree-near-wall' as const,
+            figures: { offM: design.plantOffM, leastM: TREE_OFF_M },
+            better: { ...design, plantOffM: TREE_OFF_M },
+          },
+        ]
+      : []),
+    ...(site.surface === 'boards' && !site.fence ? [{ code: 'fence-unknown' as const, figures: {} }] : []),
   ]
 }
 

@@ -77,7 +77,14 @@ describe('places to tie wood', () => {
   })
 
   it('lie every hand’s breadth or two along a pole that a stem grows against, round both', () => {
-    const pot = { shape: 'round', widthM: 0.3, heightM: 0.3, ballastKg: 0 } as const
+    const pot = {
+      shape: 'round',
+      widthM: 0.3,
+      heightM: 0.3,
+      ballastKg: 0,
+      drainageM: 0,
+      hasCharcoal: false,
+    } as const
     const pattern = {
       ...frameKinds.pole.start({ kind: 'tub', widthM: 0.4, usableHeightM: 2, firstForkM: 0 }),
       pot,

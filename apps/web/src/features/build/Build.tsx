@@ -1,4 +1,6 @@
 import type { FrameDocument, Place } from '@klados/contract'
+import type { Catalogue } from '@klados/core/catalogue'
+import type { FramePlan } from '@klados/core/plan'
 import { drawSite } from '@klados/core/drawing'
 import type { MarkOutRow } from '@klados/core/frame'
 import { useState } from 'react'
@@ -114,6 +116,8 @@ function Site({ gardenId, place, document }: SiteProps) {
               key={current.partId}
               place={place}
               frameId={document.id}
+              plan={plan}
+              catalogue={catalogue}
               row={current}
               wasDone={isDone(current)}
               onWrite={write}
@@ -150,6 +154,8 @@ function Site({ gardenId, place, document }: SiteProps) {
 interface MarkCardProps {
   readonly place: Place
   readonly frameId: string
+  readonly plan: FramePlan
+  readonly catalogue: Catalogue
   readonly row: MarkOutRow
   readonly wasDone: boolean
   readonly onWrite: (what: string, entry: Pick<NewEntry, 'kind' | 'body'>) => void
@@ -158,7 +164,7 @@ interface MarkCardProps {
 /**
  * One mark, large enough to read at arm's length: where it goes, done in one tap, or where it went instead.
  */
-function MarkCard({ place, frameId, row, wasDone, onWrite }: MarkCardProps) {
+function MarkCard({ place, frameId, plan, catalogue, row, wasDone, onWrite }: MarkCardProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const style = alongStyle(row, place.body.widthM)
@@ -207,7 +213,14 @@ function MarkCard({ place, frameId, row, wasDone, onWrite }: MarkCardProps) {
         <p className="text-ochre">{t('elevation.moved', { distance: units.length(row.movedM, 'short') })}</p>
       )}
       {row.what === 'anchor' ? (
-        <DriveForm frameId={frameId} row={row} onWrite={(entry) => onWrite(what, entry)} />
+        <DriveForm
+          place={place}
+          frameId={frameId}
+          plan={plan}
+          catalogue={catalogue}
+          row={row}
+          onWrite={(entry) => onWrite(what, entry)}
+        />
       ) : (
         <>
           <button

@@ -138,6 +138,9 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
           onStep={(by) => frame && onNode(nodeBeside(frame, nodeId, by))}
           onMove={(id, at) => canWrite && edits.moveNode(id, at)}
           onPutBack={edits.putBack}
+          stage={body.stage}
+          onStage={edits.setStage}
+          currency={currency}
         />
       </section>
       <div className="flex flex-col gap-5">

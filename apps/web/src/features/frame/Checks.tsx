@@ -49,9 +49,17 @@ export function Checks(props: ChecksProps) {
         {outcomeWords(t, outcome)}
       </div>
       {warnings.map((warning) => (
-        <p key={warning.code} className="my-1 border-l-2 border-ochre pl-2">
+        <div key={warning.code} className="my-1 border-l-2 border-ochre pl-2">
           <span className="font-semibold">{t('check.minds')}:</span> {warningWords(t, units, warning)}
-        </p>
+          {onTake && warning.better && (
+            <>
+              {' '}
+              <button type="button" className="btn" onClick={() => onTake(warning.better!)}>
+                {t('remedies.take')}
+              </button>
+            </>
+          )}
+        </div>
       ))}
       {onTake && advice?.together && (
         <div className="mt-1 flex flex-col gap-1 border-l-2 border-verdigris pl-2">

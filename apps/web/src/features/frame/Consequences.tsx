@@ -1,6 +1,6 @@
 import type { FramePlan } from '@klados/core/plan'
-import { isWoundWrongly } from '@klados/core/strength'
 import type { FrameBody, Place } from '@klados/contract'
+import type { TFunction } from 'i18next'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useCatalogue } from '../../data/catalogue.ts'
@@ -9,6 +9,7 @@ import { usePlantWants } from '../../plan/plant-wants.ts'
 import { formatMoney } from '../../ui/money.ts'
 import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
+import type { Units } from '../../ui/units.tsx'
 import { Checks } from './Checks.tsx'
 import { MarkOutTable } from './MarkOutTable.tsx'
 import { Stringing } from './Stringing.tsx'
@@ -81,6 +82,25 @@ function PatternFigures({ gardenId, place, design, plan, currency }: Consequence
         </SlipRow>
       )}
       {frame.anchors.length > 0 && <SlipRow label={t('slip.anchors')}>{frame.anchors.length}</SlipRow>}
+      {plan.end && (
+        <>
+          <SlipRow label={t('slip.endPull')} isDeciding>
+            {t('slip.endPullAt', {
+              pull: units.force(plan.end.totalN),
+              height: units.length(plan.end.atM, 'short'),
+            })}
+          </SlipRow>
+          {plan.end.heldN !== null && (
+            <SlipRow label={t('slip.endHeld')}>{units.force(plan.end.heldN)}</SlipRow>
+          )}
+          {Math.abs(plan.end.downN) > 1 && (
+            <SlipRow label={t(plan.end.downN > 0 ? 'slip.endDown' : 'slip.endUp')}>
+              {units.force(Math.abs(plan.end.downN))}
+            </SlipRow>
+          )}
+          <SlipRow label={t('slip.endDepth')}>{endDepthText(units, plan.end.depthM)}</SlipRow>
+        </>
+      )}
       {frame.figures.map((one) => (
         <SlipRow key={one.key} label={t(`figure.${one.key}`)}>
           {figureText(units, one)}
@@ -92,16 +112,6 @@ function PatternFigures({ gardenId, place, design, plan, currency }: Consequence
         </SlipRow>
       )}
       {dragged > 0 && <SlipRow label={t('slip.dragged')}>{dragged}</SlipRow>}
-      {isWoundWrongly(design) === true && (
-        <SlipRow label={t('slip.winding')} tone="limit">
-          {t('slip.windsOther')}
-        </SlipRow>
-      )}
-      {isWoundWrongly(design) === false && (
-        <SlipRow label={t('slip.winding')} tone="sound">
-          {t('slip.windsSame')}
-        </SlipRow>
-      )}
       {wants && (
         <SlipRow label={t('slip.plants')}>
           {t('slip.plantsOf', { have: wants.have, want: wants.want })}
@@ -122,6 +132,11 @@ function PatternFigures({ gardenId, place, design, plan, currency }: Consequence
           {formatMoney(takeOff.cost, currency)}
         </SlipRow>
       )}
+      {takeOff && design.boughtPrice !== null && (
+        <SlipRow label={t('slip.against', { price: formatMoney(design.boughtPrice, currency) })}>
+          {againstBought(t, takeOff.cost / plan.repeat, design.boughtPrice, plan.repeat, currency)}
+        </SlipRow>
+      )}
       {takeOff && (
         <SlipRow label={t('slip.hours')}>
           {t('slip.hoursOf', { hours: (takeOff.minutes / 60).toFixed(1) })}
@@ -129,6 +144,27 @@ function PatternFigures({ gardenId, place, design, plan, currency }: Consequence
       )}
     </SlipGroup>
   )
+}
+
+/** From the better to the worse end of the soil; one figure where they are the same mark of the tape. */
+function endDepthText(units: Units, [low, high]: readonly [number, number]): string {
+  const [from, to] = [units.length(low, 'short'), units.length(high, 'short')]
+  return from === to ? to : `${from} – ${to}`
+}
+
+/** What one costs made at home, and what all of them save or cost more than bought ones. */
+function againstBought(
+  t: TFunction,
+  eachCost: number,
+  bought: number,
+  count: number,
+  currency: string,
+): string {
+  const saved = (bought - eachCost) * count
+  return t(saved >= 0 ? 'slip.saves' : 'slip.costsMore', {
+    each: formatMoney(eachCost, currency),
+    sum: formatMoney(Math.abs(saved), currency),
+  })
 }
 
 function Materials({ gardenId, plan, currency }: ConsequencesProps) {

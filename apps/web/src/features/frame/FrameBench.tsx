@@ -90,12 +90,13 @@ function Beginning({ gardenId, place, frameCount }: { gardenId: string; place: P
     open({
       placeId: place.id,
       name: t(`frame.${kind}`),
+      stage: 'idea',
       design: startDesign(place.body, kind, catalogue, units.system),
     })
   const bringIn = async (file: File | undefined) => {
     if (!file) return
     const read = await readFrameFile(file)
-    if (read.kind === 'frame') open({ placeId: place.id, ...read.frame })
+    if (read.kind === 'frame') open({ placeId: place.id, stage: 'idea', ...read.frame })
     else setProblem(t(`frame.fileProblem.${read.kind}`, { where: 'where' in read ? read.where : '' }))
   }
   return (
@@ -153,7 +154,7 @@ function Beginning({ gardenId, place, frameCount }: { gardenId: string; place: P
 }
 
 type ReadFrame =
-  | { readonly kind: 'frame'; readonly frame: Omit<FrameBody, 'placeId'> }
+  | { readonly kind: 'frame'; readonly frame: Omit<FrameBody, 'placeId' | 'stage'> }
   | { readonly kind: 'not-a-frame' | 'other-version' }
   | { readonly kind: 'damaged'; readonly where: string }
 

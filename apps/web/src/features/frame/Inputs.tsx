@@ -1,13 +1,12 @@
 import { findWire, isString } from '@klados/core/catalogue'
 import type { WireChoice } from '@klados/core/design'
-import type { FrameBody, PlaceBody } from '@klados/contract'
+import type { FrameBody, FrameStage, PlaceBody } from '@klados/contract'
 import { kindOf } from '@klados/core/frame'
 import type { FrameNode, NodeId } from '@klados/core/frame'
 import type { Point } from '@klados/core/geometry'
 import { plantKinds } from '@klados/core/kinds'
 import { nearestGauge } from '@klados/core/units'
 import type { GaugeSystem } from '@klados/core/units'
-import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { useNames } from '../../plan/names.ts'
@@ -19,10 +18,13 @@ import { NumberField } from '../../ui/NumberField.tsx'
 import { OfferRows } from '../../ui/OfferRows.tsx'
 import { TemperatureField } from '../../ui/TemperatureField.tsx'
 import type { Change } from './change.ts'
+import { FixingInputs } from './FixingInputs.tsx'
+import { Group } from './Group.tsx'
 import { PatternInputs } from './PatternInputs.tsx'
 import { RowEnds, RowWires } from './RowInputs.tsx'
+import { StandingInputs } from './StandingInputs.tsx'
 
-interface InputsProps {
+export interface InputsProps {
   readonly gardenId: string
   readonly place: PlaceBody
   readonly design: FrameBody['design']
@@ -37,6 +39,9 @@ interface InputsProps {
   readonly onStep: (by: number) => void
   readonly onMove: (id: string, at: Point) => void
   readonly onPutBack: (id: string) => void
+  readonly stage: FrameStage
+  readonly onStage: (stage: FrameStage) => void
+  readonly currency: string
 }
 
 /**
@@ -87,8 +92,8 @@ export function Inputs(props: InputsProps) {
       <div className="flex min-w-0 flex-col gap-5">
         <Group title="carries">
           <LoadInputs {...props} />
-          <FixingInputs {...props} />
         </Group>
+        <FixingInputs {...props} />
         {design.pattern.kind === 'row' && (
           <Group title="ends">
             <RowEnds
@@ -99,30 +104,13 @@ export function Inputs(props: InputsProps) {
           </Group>
         )}
       </div>
+      <StandingInputs {...props} />
       {design.pattern.kind === 'row' && (
         <Group title="levels" isWide>
           <RowWires pattern={design.pattern} onChange={(what, pattern) => onChange(what, { pattern })} />
         </Group>
       )}
     </fieldset>
-  )
-}
-
-interface GroupProps {
-  readonly title: 'pattern' | 'wire' | 'light' | 'carries' | 'levels' | 'ends'
-  readonly isWide?: boolean
-  readonly children: ReactNode
-}
-
-function Group({ title, isWide = false, children }: GroupProps) {
-  const { t } = useTranslation()
-  return (
-    <section
-      className={`flex min-w-0 flex-col gap-2 border-t border-faint pt-2 ${isWide ? 'sm:col-span-2' : ''}`}
-    >
-      <h2>{t(`frame.group.${title}`)}</h2>
-      {children}
-    </section>
   )
 }
 
@@ -267,128 +255,5 @@ function LoadInputs({ design, onChange }: InputsProps) {
         onChange={(repeat) => onChange('repeat', { repeat })}
       />
     </div>
-  )
-}
-
-function FixingInputs({
-  gardenId,
-  place,
-  design,
-  onChange,
-  node,
-  nodeId,
-  onStep,
-  onMove,
-  onPutBack,
-}: InputsProps) {
-  const { t } = useTranslation()
-  const catalogue = useCatalogue(gardenId)
-  const names = useNames()
-  const draggedCount = Object.keys(design.dragged).length
-  const along = (xM: number) => (place.viewingEnd === 'left' ? xM : place.widthM - xM)
-  const highestM = place.firstForkM + place.usableHeightM
-  const isOnWall = place.surface !== 'open'
-  const isRow = design.pattern.kind === 'row'
-  if (!isOnWall && !isRow) return null
-  const snaps = [
-    ['none'],
-    place.uprights ? ['uprights'] : [],
-    place.levels ? ['levels'] : [],
-    place.uprights && place.levels ? ['both'] : [],
-  ].flat() as FrameBody['design']['snap'][]
-  const postXM = nodeId !== null && design.dragged[nodeId]?.xM
-  return (
-    <>
-      {isOnWall && (
-        <Pick
-          label={t('frame.fixing')}
-          value={design.fixingId}
-          options={catalogue.fixings.map((f) => ({ value: f.id, label: names.fixing(f) }))}
-          onChange={(fixingId) => onChange('fixing', { fixingId })}
-        />
-      )}
-      <LengthField
-        label={t(isRow ? 'frame.postTolerance' : 'frame.tolerance')}
-        style="short"
-        minM={0}
-        maxM={2}
-        valueM={design.moveToleranceM}
-        onChange={(moveToleranceM) => onChange('tolerance', { moveToleranceM })}
-      />
-      {isOnWall && snaps.length > 1 && (
-        <Choice
-          label={t('frame.snap')}
-          value={design.snap}
-          options={snaps.map((value) => ({ value, label: t(`frame.snaps.${value}`) }))}
-          onChange={(snap) => onChange('snap', { snap })}
-        />
-      )}
-      {isOnWall && (
-        <div className="mt-1 flex flex-wrap items-center gap-2">
-          <h3 className="mr-auto font-semibold">
-            {node ? t('frame.nodeNumber', { n: node.number }) : t('frame.group.node')}
-          </h3>
-          <button type="button" className="btn" onClick={() => onStep(-1)}>
-            {t('frame.previous')}
-          </button>
-          <button type="button" className="btn" onClick={() => onStep(1)}>
-            {t('frame.next')}
-          </button>
-        </div>
-      )}
-      {isOnWall && node && (
-        <div className="grid grid-cols-2 gap-2">
-          <LengthField
-            key={`${node.id} along`}
-            label={t('frame.nodeAlong', { end: t(`place.${place.viewingEnd}`) })}
-            style="short"
-            minM={0}
-            maxM={place.widthM}
-            valueM={along(node.at.xM)}
-            onChange={(m) => onMove(node.id, { xM: along(m), yM: node.at.yM })}
-          />
-          <LengthField
-            key={`${node.id} height`}
-            label={t('frame.nodeHeight')}
-            style="short"
-            minM={0}
-            maxM={highestM}
-            valueM={node.at.yM}
-            onChange={(yM) => onMove(node.id, { xM: node.at.xM, yM })}
-          />
-          {node.state === 'dragged' && (
-            <button type="button" className="btn" onClick={() => onPutBack(node.id)}>
-              {t('frame.putBack')}
-            </button>
-          )}
-        </div>
-      )}
-      {isOnWall && !node && <p className="text-[12.5px] text-slate">{t('frame.chooseNode')}</p>}
-      {isRow && <p className="text-[12.5px] text-slate">{t('frame.choosePost')}</p>}
-      {isRow && nodeId !== null && postXM !== false && postXM !== undefined && (
-        <div className="grid grid-cols-2 items-end gap-2">
-          <LengthField
-            key={nodeId}
-            label={t('frame.postAlong')}
-            minM={0}
-            maxM={place.widthM}
-            valueM={along(postXM)}
-            onChange={(m) => onMove(nodeId, { xM: along(m), yM: 0 })}
-          />
-          <button type="button" className="btn" onClick={() => onPutBack(nodeId)}>
-            {t('frame.putBack')}
-          </button>
-        </div>
-      )}
-      {draggedCount > 0 && (
-        <button
-          type="button"
-          className="btn btn-plain self-start px-0"
-          onClick={() => onChange('put all back', { dragged: {} })}
-        >
-          {t('frame.putAllBack', { count: draggedCount })}
-        </button>
-      )}
-    </>
   )
 }

@@ -11,7 +11,14 @@ interface PotInputsProps {
   readonly onChange: (pot: Pot | null) => void
 }
 
-const USUAL: Pot = { shape: 'round', widthM: 0.4, heightM: 0.4, ballastKg: 0 }
+const USUAL: Pot = {
+  shape: 'round',
+  widthM: 0.4,
+  heightM: 0.4,
+  ballastKg: 0,
+  drainageM: 0,
+  hasCharcoal: false,
+}
 
 /** The pot that it stands in, or the ground. */
 export function PotInputs({ pot, canBeNone, onChange }: PotInputsProps) {
@@ -61,6 +68,21 @@ export function PotInputs({ pot, canBeNone, onChange }: PotInputsProps) {
             maxKg={BALLAST_RANGE_KG[1]}
             onChange={(ballastKg) => onChange({ ...pot, ballastKg })}
           />
+          <LengthField
+            label={t('pot.drainage')}
+            style="short"
+            minM={0}
+            maxM={pot.heightM}
+            valueM={pot.drainageM}
+            onChange={(drainageM) => onChange({ ...pot, drainageM })}
+          />
+          <div className="col-span-2">
+            <Check
+              label={t('pot.charcoal')}
+              isOn={pot.hasCharcoal}
+              onChange={(hasCharcoal) => onChange({ ...pot, hasCharcoal })}
+            />
+          </div>
         </div>
       )}
     </fieldset>

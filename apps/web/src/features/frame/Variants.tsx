@@ -1,7 +1,11 @@
-import { leafyOutline, tiesPerYear } from '@klados/core/loads'
+import type { Catalogue } from '@klados/core/catalogue'
+import { yearlyCare, leafyOutline } from '@klados/core/loads'
 import { planFrame } from '@klados/core/plan'
+import type { FramePlan } from '@klados/core/plan'
 import { drawSite } from '@klados/core/drawing'
 import { findKind } from '@klados/core/kinds'
+import type { FrameBody, Place } from '@klados/contract'
+import type { TFunction } from 'i18next'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, Navigate, useParams } from 'react-router'
@@ -12,17 +16,25 @@ import { useAppSelector } from '../../data/store.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { drawLaid } from '../../plan/lay-out.ts'
 import { useNames } from '../../plan/names.ts'
+import type { Names } from '../../plan/names.ts'
 import { outcomeWords } from '../../plan/verdict.ts'
 import { Loading } from '../../ui/Message.tsx'
 import { formatMoney } from '../../ui/money.ts'
-import { SlipRow } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
+import type { Units } from '../../ui/units.tsx'
 import { framesHere } from './FrameBench.tsx'
 
 /** What a year of ties is priced in. */
 const USUAL_TIE = 'soft-jute'
 
-/** All frames of a place side by side, drafts too: what each costs to build and to live with. */
+interface Variant {
+  readonly frameId: string
+  readonly body: FrameBody
+  readonly isDraft: boolean
+  readonly plan: FramePlan
+}
+
+/** All frames of a place side by side, drafts too: what each takes to build and to live with, line by line. */
 export function Variants() {
   const { gardenId, placeId } = useParams() as { gardenId: string; placeId: string }
   const { t } = useTranslation()
@@ -36,7 +48,7 @@ export function Variants() {
   const place = places?.find((one) => one.id === placeId)
   const variants = useMemo(() => {
     if (!place || !frames) return []
-    return framesHere(placeId, frames, drafts).map(({ frameId, stored }) => {
+    return framesHere(placeId, frames, drafts).map(({ frameId, stored }): Variant => {
       const body = drafts[frameId]?.body ?? stored!.body
       return {
         frameId,
@@ -48,74 +60,214 @@ export function Variants() {
   }, [place, frames, drafts, placeId, catalogue])
   if (!places || !frames || !garden) return <Loading>{t('app.loading')}</Loading>
   if (!place) return <Navigate replace to={`/g/${gardenId}/places`} />
-  const base = `/g/${gardenId}/places/${placeId}/frame`
-  const jute = catalogue.ties.find((tie) => tie.id === USUAL_TIE)?.price ?? 0
-  const tiesText = (count: number) =>
-    t('variants.tiesOf', {
-      count,
-      price: formatMoney(count * jute, garden.currency),
-      tie: names.tie(USUAL_TIE),
-    })
+  const tiePrice = catalogue.ties.find((tie) => tie.id === USUAL_TIE)?.price ?? 0
+  const words = { t, units, names, catalogue, currency: garden.currency, tiePrice }
   return (
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-baseline gap-4">
         <h1>{t('variants.title', { place: place.body.name })}</h1>
         <p className="min-w-64 flex-1 text-slate">{t('variants.intro')}</p>
       </div>
-      <ul className="grid gap-x-8 gap-y-6 md:grid-cols-2">
-        {variants.map(({ frameId, body, isDraft, plan }) => {
-          const { frame, takeOff } = plan
-          const kind = body.design.plantKindId === null ? undefined : findKind(body.design.plantKindId)
-          return (
-            <li key={frameId} className="min-w-0 border-t border-faint pt-2">
-              <h2 className="text-[17px]">
-                <Link to={`${base}/${frameId}`}>{body.name}</Link>{' '}
-                {isDraft && (
-                  <span className="font-sans text-[13px] font-normal text-ochre">{t('frame.unsaved')}</span>
-                )}
-              </h2>
-              <StillElevation
-                label={body.name}
-                wall={place.body}
-                surface={place.body.surface}
-                list={[
-                  ...drawSite(place.body, place.body.surface),
-                  ...(frame ? drawLaid(frame, catalogue) : []),
-                ]}
-                maxHeight="240px"
-              />
-              {frame && takeOff ? (
-                <dl>
-                  <SlipRow label={t('slip.cost')} isDeciding>
-                    {formatMoney(takeOff.cost, garden.currency)}
-                  </SlipRow>
-                  <SlipRow label={t('slip.hours')}>
-                    {t('slip.hoursOf', { hours: (takeOff.minutes / 60).toFixed(1) })}
-                  </SlipRow>
-                  <SlipRow label={t('variants.fixings')}>
-                    {frame.nodes.filter((node) => node.number > 0).length +
-                      frame.anchors.length +
-                      frame.members.filter((m) => m.foot).length}
-                  </SlipRow>
-                  <SlipRow label={t('slip.cut')}>
-                    {units.length(plan.wires.reduce((sum, one) => sum + (one.stringing?.cutLengthM ?? 0), 0))}
-                  </SlipRow>
-                  <SlipRow label={t('variants.ties')}>{tiesText(tiesPerYear(frame, kind))}</SlipRow>
-                  <SlipRow label={t('variants.leafy')}>{units.area(leafyOutline(frame).areaM2)}</SlipRow>
-                  <SlipRow
-                    label={t('check.title')}
-                    tone={plan.outcome.verdict === 'holds' ? 'sound' : 'limit'}
-                  >
-                    {outcomeWords(t, plan.outcome)}
-                  </SlipRow>
-                </dl>
-              ) : (
-                <p className="text-iron">{t('variants.impossible')}</p>
-              )}
-            </li>
-          )
-        })}
-      </ul>
+      <div className="overflow-x-auto">
+        <table className="w-full min-w-[640px] table-fixed border-collapse">
+          <caption className="sr-only">{t('variants.title', { place: place.body.name })}</caption>
+          <thead>
+            <tr className="align-bottom">
+              <td className="w-36" />
+              {variants.map((variant) => (
+                <Head
+                  key={variant.frameId}
+                  base={`/g/${gardenId}/places/${placeId}/frame`}
+                  place={place}
+                  catalogue={catalogue}
+                  variant={variant}
+                />
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rowsOf(words).map(({ label, cell, isDeciding }) => {
+              const cells = variants.map((variant) => cell(variant))
+              // A line that is nothing in all of them says nothing.
+              if (cells.every((text) => text === '')) return null
+              return (
+                <tr key={label} className="border-b border-dotted border-faint align-baseline">
+                  <th scope="row" className="py-1 pr-3 text-left font-normal text-slate">
+                    {label}
+                  </th>
+                  {cells.map((text, i) => (
+                    <td
+                      key={variants[i]!.frameId}
+                      className={`py-1 pr-6 ${isDeciding ? 'text-[17px] font-bold' : ''}`}
+                    >
+                      {text || '–'}
+                    </td>
+                  ))}
+                </tr>
+              )
+            })}
+            <tr className="align-baseline">
+              <th scope="row" className="py-1 pr-3 text-left font-normal text-slate">
+                {t('check.title')}
+              </th>
+              {variants.map(({ frameId, plan }) => (
+                <td
+                  key={frameId}
+                  className={`py-1 pr-6 ${plan.outcome.verdict === 'holds' ? 'text-verdigris' : 'text-iron'}`}
+                >
+                  {plan.takeOff ? outcomeWords(t, plan.outcome) : t('variants.impossible')}
+                </td>
+              ))}
+            </tr>
+          </tbody>
+        </table>
+      </div>
     </div>
   )
+}
+
+interface HeadProps {
+  readonly base: string
+  readonly place: Place
+  readonly catalogue: Catalogue
+  readonly variant: Variant
+}
+
+function Head({ base, place, catalogue, variant: { frameId, body, isDraft, plan } }: HeadProps) {
+  const { t } = useTranslation()
+  return (
+    <th scope="col" className="pr-6 pb-2 text-left font-normal">
+      <h2 className="text-[17px]">
+        <Link to={`${base}/${frameId}`}>{body.name}</Link>
+      </h2>
+      <p className="text-[13px] text-slate">
+        {t(`frame.${body.design.pattern.kind}`)}, {t(`frame.stages.${body.stage}`)}
+        {isDraft && <span className="text-ochre">; {t('frame.unsaved')}</span>}
+      </p>
+      <StillElevation
+        label={body.name}
+        wall={place.body}
+        surface={place.body.surface}
+        list={[
+          ...drawSite(place.body, place.body.surface),
+          ...(plan.frame ? drawLaid(plan.frame, catalogue) : []),
+        ]}
+        maxHeight="200px"
+      />
+    </th>
+  )
+}
+
+interface Words {
+  readonly t: TFunction
+  readonly units: Units
+  readonly names: Names
+  readonly catalogue: Catalogue
+  readonly currency: string
+  readonly tiePrice: number
+}
+
+interface Row {
+  readonly label: string
+  readonly isDeciding?: boolean
+  readonly cell: (variant: Variant) => string
+}
+
+const count = (n: number) => (n > 0 ? String(n) : '')
+
+/** What one compares, in the order in which one asks: cost, hours, what it is made of, what it asks for each year. */
+function rowsOf({ t, units, names, catalogue, currency, tiePrice }: Words): Row[] {
+  const hours = (minutes: number) => t('slip.hoursOf', { hours: (minutes / 60).toFixed(1) })
+  const careOf = ({ plan: { frame }, body: { design } }: Variant) =>
+    frame && yearlyCare(frame, design, design.plantKindId === null ? undefined : findKind(design.plantKindId))
+  const figure = (key: 'cover-area' | 'seams', text: (value: number) => string) => (variant: Variant) => {
+    const found = variant.plan.frame?.figures.find((one) => one.key === key)
+    return found && found.value > 0 ? text(found.value) : ''
+  }
+  return [
+    {
+      label: t('slip.cost'),
+      isDeciding: true,
+      cell: ({ plan }) => (plan.takeOff ? formatMoney(plan.takeOff.cost, currency) : ''),
+    },
+    {
+      label: t('slip.hours'),
+      isDeciding: true,
+      cell: ({ plan }) => (plan.takeOff ? hours(plan.takeOff.minutes) : ''),
+    },
+    {
+      label: t('variants.posts'),
+      cell: ({ plan }) => count((plan.frame?.members.filter(({ foot }) => foot).length ?? 0) * plan.repeat),
+    },
+    {
+      label: t('variants.anchors'),
+      cell: ({ plan }) =>
+        (plan.takeOff?.items ?? [])
+          .flatMap((item) =>
+            item.what === 'screw' ? [`${item.quantity} × ${names.item(item, catalogue)}`] : [],
+          )
+          .join(', '),
+    },
+    { label: t('variants.seams'), cell: figure('seams', (m) => units.length(m)) },
+    { label: t('figure.cover-area'), cell: figure('cover-area', (m2) => units.area(m2)) },
+    {
+      label: t('variants.eyes'),
+      cell: ({ plan }) =>
+        count((plan.frame?.nodes.filter(({ joint }) => joint === 'eye').length ?? 0) * plan.repeat),
+    },
+    {
+      label: t('variants.wireOf'),
+      cell: ({ plan }) =>
+        plan.wires
+          .flatMap(({ wire, stringing }) =>
+            stringing
+              ? [
+                  t('variants.metresOf', {
+                    length: units.length(stringing.cutLengthM * plan.repeat),
+                    wire: names.wire(wire),
+                  }),
+                ]
+              : [],
+          )
+          .join('; '),
+    },
+    {
+      label: t('slip.endPull'),
+      cell: ({ plan }) => (plan.end ? units.force(plan.end.totalN) : ''),
+    },
+    {
+      label: t('check.code.cover-uplift'),
+      cell: ({ plan }) => {
+        const lift = plan.checks.find(({ code }) => code === 'cover-uplift')
+        return lift?.need ? t('variants.eachAnchor', { pull: units.force(lift.need) }) : ''
+      },
+    },
+    {
+      label: t('variants.ties'),
+      cell: (variant) => {
+        const ties = careOf(variant)?.ties ?? null
+        if (ties === null) return ''
+        if (ties === 0) return t('variants.noTies')
+        const price = formatMoney(ties * tiePrice, currency)
+        return t('variants.tiesOf', { count: ties, price, tie: names.tie(USUAL_TIE) })
+      },
+    },
+    {
+      label: t('variants.tucking'),
+      cell: (variant) => {
+        const care = careOf(variant)
+        if (!care) return ''
+        const parts = (['tie', 'tuck', 'lift'] as const).flatMap((what) => {
+          const minutes = care[`${what}Minutes`]
+          return minutes >= 1 ? [t(`variants.spent.${what}`, { hours: hours(minutes) })] : []
+        })
+        const all = care.tieMinutes + care.tuckMinutes + care.liftMinutes
+        return parts.length > 0 ? `${hours(all)}: ${parts.join(', ')}` : ''
+      },
+    },
+    {
+      label: t('variants.leafy'),
+      cell: ({ plan }) => (plan.frame ? units.area(leafyOutline(plan.frame).areaM2) : ''),
+    },
+  ]
 }

@@ -1,4 +1,4 @@
-import type { FrameBody, FrameDocument, Place } from '@klados/contract'
+import type { FrameBody, FrameDocument, FrameStage, Place } from '@klados/contract'
 import type { Point } from '@klados/core/geometry'
 import { useRef } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -25,6 +25,7 @@ interface EditedFrame {
 export interface FrameEdits {
   readonly change: Change
   readonly rename: (name: string) => void
+  readonly setStage: (stage: FrameStage) => void
   /** Takes a node to where it was dragged; held within the place, to the millimetre. */
   readonly moveNode: (id: string, at: Point) => void
   /** A dragged node goes back to where the pattern has it. */
@@ -55,6 +56,7 @@ export function useFrameEdits({ place, frameId, stored, draft, body, withIds }: 
   return {
     change,
     rename: (name) => changeBody('name', { ...body, name }),
+    setStage: (stage) => changeBody('stage', { ...body, stage }),
     moveNode: (id, at) => {
       const { widthM, firstForkM, usableHeightM } = place.body
       const hold = (value: number, most: number) => round(Math.min(most, Math.max(0, value)))
@@ -82,7 +84,8 @@ export function useFrameEdits({ place, frameId, stored, draft, body, withIds }: 
     },
     copy: () => {
       const copyId = uuidv7()
-      const copied: FrameBody = { ...body, name: t('frame.copyOf', { name: body.name }).slice(0, 80) }
+      const name = t('frame.copyOf', { name: body.name }).slice(0, 80)
+      const copied: FrameBody = { ...body, name, stage: 'idea' }
       dispatch(
         changed({ draft: { frameId: copyId, basedOn: 0, body: copied }, body: copied, isContinued: false }),
       )

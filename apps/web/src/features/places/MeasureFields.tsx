@@ -5,6 +5,7 @@ import { useTranslation } from 'react-i18next'
 import { Choice, Pick } from '../../ui/Choice.tsx'
 import { Field } from '../../ui/Field.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
+import { FenceFields } from './FenceFields.tsx'
 import { changedKind, hasFace } from './measures.ts'
 import { Rise, SiteConditions } from './SiteConditions.tsx'
 import { EIGHTHS, facingWord } from './facing.ts'
@@ -87,6 +88,9 @@ export function MeasureFields({ body, nameError, onChange }: MeasureFieldsProps)
           />
         )}
       </div>
+      {isFaced && body.surface === 'boards' && (
+        <FenceFields fence={body.fence} onChange={(fence) => onChange({ fence })} />
+      )}
       <Pick
         label={t('place.setting')}
         value={body.setting}

@@ -23,6 +23,7 @@ export const freshPlace: PlaceBody = {
   uprights: null,
   levels: null,
   conditions: usualConditions,
+  fence: null,
   photo: null,
 }
 
@@ -43,9 +44,11 @@ export function readMeasured(value: unknown): Measured | null {
 
 /** What changes with the kind of place: one without a face has no first fork on it and nothing to drill. */
 export function changedKind(from: PlaceBody['kind'], kind: PlaceBody['kind']): Partial<PlaceBody> {
-  if (hasFace(kind) === hasFace(from)) return { kind }
+  // A fence is of boards until somebody says otherwise.
+  const surface = kind === 'fence' ? 'boards' : 'brick'
+  if (hasFace(kind) === hasFace(from)) return hasFace(kind) && kind !== from ? { kind, surface } : { kind }
   return hasFace(kind)
-    ? { kind, surface: 'brick', firstForkM: 0.3, riseM: 0 }
+    ? { kind, surface, firstForkM: 0.3, riseM: 0 }
     : { kind, surface: 'open', firstForkM: 0, uprights: null, levels: null }
 }
 

@@ -17,7 +17,9 @@ import { UnsettledTies } from '../../ties/UnsettledTies.tsx'
 import { Loading } from '../../ui/Message.tsx'
 import { pieceWords } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
+import { useWireAgenda } from '../../data/wire-agenda.ts'
 import { PlaceSketch } from './PlaceSketch.tsx'
+import { WiresDue } from './WiresDue.tsx'
 import { kindWords, tieMaterialWords } from '../../ui/id-words.ts'
 import { useUndoKeys } from '../../ui/use-undo-keys.ts'
 
@@ -34,7 +36,9 @@ export function Round() {
   useUndoKeys(recorder.last ? recorder.undo : null)
   const canWrite = useCanWrite(gardenId)
   const unsettled = useUnsettled(gardenId)
+  const wires = useWireAgenda(gardenId)
   if (status === 'empty' || status === 'reading') return <Loading>{t('app.loading')}</Loading>
+  const wiresDue = wires.filter(({ urgency }) => urgency !== 'later')
   const now = agenda.filter((item) => item.urgency === 'overdue' || item.urgency === 'due')
   const later = agenda.filter((item) => item.urgency === 'later')
   const places = new Set(now.map((item) => item.place.id)).size
@@ -43,11 +47,13 @@ export function Round() {
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
         <h1>{t('round.title')}</h1>
         <p className="flex-1">
-          {agenda.length === 0
-            ? t('round.empty')
-            : now.length === 0
-              ? t('round.calm', { date: formatDate(agenda[0]!.look.dueOn) })
-              : t('round.intro', { count: now.length, places: t('round.places', { count: places }) })}
+          {agenda.length === 0 && wiresDue.length > 0
+            ? t('round.wiresOnly')
+            : agenda.length === 0
+              ? t('round.empty')
+              : now.length === 0
+                ? t('round.calm', { date: formatDate(agenda[0]!.look.dueOn) })
+                : t('round.intro', { count: now.length, places: t('round.places', { count: places }) })}
         </p>
         {recorder.count > 0 && (
           <p role="status" className="flex items-center gap-2 text-verdigris">
@@ -65,6 +71,7 @@ export function Round() {
         </p>
       )}
       <UnsettledTies gardenId={gardenId} items={unsettled} canWrite={canWrite} onWrite={recorder.write} />
+      <WiresDue gardenId={gardenId} items={wires} />
       {SECTIONS.map((urgency) => (
         <Section
           key={urgency}
@@ -190,7 +197,7 @@ function Row({
 
 /** Why this tie, in one sentence. */
 function whyWords(t: TFunction, { tie, kind, look }: AgendaItem): string {
-  return t(`round.why.${look.why}`, {
+  return t(`round.why.${look.reason}`, {
     days: daysBetween(tie.madeOn, todayHere()),
     hitch: t(`wood.hitches.${tie.hitch}`),
     from: look.tight ? formatDate(look.tight.earliestOn) : '',

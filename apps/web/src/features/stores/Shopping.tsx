@@ -1,5 +1,5 @@
 import type { CutMaterial, ShoppingList } from '@klados/core/shopping'
-import type { Garden, OnHand, StoresBody } from '@klados/contract'
+import type { FrameDocument, Garden, OnHand, Place, StoresBody } from '@klados/contract'
 import { shoppingCsv } from '@klados/core/formats'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -42,8 +42,8 @@ function useShopping(gardenId: string, stores: StoresBody) {
       return [{ frame, place, name: `${place.body.name}: ${frame.body.name}` }]
     })
   }, [places, frames])
-  // What somebody has begun to build is bought already, until they say otherwise.
-  const isChosen = (id: string) => chosen[id] ?? !(built.get(id)?.fixings.size || built.get(id)?.posts.size)
+  const toBuy = useMemo(() => boughtFor(all, built), [all, built])
+  const isChosen = (id: string) => chosen[id] ?? toBuy.has(id)
   const picked = all.filter(({ frame }) => isChosen(frame.id))
   const work = useMemo(
     () =>
@@ -63,13 +63,57 @@ function useShopping(gardenId: string, stores: StoresBody) {
   )
   const { value: list, isCurrent, ...how } = useBackground('shopping', work ?? null)
   const choose = (frameId: string, isOn: boolean) => setChosen({ ...chosen, [frameId]: isOn })
-  return { isLoaded: work !== undefined, all, isChosen, choose, list, isCurrent, how }
+  const undecided = undecidedAt(all, built)
+  return { isLoaded: work !== undefined, all, undecided, isChosen, choose, list, isCurrent, how }
+}
+
+interface Listed {
+  readonly frame: FrameDocument
+  readonly place: Place
+  readonly name: string
+}
+
+type Built = ReturnType<typeof selectFramesNow>
+
+/** What stands already, or was begun, is bought already. */
+const isStanding = ({ frame }: Listed, built: Built) =>
+  frame.body.stage === 'stands' ||
+  Boolean(built.get(frame.id)?.fixings.size || built.get(frame.id)?.posts.size)
+
+const byPlace = (all: readonly Listed[]): Listed[][] => {
+  const places = new Map<string, Listed[]>()
+  for (const one of all) places.set(one.place.id, [...(places.get(one.place.id) ?? []), one])
+  return [...places.values()]
+}
+
+/**
+ * Frames that the list counts by itself: those to be built, and of places that have a single idea that one. Several
+ * ideas of one place are alternatives: nobody buys for all of them.
+ */
+function boughtFor(all: readonly Listed[], built: Built): ReadonlySet<string> {
+  return new Set(
+    byPlace(all).flatMap((here) => {
+      const open = here.filter((one) => !isStanding(one, built))
+      const chosen = open.filter(({ frame }) => frame.body.stage === 'chosen')
+      const counted = chosen.length > 0 ? chosen : open.length === 1 && here.length === 1 ? open : []
+      return counted.map(({ frame }) => frame.id)
+    }),
+  )
+}
+
+/** Places with several ideas of which none has been chosen. */
+function undecidedAt(all: readonly Listed[], built: Built): readonly string[] {
+  return byPlace(all).flatMap((here) => {
+    const open = here.filter((one) => !isStanding(one, built))
+    const isOpen = open.length > 1 && !open.some(({ frame }) => frame.body.stage === 'chosen')
+    return isOpen ? [here[0]!.place.body.name] : []
+  })
 }
 
 /** Everything that the chosen plans need, less what is on hand, and how to cut it. */
 export function Shopping({ gardenId, garden, stores, canWrite, onChange }: ShoppingProps) {
   const { t } = useTranslation()
-  const { isLoaded, all, isChosen, choose, list, isCurrent, how } = useShopping(gardenId, stores)
+  const { isLoaded, all, undecided, isChosen, choose, list, isCurrent, how } = useShopping(gardenId, stores)
   if (!isLoaded) return <Loading>{t('app.loading')}</Loading>
   return (
     <div className="grid gap-8 lg:grid-cols-[260px_minmax(0,1fr)]">
@@ -83,6 +127,11 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
             onChange={(isOn) => choose(frame.id, isOn)}
           />
         ))}
+        {undecided.length > 0 && (
+          <p className="text-[13px] text-ochre">
+            {t('shopping.undecided', { places: undecided.join(', ') })}
+          </p>
+        )}
       </fieldset>
       <div className="flex min-w-0 flex-col gap-4">
         <div className="slip">

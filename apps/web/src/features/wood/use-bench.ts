@@ -18,7 +18,7 @@ import { todayHere } from '../../data/dates.ts'
 import { selectEntries } from '../../data/journal.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { layOut } from '../../plan/lay-out.ts'
-import type { Urgency } from '@klados/core/ties'
+import type { Urgency } from '@klados/core/season'
 
 /** What a tie is taken to go round where the catalogue does not say. */
 const USUAL_WIRE_MM = 2.5

@@ -1,7 +1,7 @@
 import { CoreError } from '../../errors/index.ts'
 import { at3 } from '../../geometry/index.ts'
 import type { Point3 } from '../../geometry/index.ts'
-import { length, potOrNone, stock, whole } from '../field.ts'
+import { choice, length, potOrNone, stock, whole } from '../field.ts'
 import { LEAST_M, MAX_SIZE_M, NO_WIRES, WALL_WIRE, centimetres, frameKind } from '../kind.ts'
 import type { Laying, PatternOf } from '../kind.ts'
 import { LayoutBuilder, MAX_NODES, equalSteps, fewestParts } from '../layout.ts'
@@ -22,6 +22,8 @@ const fields = {
   hoopStockId: stock('bar', 'stake'),
   rungStockId: stock('bar', 'stake'),
   pot: potOrNone,
+  /** One trough for both feet, or a pot for each. */
+  potsAs: choice('trough', 'each-foot'),
 } as const
 export type ArchPattern = PatternOf<'arch', typeof fields>
 
@@ -57,6 +59,7 @@ export const arch = frameKind({
         hoopStockId: 'tube-steel-21',
         rungStockId: 'rod-steel-8',
         pot: null,
+        potsAs: 'trough',
       }
     }
     return {
@@ -70,15 +73,28 @@ export const arch = frameKind({
       hoopStockId: 'rod-steel-6',
       rungStockId: 'rod-steel-6',
       pot,
+      potsAs: 'trough',
     }
   },
   wires: NO_WIRES,
   checks: ({ pot }) => (pot ? ['leg-bending', 'tub-tips'] : ['leg-bending']),
   sheet: ['members'],
   // A hoop by itself has nothing between it and the next.
-  hidden: ({ hoops }) => (hoops === 1 ? ['depthM', 'rungStepM', 'rungStockId'] : []),
+  hidden: ({ hoops, pot }) => [
+    ...(hoops === 1 ? (['depthM', 'rungStepM', 'rungStockId'] as const) : []),
+    ...(pot ? [] : (['potsAs'] as const)),
+  ],
   lay: layArch,
 })
+
+/** Where the soil is that the hoops go into: both feet in one trough, or each in a pot of its own. */
+function standInPots(builder: LayoutBuilder, pattern: ArchPattern, midM: number): number {
+  const { pot, potsAs, spanM, buriedM, hoops, depthM } = pattern
+  if (potsAs === 'trough' || !pot) return standIn(builder, pot, midM, { buriedM, acrossM: spanM })
+  const foot = { buriedM, acrossM: hoops > 1 ? depthM : 0 }
+  standIn(builder, pot, midM - spanM / 2, foot, 'pot-left')
+  return standIn(builder, pot, midM + spanM / 2, foot, 'pot-right')
+}
 
 function layArch({ site, idsOf }: Laying, pattern: ArchPattern): Layout {
   const { spanM, heightM, depthM, hoops, buriedM } = pattern
@@ -105,7 +121,7 @@ function layArch({ site, idsOf }: Laying, pattern: ArchPattern): Layout {
   if (rungs * hoops > MAX_NODES)
     throw new CoreError('frame/too-many-nodes', `${rungs} rungs are too many`, { rungs })
   const builder = new LayoutBuilder()
-  const soilM = standIn(builder, pattern.pot, midM, { buriedM, acrossM: spanM })
+  const soilM = standInPots(builder, pattern, midM)
   /** The point so far along the hoop from the soil at its left leg. */
   const along = (m: number, zM: number): Point3 => {
     if (m <= legM) return at3(midM - radiusM, soilM + m, zM)

@@ -44,7 +44,14 @@ export const column = frameKind({
   startWith: WALL_WIRE,
   start: ({ widthM }) => ({
     kind: 'column',
-    tub: { shape: 'square', widthM: Math.min(0.6, Math.max(0.4, widthM)), heightM: 0.5, ballastKg: 0 },
+    tub: {
+      shape: 'square',
+      widthM: Math.min(0.6, Math.max(0.4, widthM)),
+      heightM: 0.5,
+      ballastKg: 0,
+      drainageM: 0,
+      hasCharcoal: false,
+    },
     columnStockId: 'post-steel-48',
     barStockId: 'rod-steel-12',
     lowerM: 1.4,
@@ -73,8 +80,12 @@ function layColumn({ site, options, idsOf }: Laying, pattern: ColumnPattern): La
   const midM = site.widthM / 2
   const [left, right] = [midM - reachM / 2, midM + reachM / 2]
   const builder = new LayoutBuilder()
-  const soilM = standIn(builder, tub, midM, { buriedM: 0, acrossM: 0 })
   const columnM = options.stockWidthM(pattern.columnStockId)
+  const tubM2 = tub.shape === 'round' ? (Math.PI / 4) * tub.widthM ** 2 : tub.widthM ** 2
+  const columnM2 = (Math.PI / 4) * columnM ** 2
+  const gravelLitres = tubM2 * gravelM * 1000
+  const takesLitres = gravelLitres + columnM2 * Math.max(0, tub.heightM - HEAD_SPACE_M) * 1000
+  const soilM = standIn(builder, tub, midM, { buriedM: 0, acrossM: 0, takesLitres })
   builder.member({
     id: 'column',
     role: 'column',
@@ -100,9 +111,8 @@ function layColumn({ site, options, idsOf }: Laying, pattern: ColumnPattern): La
   const head = { outline, areaM2: reachM ** 2, cut: { widthM: reachM, lengthM: reachM } }
   builder.sheet({ ...head, id: 'head', good: 'mesh' })
   builder.sheet({ ...head, id: 'pad', good: 'padding' })
-  const tubM2 = tub.shape === 'round' ? (Math.PI / 4) * tub.widthM ** 2 : tub.widthM ** 2
-  builder.fill({ id: 'gravel', good: 'gravel', litres: tubM2 * gravelM * 1000 })
-  const soilM2 = tubM2 - (Math.PI / 4) * columnM ** 2
+  builder.fill({ id: 'gravel', good: 'gravel', litres: gravelLitres })
+  const soilM2 = tubM2 - columnM2
   const soilLitres = Math.max(0, soilM2 * (tub.heightM - HEAD_SPACE_M - gravelM) * 1000)
   builder.figure('soil-left', 'litres', soilLitres)
   // From the column's foot, which stands on the bottom of the tub.

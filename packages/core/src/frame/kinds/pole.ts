@@ -1,14 +1,20 @@
 import { CoreError } from '../../errors/index.ts'
 import { at3 } from '../../geometry/index.ts'
-import { choice, length, potOrNone, stock } from '../field.ts'
+import { choice, length, lengthOrNone, potOrNone, stock } from '../field.ts'
 import { LEAST_M, NO_WIRES, WALL_WIRE, frameKind } from '../kind.ts'
 import type { Laying, PatternOf } from '../kind.ts'
 import { LayoutBuilder, fewestParts } from '../layout.ts'
 import type { Layout } from '../layout.ts'
-import { potSoilLitres, standIn } from '../pot.ts'
+import { HEAD_SPACE_M, potSoilLitres, standIn } from '../pot.ts'
 import { potAt, tallAt } from '../start.ts'
 
 const MOST_MODULES = 200
+/** String that holds a wrapping on goes round once every so far up, and is knotted at both ends. */
+const WRAP_PITCH_M = 0.04
+const WRAP_END_M = 0.2
+/** Stem of an aroid in its years on a pole, and what a knot takes. */
+const STEM_M = 0.015
+const TIE_KNOT_M = 0.2
 
 const fields = {
   form: choice('mesh', 'wrapped', 'modules'),
@@ -18,6 +24,8 @@ const fields = {
   lapM: length(0, 1, 'fine'),
   moduleM: length(LEAST_M, 5, 'short'),
   coreStockId: stock('core', 'stake'),
+  /** Width of the plant's roots as they come out of their pot. */
+  rootsM: lengthOrNone(0.02, 2, 0.12, 'short'),
   pot: potOrNone,
 } as const
 export type PolePattern = PatternOf<'pole', typeof fields>
@@ -49,7 +57,15 @@ export const pole = frameKind({
     lapM: 0.02,
     moduleM: 0.3,
     coreStockId: 'pipe-plastic-32',
-    pot: potAt(place) ?? { shape: 'round', widthM: 0.25, heightM: 0.25, ballastKg: 0 },
+    rootsM: null,
+    pot: potAt(place) ?? {
+      shape: 'round',
+      widthM: 0.25,
+      heightM: 0.25,
+      ballastKg: 0,
+      drainageM: 0,
+      hasCharcoal: false,
+    },
   }),
   wires: NO_WIRES,
   checks: ({ pot }) => (pot ? ['leg-bending', 'tub-tips'] : ['leg-bending']),
@@ -62,8 +78,11 @@ function layPole({ site, options }: Laying, pattern: PolePattern): Layout {
   const { form, heightM, buriedM, diameterM, moduleM, pot } = pattern
   const midM = site.widthM / 2
   const builder = new LayoutBuilder()
-  const soilM = standIn(builder, pot, midM, { buriedM, acrossM: diameterM })
   const coreM = options.stockWidthM(pattern.coreStockId)
+  const wholeM2 = (Math.PI / 4) * diameterM ** 2
+  const coreM2 = (Math.PI / 4) * coreM ** 2
+  const takesLitres = (form === 'mesh' ? wholeM2 : coreM2) * buriedM * 1000
+  const soilM = standIn(builder, pot, midM, { buriedM, acrossM: diameterM, takesLitres })
   if (form === 'wrapped' && coreM >= diameterM) {
     throw new CoreError('core/out-of-range', `The pole must be thicker than its core of ${coreM} m`, {
       field: 'diameterM',
@@ -79,8 +98,6 @@ function layPole({ site, options }: Laying, pattern: PolePattern): Layout {
     at3(right, soilM + toM),
     at3(left, soilM + toM),
   ]
-  const wholeM2 = (Math.PI / 4) * diameterM ** 2
-  const coreM2 = (Math.PI / 4) * coreM ** 2
   builder.member({
     id: 'core',
     role: 'core',
@@ -94,9 +111,14 @@ function layPole({ site, options }: Laying, pattern: PolePattern): Layout {
   if (form === 'modules') layModules()
   else laySleeve()
   if (pot) {
-    const takenM2 = form === 'mesh' ? wholeM2 : coreM2
-    builder.figure('soil-left', 'litres', Math.max(0, potSoilLitres(pot) - takenM2 * buriedM * 1000))
+    builder.figure('soil-left', 'litres', Math.max(0, potSoilLitres(pot) - takesLitres))
+    builder.figure('head-space', 'm', HEAD_SPACE_M)
   }
+  if (form === 'wrapped') {
+    const aroundM = Math.hypot(Math.PI * diameterM, WRAP_PITCH_M)
+    builder.figure('wrap-string', 'm', (heightM / WRAP_PITCH_M) * aroundM + 2 * WRAP_END_M)
+  }
+  builder.figure('tie-length', 'm', Math.PI * (diameterM + STEM_M) + TIE_KNOT_M)
   builder.plant('plant', at3(right, soilM))
   return builder.build()
 

@@ -116,8 +116,8 @@ export const row = frameKind({
     ...(end.kind === 'free'
       ? (['end-sideways', 'end-bending'] as const)
       : end.kind === 'braced'
-        ? (['brace-foot'] as const)
-        : (['anchor-pull'] as const)),
+        ? (['brace-foot', 'end-foot', 'end-uplift'] as const)
+        : (['anchor-pull', 'end-foot'] as const)),
   ],
   sheet: ['stringing', 'members', 'anchors'],
   fit: ({ widthM }, pattern, toleranceShare) =>

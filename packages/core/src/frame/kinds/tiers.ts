@@ -1,4 +1,5 @@
 import { CoreError } from '../../errors/index.ts'
+import type { StartPlace } from '../kind.ts'
 import { id, length, list } from '../field.ts'
 import {
   LEAST_M,
@@ -38,11 +39,13 @@ export const tiers = frameKind({
   startWith: WALL_WIRE,
   start: (place) => {
     const count = Math.max(1, Math.min(MOST_AT_START, Math.floor(place.usableHeightM / STEP_M + EDGE_M) + 1))
+    const evenly = Array.from({ length: count }, (_, i) => place.firstForkM + i * STEP_M)
+    const onRails = place.kind === 'fence' ? railsOf(place) : []
     return {
       kind: 'tiers',
-      levels: Array.from({ length: count }, (_, i) => ({
+      levels: (onRails.length > 0 ? onRails : evenly).map((heightM, i) => ({
         id: levelId(`t${i}`),
-        heightM: Math.round((place.firstForkM + i * STEP_M) * 1000) / 1000,
+        heightM: Math.round(heightM * 1000) / 1000,
       })),
       maxSupportSpacingM: 2.4,
     }
@@ -94,3 +97,12 @@ export const tiers = frameKind({
     return builder.build()
   },
 })
+
+/** Heights of the rails within reach, from below. */
+function railsOf({ levels, firstForkM, usableHeightM }: StartPlace): number[] {
+  if (!levels) return []
+  const heights = Array.from({ length: MOST_AT_START }, (_, i) => levels.firstM + i * levels.stepM)
+  return heights.filter(
+    (heightM) => heightM >= firstForkM - EDGE_M && heightM <= firstForkM + usableHeightM + EDGE_M,
+  )
+}

@@ -1,0 +1,67 @@
+import { unknownParts } from '@klados/core/design'
+import { frameStages } from '@klados/contract'
+import { BALLAST_RANGE_KG, kindOf } from '@klados/core/frame'
+import { useTranslation } from 'react-i18next'
+import { Check, Choice } from '../../ui/Choice.tsx'
+import { MassField } from '../../ui/MassField.tsx'
+import { NumberField } from '../../ui/NumberField.tsx'
+import { Group } from './Group.tsx'
+import type { InputsProps } from './Inputs.tsx'
+
+/** The dearest ready-made frame that anybody types. */
+const DEAREST = 100_000
+
+/** Whether it is an idea, to be built, or there already; what nobody knows of it; what one costs ready made. */
+export function StandingInputs({ place, design, stage, onStage, onChange, currency }: InputsProps) {
+  const { t } = useTranslation()
+  const { unknown } = design
+  const { pattern } = design
+  const isOnFloor =
+    place.setting === 'terrace' &&
+    kindOf(pattern).traits.stands === 'on-legs' &&
+    (!('pot' in pattern) || pattern.pot === null) &&
+    pattern.kind !== 'column'
+  return (
+    <Group title="standing">
+      <Choice
+        label={t('frame.stage')}
+        value={stage}
+        options={frameStages.map((value) => ({ value, label: t(`frame.stages.${value}`) }))}
+        onChange={onStage}
+      />
+      {isOnFloor && (
+        <MassField
+          label={t('frame.feetBallast')}
+          valueKg={design.feetBallastKg}
+          maxKg={BALLAST_RANGE_KG[1]}
+          onChange={(feetBallastKg) => onChange('feet ballast', { feetBallastKg })}
+        />
+      )}
+      {(stage === 'stands' || unknown.length > 0) && (
+        <fieldset className="flex flex-col gap-1">
+          <legend className="text-[13px] text-slate">{t('frame.notKnown')}</legend>
+          {unknownParts.map((part) => (
+            <Check
+              key={part}
+              label={t(`frame.unknownParts.${part}`)}
+              isOn={unknown.includes(part)}
+              onChange={(isOn) =>
+                onChange('unknown', {
+                  unknown: unknownParts.filter((one) => (one === part ? isOn : unknown.includes(one))),
+                })
+              }
+            />
+          ))}
+        </fieldset>
+      )}
+      <NumberField
+        label={t('frame.boughtPrice', { currency })}
+        value={design.boughtPrice ?? 0}
+        min={0}
+        max={DEAREST}
+        step={0.01}
+        onChange={(price) => onChange('bought price', { boughtPrice: price > 0 ? price : null })}
+      />
+    </Group>
+  )
+}

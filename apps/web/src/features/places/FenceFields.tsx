@@ -1,0 +1,82 @@
+import { fenceFields, fenceUnknown } from '@klados/core/design'
+import type { FenceMade } from '@klados/core/design'
+import { useTranslation } from 'react-i18next'
+import { LengthField } from '../../ui/LengthField.tsx'
+import { QuantityField } from '../../ui/QuantityField.tsx'
+
+interface FenceFieldsProps {
+  readonly fence: FenceMade | null
+  readonly onChange: (fence: FenceMade) => void
+}
+
+const keys = Object.keys(fenceFields) as (keyof FenceMade)[]
+const METRES = { mm: 1000, m: 1 } as const
+
+/** How the fence is made. What is left empty nobody knows, and what goes by it cannot be told. */
+export function FenceFields({ fence, onChange }: FenceFieldsProps) {
+  const { t } = useTranslation()
+  const now = fence ?? fenceUnknown
+  return (
+    <fieldset className="grid grid-cols-2 items-end gap-3 border-t border-faint pt-2">
+      <legend className="font-semibold">{t('fence.title')}</legend>
+      <p className="col-span-2 text-[13px] text-slate">{t('fence.intro')}</p>
+      {keys.map((key) => {
+        const { is, min, max } = fenceFields[key]
+        const set = (value: number | null) => onChange({ ...now, [key]: value })
+        const value = now[key]
+        if (is === 'count')
+          return (
+            <CountField
+              key={key}
+              label={t(`fence.${key}`)}
+              value={value}
+              min={min}
+              max={max}
+              onChange={set}
+            />
+          )
+        const per = METRES[is]
+        return (
+          <LengthField
+            key={key}
+            label={t(`fence.${key}`)}
+            style={is === 'mm' ? 'fine' : 'short'}
+            minM={min / per}
+            maxM={max / per}
+            placeholder={t('fence.unknown')}
+            valueM={value === null ? null : value / per}
+            onChange={(m) => set(Math.round(m * per * 1e6) / 1e6)}
+            onClear={() => set(null)}
+          />
+        )
+      })}
+    </fieldset>
+  )
+}
+
+interface CountFieldProps {
+  readonly label: string
+  readonly value: number | null
+  readonly min: number
+  readonly max: number
+  readonly onChange: (value: number | null) => void
+}
+
+function CountField({ label, value, min, max, onChange }: CountFieldProps) {
+  const { t } = useTranslation()
+  return (
+    <QuantityField
+      label={label}
+      placeholder={t('fence.unknown')}
+      shown={value === null ? '' : String(value)}
+      read={(text) => {
+        if (text.trim() === '') return { value: null }
+        const count = Number(text.trim())
+        if (!Number.isInteger(count)) return { problem: t('field.whole') }
+        if (count < min) return { problem: t('length.too-small', { min }) }
+        return count > max ? { problem: t('length.too-large', { max }) } : { value: count }
+      }}
+      onValue={onChange}
+    />
+  )
+}

@@ -1,0 +1,85 @@
+import type { FrameDesign } from '../design/index.ts'
+import type { Pattern, PatternOfKind } from '../frame/index.ts'
+import { findKind } from '../kinds/index.ts'
+import type { CraftWarning, Warned } from './warnings.ts'
+
+/** What climbs with aerial roots and grows heavy wants a pole it can take hold of, metres across. */
+const STOUT_POLE_M = 0.06
+/** Soil that is left round roots and pole in their pot, at each side; more than the most keeps wet. */
+const ROUND_ROOTS_M = [0.01, 0.025, 0.05] as const
+/** Share of a stake that is in the ground, and the least of it, metres. */
+const STAKE_SHARE = 0.2
+const LEAST_STAKE_M = 0.15
+
+/** What is asked of stakes, poles, their pots, and of a roof's length. */
+export function standingWarnings(of: Warned): CraftWarning[] {
+  const { pattern } = of.design
+  switch (pattern.kind) {
+    case 'pole':
+      return poleWarnings(of.design, pattern)
+    case 'stakes':
+      return stakeWarnings(of.design, pattern)
+    case 'overhead':
+      return roofWarnings(of.design, pattern)
+    default:
+      return []
+  }
+}
+
+const withPattern = (design: FrameDesign, pattern: Pattern): FrameDesign => ({ ...design, pattern })
+
+/** The pot that holds these roots and this pole and not much more, metres, on whole centimetres. */
+export function potForPole({
+  rootsM,
+  diameterM,
+}: Pick<PatternOfKind<'pole'>, 'rootsM' | 'diameterM'>): number {
+  return Math.ceil(((rootsM ?? 0) + diameterM + 2 * ROUND_ROOTS_M[1]) * 100 - 1e-6) / 100
+}
+
+function poleWarnings(design: FrameDesign, pattern: PatternOfKind<'pole'>): CraftWarning[] {
+  const { pot, rootsM, diameterM } = pattern
+  const kind = design.plantKindId === null ? undefined : findKind(design.plantKindId)
+  const thin: CraftWarning[] =
+    kind?.holds === 'aerial-roots' && diameterM < STOUT_POLE_M
+      ? [
+          {
+            code: 'pole-thin',
+            figures: { nowM: diameterM, leastM: STOUT_POLE_M },
+            better: withPattern(design, { ...pattern, diameterM: STOUT_POLE_M }),
+          },
+        ]
+      : []
+  if (!pot || rootsM === null) return thin
+  const wantedM = potForPole(pattern)
+  const [leastM, , mostM] = ROUND_ROOTS_M.map((roundM) => rootsM + diameterM + 2 * roundM) as [
+    number,
+    number,
+    number,
+  ]
+  const code = pot.widthM < leastM - 1e-9 ? 'pot-small' : pot.widthM > mostM + 1e-9 ? 'pot-large' : null
+  if (code === null) return thin
+  const better = withPattern(design, { ...pattern, pot: { ...pot, widthM: wantedM } })
+  return [...thin, { code, figures: { nowM: pot.widthM, wantedM, rootsM, poleM: diameterM }, better }]
+}
+
+function stakeWarnings(design: FrameDesign, pattern: PatternOfKind<'stakes'>): CraftWarning[] {
+  if (pattern.pot) return []
+  const leastM = Math.ceil(Math.max(LEAST_STAKE_M, pattern.heightM * STAKE_SHARE) * 20 - 1e-6) / 20
+  if (pattern.buriedM >= leastM - 1e-9) return []
+  return [
+    {
+      code: 'stake-shallow',
+      figures: { nowM: pattern.buriedM, leastM, lengthM: pattern.heightM + leastM },
+      better: withPattern(design, { ...pattern, buriedM: leastM }),
+    },
+  ]
+}
+
+/** A year's canes that are led up a post and over the roof: how far they come, against how far it is. */
+function roofWarnings(design: FrameDesign, pattern: PatternOfKind<'overhead'>): CraftWarning[] {
+  const kind = design.plantKindId === null ? undefined : findKind(design.plantKindId)
+  if (!kind?.caneM) return []
+  const wayM = pattern.headroomM + pattern.depthM
+  const [lowM, highM] = kind.caneM
+  return highM >= wayM ? [] : [{ code: 'canes-short', figures: { lowM, highM, wayM } }]
+}
