@@ -350,6 +350,7 @@ test('drawings leave the house in true scale: DXF in millimetres, a PDF, and a f
     await page.getByRole('button', { name: label }).click()
     return readFileSync((await (await download).path())!)
   }
+  await page.getByText('Take along').click()
   expect((await take('Drawing (DXF)')).toString()).toContain('$INSUNITS')
   expect((await take('Sheet (PDF)')).subarray(0, 5).toString()).toBe('%PDF-')
   const file = await take('Frame file')

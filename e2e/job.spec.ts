@@ -18,7 +18,7 @@ test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, 
   await page.getByLabel('Password').fill(PASSWORD)
   await page.getByRole('button', { name: 'Make an account' }).click()
 
-  await page.getByRole('link', { name: 'Add a place' }).click()
+  await page.getByRole('link', { name: 'A wall', exact: true }).click()
   await page.getByLabel('Name', { exact: true }).fill('Yard wall')
   await page.getByLabel('Width').fill(`30' 2 1/4"`)
   await page.getByLabel('Width').fill('920 cm')
@@ -67,6 +67,7 @@ test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, 
   await expect(page.getByText(/^Revision 3,/)).toBeVisible()
 
   const csv = page.waitForEvent('download')
+  await page.getByText('Take along').click()
   await page.getByRole('button', { name: 'Mark-out (CSV)' }).click()
   const lines = readFileSync((await (await csv).path())!, 'utf8')
     .trimEnd()
@@ -165,7 +166,7 @@ test('the whole job by keyboard alone', async ({ page }) => {
   await type(/E-mail/, newEmail())
   await type(/Password/, PASSWORD)
   await page.keyboard.press('Enter')
-  await press(/Add a place/, 'link')
+  await press(/^A wall$/, 'link')
   await type(/^Name$/, 'Key wall')
   await type(/^Width$/, '4 m')
   await type(/^Usable height$/, '1.5 m')

@@ -9,7 +9,14 @@ const email = z.email().max(200).toLowerCase()
 /** Long enough to resist guessing; the upper bound keeps the hash from being fed megabytes. */
 const password = z.string().min(10).max(200)
 
-export const signUpSchema = z.strictObject({ name: nameText, email, password, gardenName: nameText })
+export const signUpSchema = z.strictObject({
+  name: nameText,
+  email,
+  password,
+  gardenName: nameText,
+  /** What is usual where the person is; metric where nobody says. */
+  units: unitSystemSchema.default('metric'),
+})
 export const signInSchema = z.strictObject({ email, password: z.string().min(1).max(200) })
 export const changePasswordSchema = z.strictObject({ current: z.string().min(1).max(200), next: password })
 export const resetPasswordSchema = z.strictObject({ token: z.string().min(20).max(100), next: password })
@@ -54,7 +61,7 @@ export const createGardenSchema = z.strictObject({ name: nameText })
 export const addMemberSchema = z.strictObject({ email, role: z.enum(roles) })
 export const changeMemberSchema = z.strictObject({ role: z.enum(roles) })
 
-export type SignUp = z.infer<typeof signUpSchema>
+export type SignUp = z.input<typeof signUpSchema>
 export type SignIn = z.infer<typeof signInSchema>
 export type ResetLink = z.infer<typeof resetLinkSchema>
 export type Session = z.infer<typeof sessionSchema>

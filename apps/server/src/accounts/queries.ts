@@ -13,12 +13,26 @@ export interface SignedIn {
 /** Runs in a transaction under the accounts' role. */
 export async function insertAccount(
   client: PoolClient,
-  account: { id: string; email: string; name: string; passwordHash: string; isDemo?: boolean },
+  account: {
+    id: string
+    email: string
+    name: string
+    passwordHash: string
+    units?: SignedIn['units']
+    isDemo?: boolean
+  },
 ): Promise<boolean> {
   const { rowCount } = await client.query(
-    `insert into account (account_id, email, name, password_hash, is_demo) values ($1, $2, $3, $4, $5)
+    `insert into account (account_id, email, name, password_hash, is_demo, units) values ($1, $2, $3, $4, $5, $6)
      on conflict (email) do nothing`,
-    [account.id, account.email, account.name, account.passwordHash, account.isDemo ?? false],
+    [
+      account.id,
+      account.email,
+      account.name,
+      account.passwordHash,
+      account.isDemo ?? false,
+      account.units ?? 'metric',
+    ],
   )
   return rowCount === 1
 }

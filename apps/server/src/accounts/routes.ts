@@ -78,9 +78,9 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
     { config: { access: 'public' }, schema: { body: signUpSchema } },
     async (request, reply) => {
       await guard(request)
-      const { name, email, password, gardenName } = request.body
+      const { name, email, password, gardenName, units } = request.body
       requireStrong(password, [name, email, gardenName])
-      const account = { id: uuidv7(), name, email, passwordHash: await hashPassword(password) }
+      const account = { id: uuidv7(), name, email, units, passwordHash: await hashPassword(password) }
       await inTransaction(pool, async (client) => {
         const isNew = await withAccountsRole(client, () => insertAccount(client, account))
         if (!isNew)

@@ -27,7 +27,7 @@ interface ElevationProps extends FaceProps {
 
 const KEY_ZOOM = 1.4
 /** Room for the drawing of a long place and for the buttons over it. */
-const MIN_HEIGHT_PX = 190
+const MIN_HEIGHT_PX = 150
 /** Marks beyond which a redraw takes longer than a frame. */
 const LARGE_LIST = 800
 

@@ -14,7 +14,7 @@ import { quantityText } from './names.ts'
 import type { SheetInput } from './sheet-input.ts'
 import { checkWords, outcomeWords } from './verdict.ts'
 import { warningWords } from './warning-words.ts'
-import { fixings, isStrained, uprights, wires } from './sheet-frame.ts'
+import { fixings, isStrained, standing, uprights, wires } from './sheet-frame.ts'
 import { alongStyle, figureText, isMoved, kitWords, markOutWords, pieceLetter } from './words.ts'
 
 /** What the sheet says, in the reader's words and units: stated here alone, for the page and the PDF. */
@@ -147,11 +147,13 @@ function markOut({ t, units, place, plan }: SheetInput): SheetSection[] {
 }
 
 /** Lengths, holes and fillings of this kind of frame that are neither marked nor bought. */
-function figures({ t, units, plan }: SheetInput): SheetSection[] {
-  const items = (plan.frame?.figures ?? []).map((one): SheetItem => ({
+function figures(input: SheetInput): SheetSection[] {
+  const { t, units, plan } = input
+  const own = (plan.frame?.figures ?? []).map((one): SheetItem => ({
     lead: t(`figure.${one.key}`),
     text: figureText(units, one),
   }))
+  const items = [...own, ...standing(input)]
   return items.length === 0
     ? []
     : [{ kind: 'list', title: t('sheet.figures'), groups: [{ title: null, items }] }]

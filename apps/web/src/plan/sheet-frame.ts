@@ -1,10 +1,11 @@
 import { findStock, holdsBy } from '@klados/core/catalogue'
-import { groundAt, uprightsOf } from '@klados/core/frame'
-import type { Frame } from '@klados/core/frame'
+import { standOffOf } from '@klados/core/design'
+import { groundAt, stakeSpacingM, uprightsOf } from '@klados/core/frame'
+import type { Frame, PatternOfKind } from '@klados/core/frame'
 import { tensionToday } from '@klados/core/loads'
 import type { WireLine } from '@klados/core/loads'
 import type { FramePlan } from '@klados/core/plan'
-import type { SheetSection } from '../documents/sheet-content.ts'
+import type { SheetItem, SheetSection } from '../documents/sheet-content.ts'
 import { linesInWords } from './line-words.ts'
 import type { SheetInput } from './sheet-input.ts'
 
@@ -102,8 +103,53 @@ function heightsOf(frame: Frame, line: WireLine, ground: (xM: number) => number)
 /** End posts that lean bring a wire this much nearer to the ground at most. */
 const SAME_HEIGHT_M = 0.03
 
+/** What is neither marked nor bought: how far off plants stand, what an end bears, where stakes go round a rim. */
+export function standing(input: SheetInput): SheetItem[] {
+  const { t, units, body, plan } = input
+  const { plantOffM, pattern } = body.design
+  const off =
+    plan.frame?.traits.stands === 'on-face' && plantOffM !== null
+      ? [{ lead: t('sheet.plantsOff'), text: units.length(plantOffM, 'short') }]
+      : []
+  const end = plan.end
+    ? [
+        {
+          lead: t('slip.endPull'),
+          text: t('slip.endPullAt', {
+            pull: units.force(plan.end.totalN),
+            height: units.length(plan.end.atM, 'short'),
+          }),
+        },
+        ...(plan.end.heldN === null ? [] : [{ lead: t('slip.endHeld'), text: units.force(plan.end.heldN) }]),
+        ...(Math.abs(plan.end.downN) < 1
+          ? []
+          : [
+              {
+                lead: t(plan.end.downN > 0 ? 'slip.endDown' : 'slip.endUp'),
+                text: units.force(Math.abs(plan.end.downN)),
+              },
+            ]),
+      ]
+    : []
+  return [...off, ...end, ...(pattern.kind === 'spiral' ? rim(input, pattern) : [])]
+}
+
+/** Stakes in a pot: how far in from the rim, and from each to the next, straight across. */
+function rim(
+  { t, units }: SheetInput,
+  { pot, stakes, circleRadiusM, winding }: PatternOfKind<'spiral'>,
+): SheetItem[] {
+  const short = (m: number) => units.length(m, 'short')
+  const apartM = stakeSpacingM(stakes, circleRadiusM)
+  const round = t('sheet.rimRound', { count: stakes, apart: short(apartM), radius: short(circleRadiusM) })
+  const inM = pot ? pot.widthM / 2 - circleRadiusM : null
+  const fromRim = inM === null ? '' : ` ${t('sheet.rimIn', { distance: short(Math.max(0, inM)) })}`
+  const order = t('sheet.rimOrder', { direction: t(`option.winding.${winding}`) })
+  return [{ lead: t('sheet.rim'), text: `${round}${fromRim} ${order}` }]
+}
+
 /** How each eye is set: what is drilled, how deep, how far it stands off. */
-export function fixings({ t, units, names, place, plan }: SheetInput): SheetSection[] {
+export function fixings({ t, units, names, place, body, plan }: SheetInput): SheetSection[] {
   const { frame, fixing, takeOff } = plan
   const count = frame?.nodes.filter(({ joint }) => joint === 'eye').length ?? 0
   if (!fixing || !takeOff?.drill || count === 0) return []
@@ -113,7 +159,7 @@ export function fixings({ t, units, names, place, plan }: SheetInput): SheetSect
     bit: bitMm,
     plug: plugMm ?? '',
     hole: units.length(fixing.lengthMm / 1000, 'short'),
-    standOff: units.length(fixing.standOffM, 'short'),
+    standOff: units.length(standOffOf(body.design, fixing), 'short'),
   })
   const lead = t('sheet.fixingLead', { count: count * plan.repeat, what: names.fixing(fixing) })
   return [{ kind: 'list', title: t('sheet.fixings'), groups: [{ title: null, items: [{ lead, text }] }] }]

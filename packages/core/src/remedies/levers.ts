@@ -33,6 +33,7 @@ export const levers = [
   'lower',
   'wider-pot',
   'ballast',
+  'feet-ballast',
   'onto-rails',
   'other-winding',
   'smaller-cells',
@@ -149,6 +150,6 @@ export const leversOf: Readonly<Record<CheckCode, readonly Lever[]>> = {
   'cover-uplift': ['screw', 'anchors-closer-along', 'anchors-closer-across'],
   'leg-bending': ['leg-stock', 'more-legs', 'lower'],
   'tub-tips': ['ballast', 'wider-pot', 'lower'],
-  'floor-tips': ['ballast', 'lower'],
-  'floor-slides': ['ballast', 'wider-pot', 'lower'],
+  'floor-tips': ['feet-ballast', 'lower'],
+  'floor-slides': ['ballast', 'feet-ballast', 'wider-pot', 'lower'],
 }

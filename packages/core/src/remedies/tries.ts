@@ -58,17 +58,17 @@ const widerPotTries: Tries = ({ design, grain }) =>
 const MOST_BALLAST_KG = 120
 /** On the feet of what stands on a floor without a pot, people lay more. */
 const MOST_ON_FEET_KG = 300
-const onFeet: Tries = ({ design, grain }) =>
+const feetBallastTries: Tries = ({ design, grain }) =>
   kindOf(design.pattern).traits.stands !== 'on-legs' || potOf(design.pattern)
     ? []
     : marksAbove(design.feetBallastKg, MOST_ON_FEET_KG, grain.massKg).map((kg) => ({
-        lever: 'ballast' as const,
+        lever: 'feet-ballast' as const,
         from: { is: 'mass', kg: design.feetBallastKg } as const,
         to: { is: 'mass', kg } as const,
         design: { ...design, feetBallastKg: kg },
       }))
 
-const inPot: Tries = ({ design, grain }) =>
+const ballastTries: Tries = ({ design, grain }) =>
   ['pot', 'tub'].flatMap((key) => {
     const pot = patternOf(design)[key] as Pot | null | undefined
     if (!pot) return []
@@ -79,8 +79,6 @@ const inPot: Tries = ({ design, grain }) =>
       design: withField(design, key, { ...pot, ballastKg }),
     }))
   })
-
-const ballastTries: Tries = (trying) => [...inPot(trying), ...onFeet(trying)]
 
 /** Fixings put onto the rails of a fence, however far each has to move for that. */
 const ontoRailsTries: Tries = ({ design, site }) => {
@@ -153,6 +151,7 @@ export const triesOf: Readonly<Record<Lever, Tries>> = {
   lower: lengthTries('lower', ['heightM'], 'down', 'spacingM', (nowM) => nowM * 0.5),
   'wider-pot': widerPotTries,
   ballast: ballastTries,
+  'feet-ballast': feetBallastTries,
   'onto-rails': ontoRailsTries,
   'other-winding': otherWindingTries,
   'screws-in-line': inLineTries,

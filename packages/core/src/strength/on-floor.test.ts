@@ -31,7 +31,7 @@ describe('an arch on a roof terrace', () => {
     const { advice, together } = adviseAll(roof(), arch())
     const remedies = [...(together ? [together] : []), ...advice.flatMap((one) => one.remedies)]
     const ballast = remedies.find(({ open: left }) => left === 0)!
-    expect(ballast.steps.map(({ lever }) => lever)).toContain('ballast')
+    expect(ballast.steps.map(({ lever }) => lever)).toContain('feet-ballast')
     expect(planFrame(roof(), ballast.design).outcome.verdict).toBe('holds')
   })
 

@@ -1,4 +1,6 @@
+import { potOf } from '../design/index.ts'
 import type { FrameDesign } from '../design/index.ts'
+import { standsOnFloor } from '../loads/index.ts'
 import type { Pattern, PatternOfKind } from '../frame/index.ts'
 import { findKind } from '../kinds/index.ts'
 import type { CraftWarning, Warned } from './warnings.ts'
@@ -14,6 +16,24 @@ const LEAST_STAKE_M = 0.15
 /** What is asked of stakes, poles, their pots, and of a roof's length. */
 export function standingWarnings(of: Warned): CraftWarning[] {
   const { pattern } = of.design
+  return [...floorWarnings(of), ...warningsOf(of, pattern)]
+}
+
+/** Into a terrace nothing is pushed: what is said to be in the ground there is not. */
+function floorWarnings({ site, frame, design }: Warned): CraftWarning[] {
+  const { pattern } = design
+  if (!standsOnFloor(site, frame, potOf(pattern)) || !('buriedM' in pattern) || pattern.buriedM === 0)
+    return []
+  return [
+    {
+      code: 'feet-in-floor',
+      figures: { nowM: pattern.buriedM },
+      better: withPattern(design, { ...pattern, buriedM: 0 }),
+    },
+  ]
+}
+
+function warningsOf(of: Warned, pattern: Pattern): CraftWarning[] {
   switch (pattern.kind) {
     case 'pole':
       return poleWarnings(of.design, pattern)

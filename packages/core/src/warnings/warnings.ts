@@ -20,6 +20,7 @@ export const warningCodes = [
   'pot-small',
   'pot-large',
   'stake-shallow',
+  'feet-in-floor',
   'canes-short',
 ] as const
 export type WarningCode = (typeof warningCodes)[number]

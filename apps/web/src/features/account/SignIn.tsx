@@ -1,3 +1,4 @@
+import { usualUnits } from '../../ui/usual-units.ts'
 import { standardCatalogue } from '@klados/core/catalogue'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
@@ -45,7 +46,9 @@ export function SignIn() {
   }
   const submit = handleSubmit((form) => {
     const { email, password } = form
-    return enter(isNew ? signUp(form) : signIn({ email, password }))
+    return enter(
+      isNew ? signUp({ ...form, units: usualUnits(navigator.languages) }) : signIn({ email, password }),
+    )
   })
   const required = { required: t('account.required') }
   const text = (

@@ -19,6 +19,7 @@ import { Message } from '../../ui/Message.tsx'
 import { Slip } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { benchKeys, nodeBeside } from './bench-keys.ts'
+import { BayDrawing } from './BayDrawing.tsx'
 import { BenchDrawing } from './BenchDrawing.tsx'
 import type { Sibling } from './BenchDrawing.tsx'
 import { BenchHead } from './BenchHead.tsx'
@@ -97,7 +98,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
           />
         )}
         {/* It stays in sight while one types and steps; what takes the focus scrolls clear of it. */}
-        <div className={`bg-plaster lg:sticky lg:top-0 lg:z-10 ${plan.frame ? '' : '[&>*]:opacity-45'}`}>
+        <div className={`sticky top-0 z-10 bg-plaster ${plan.frame ? '' : '[&>*]:opacity-45'}`}>
           <BenchDrawing
             gardenId={gardenId}
             place={place}
@@ -113,6 +114,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
             onKey={benchKeys(plan, frame, chosen, canDrag ? edits : null, units.system)}
           />
         </div>
+        {view === 'elevation' && <BayDrawing gardenId={gardenId} place={place} plan={plan} />}
         <Troubles plan={plan} />
         <UnsettledTies gardenId={gardenId} items={unsettled} canWrite={canWrite} onWrite={recorder.write} />
         {canWrite && (

@@ -1,3 +1,4 @@
+import type { Catalogue } from '@klados/core/catalogue'
 import type { FramePlan } from '@klados/core/plan'
 import type { FrameBody, Place } from '@klados/contract'
 import { drawSite } from '@klados/core/drawing'
@@ -105,14 +106,29 @@ function useSiblingMarks(
     () =>
       siblings
         .filter((sibling) => sibling.id !== frameId)
-        .flatMap((sibling) => {
-          const frame = layOut(place.body, sibling.body.design, catalogue)
-          return frame
-            ? drawLaid(frame, catalogue).filter((mark) => mark.kind === 'line' || mark.kind === 'member')
-            : []
-        }),
+        .flatMap((sibling) => faintly(place, sibling.body.design, catalogue)),
     [siblings, frameId, place, catalogue],
   )
+}
+
+interface Faint {
+  readonly place: Place
+  readonly catalogue: Catalogue
+  readonly marks: DisplayList
+}
+
+/** Other frames change much less often than the one on the bench: each is laid out once for as long as it stays. */
+const drawnOnce = new WeakMap<FrameBody['design'], Faint>()
+
+function faintly(place: Place, design: FrameBody['design'], catalogue: Catalogue): DisplayList {
+  const known = drawnOnce.get(design)
+  if (known?.place === place && known.catalogue === catalogue) return known.marks
+  const frame = layOut(place.body, design, catalogue)
+  const marks = frame
+    ? drawLaid(frame, catalogue).filter((mark) => mark.kind === 'line' || mark.kind === 'member')
+    : []
+  drawnOnce.set(design, { place, catalogue, marks })
+  return marks
 }
 
 interface OverlayProps {

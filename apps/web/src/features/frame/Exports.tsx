@@ -83,20 +83,26 @@ export function Exports({ gardenId, place, frameId, stored, draft, body, plan, c
     ['json', json],
   ] as const
   return (
-    <p className="flex flex-wrap gap-x-4 gap-y-1">
+    <div className="flex flex-wrap items-start gap-x-4 gap-y-1">
       <Link to={`${base}/sheet`}>{t('frame.sheet')}</Link>
       {stored && <Link to={`${base}/build`}>{t('frame.build')}</Link>}
-      {files.map(([key, save]) => (
-        <button
-          key={key}
-          type="button"
-          className="underline underline-offset-[3px]"
-          disabled={key === 'pdf' && isBusy}
-          onClick={save}
-        >
-          {t(`frame.${key}`)}
-        </button>
-      ))}
-    </p>
+      <details className="relative">
+        <summary className="cursor-pointer underline underline-offset-[3px]">{t('frame.takeAlong')}</summary>
+        <ul className="absolute left-0 z-20 flex w-52 flex-col border border-faint bg-paper p-1 shadow-md">
+          {files.map(([key, save]) => (
+            <li key={key}>
+              <button
+                type="button"
+                className="min-h-9 w-full px-2 text-left hover:bg-plaster"
+                disabled={key === 'pdf' && isBusy}
+                onClick={save}
+              >
+                {t(`frame.${key}`)}
+              </button>
+            </li>
+          ))}
+        </ul>
+      </details>
+    </div>
   )
 }

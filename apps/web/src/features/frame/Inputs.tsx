@@ -54,7 +54,7 @@ export function Inputs(props: InputsProps) {
   return (
     <fieldset
       disabled={!canWrite}
-      className="grid min-w-0 gap-x-8 gap-y-5 sm:grid-cols-2 xl:grid-cols-3 lg:[&_:is(input,select,button)]:scroll-mt-[56vh]"
+      className="grid min-w-0 gap-x-8 gap-y-5 sm:grid-cols-2 xl:grid-cols-3 [&_:is(input,select,button)]:scroll-mt-[50vh] lg:[&_:is(input,select,button)]:scroll-mt-[56vh]"
     >
       <Group title="pattern">
         <NameField name={props.name} onName={props.onName} />
@@ -226,8 +226,11 @@ function WorkingLengths({ design, onChange }: InputsProps) {
 }
 
 /** What will hang on it, how warm it is on the day, and how many are built. */
-function LoadInputs({ design, onChange }: InputsProps) {
+function LoadInputs({ gardenId, design, onChange }: InputsProps) {
   const { t } = useTranslation()
+  const catalogue = useCatalogue(gardenId)
+  const wire = findWire(catalogue, design.wireId)
+  const isStrained = kindOf(design.pattern).wires(design.pattern).length > 0 && !(wire && isString(wire))
   return (
     <div className="grid grid-cols-2 items-end gap-2">
       <div className="col-span-2">
@@ -241,11 +244,13 @@ function LoadInputs({ design, onChange }: InputsProps) {
           onChange={(id) => onChange('plant', { plantKindId: id || null })}
         />
       </div>
-      <TemperatureField
-        label={t('frame.setC')}
-        valueC={design.setC}
-        onChange={(setC) => onChange('setC', { setC })}
-      />
+      {isStrained && (
+        <TemperatureField
+          label={t('frame.setC')}
+          valueC={design.setC}
+          onChange={(setC) => onChange('setC', { setC })}
+        />
+      )}
       <NumberField
         label={t('frame.repeat')}
         value={design.repeat}

@@ -1,28 +1,32 @@
 import { fenceFields, fenceUnknown } from '@klados/core/design'
 import type { FenceMade } from '@klados/core/design'
+import type { Rhythm } from '@klados/core/frame'
 import { useTranslation } from 'react-i18next'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { QuantityField } from '../../ui/QuantityField.tsx'
 
 interface FenceFieldsProps {
   readonly fence: FenceMade | null
-  readonly onChange: (fence: FenceMade) => void
+  readonly levels: Rhythm | null
+  readonly onChange: (part: { fence?: FenceMade; levels?: Rhythm | null }) => void
 }
 
+const USUAL_FIRST_RAIL_M = 0.25
+const USUAL_RAIL_STEP_M = 0.6
 const keys = Object.keys(fenceFields) as (keyof FenceMade)[]
 const METRES = { mm: 1000, m: 1 } as const
 
 /** How the fence is made. What is left empty nobody knows, and what goes by it cannot be told. */
-export function FenceFields({ fence, onChange }: FenceFieldsProps) {
+export function FenceFields({ fence, levels, onChange }: FenceFieldsProps) {
   const { t } = useTranslation()
   const now = fence ?? fenceUnknown
   return (
-    <fieldset className="grid grid-cols-2 items-end gap-3 border-t border-faint pt-2">
+    <fieldset className="grid grid-cols-2 items-end gap-3">
       <legend className="font-semibold">{t('fence.title')}</legend>
       <p className="col-span-2 text-[13px] text-slate">{t('fence.intro')}</p>
       {keys.map((key) => {
         const { is, min, max } = fenceFields[key]
-        const set = (value: number | null) => onChange({ ...now, [key]: value })
+        const set = (value: number | null) => onChange({ fence: { ...now, [key]: value } })
         const value = now[key]
         if (is === 'count')
           return (
@@ -50,6 +54,26 @@ export function FenceFields({ fence, onChange }: FenceFieldsProps) {
           />
         )
       })}
+      <LengthField
+        label={t('fence.firstRail')}
+        style="short"
+        minM={0}
+        maxM={5}
+        placeholder={t('fence.unknown')}
+        valueM={levels?.firstM ?? null}
+        onChange={(firstM) => onChange({ levels: { stepM: USUAL_RAIL_STEP_M, ...levels, firstM } })}
+        onClear={() => onChange({ levels: null })}
+      />
+      <LengthField
+        label={t('fence.railStep')}
+        style="short"
+        minM={0.05}
+        maxM={5}
+        placeholder={t('fence.unknown')}
+        valueM={levels?.stepM ?? null}
+        onChange={(stepM) => onChange({ levels: { firstM: USUAL_FIRST_RAIL_M, ...levels, stepM } })}
+        onClear={() => onChange({ levels: null })}
+      />
     </fieldset>
   )
 }

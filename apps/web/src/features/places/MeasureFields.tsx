@@ -89,7 +89,7 @@ export function MeasureFields({ body, nameError, onChange }: MeasureFieldsProps)
         )}
       </div>
       {isFaced && body.surface === 'boards' && (
-        <FenceFields fence={body.fence} onChange={(fence) => onChange({ fence })} />
+        <FenceFields fence={body.fence} levels={body.levels} onChange={onChange} />
       )}
       <Pick
         label={t('place.setting')}

@@ -3,7 +3,7 @@ import { drawSite } from '@klados/core/drawing'
 import type { AvoidSpot } from '@klados/core/frame'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Navigate, useParams } from 'react-router'
+import { Navigate, useParams, useSearchParams } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
 import { usePlaces } from '../../data/documents.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
@@ -12,7 +12,7 @@ import { Elevation } from '../../elevation/Elevation.tsx'
 import { PhotoUnderlay } from '../../elevation/PhotoUnderlay.tsx'
 import { Loading, Message } from '../../ui/Message.tsx'
 import { MeasureFields } from './MeasureFields.tsx'
-import { freshPlace, hasFace, readMeasured, spotAt } from './measures.ts'
+import { freshPlaceOf, hasFace, readMeasured, spotAt } from './measures.ts'
 import type { Measured } from './measures.ts'
 import { PlacePhotoPanel } from './PlacePhotoPanel.tsx'
 import { Spots } from './Spots.tsx'
@@ -46,9 +46,10 @@ interface MeasuresProps {
 function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
   const { t } = useTranslation()
   const canWrite = useCanWrite(gardenId)
+  const asked = useSearchParams()[0].get('kind')
   const start = useMemo<Measured>(
-    () => ({ basedOn: stored?.version ?? 0, body: stored?.body ?? freshPlace }),
-    [stored],
+    () => ({ basedOn: stored?.version ?? 0, body: stored?.body ?? freshPlaceOf(asked) }),
+    [stored, asked],
   )
   // Of a new place the draft lies under one address, whatever id it is given: a reload finds it again.
   const draft = useDraft('place', isNew ? `new-in-${gardenId}` : id, start, readMeasured)

@@ -37,7 +37,7 @@ export function Places() {
       {t('places.add')}
     </Link>
   )
-  if (standing.length === 0) return <NoPlace add={add} />
+  if (standing.length === 0) return <NoPlace gardenId={gardenId} canWrite={canWrite} />
   const widestM = Math.min(
     FULL_WIDTH_M,
     standing.reduce((widest, place) => Math.max(widest, place.body.widthM), 0),
@@ -170,7 +170,10 @@ function usePlaceDrawing(
   }, [place, frames, plants, agenda, wood, hemisphere, catalogue])
 }
 
-function NoPlace({ add }: { add: React.ReactNode }) {
+/** What somebody may have who has nothing here yet, the most usual first. */
+const FIRST_PLACES = ['wall', 'fence', 'row', 'bed', 'terrace', 'tub', 'bench'] as const
+
+function NoPlace({ gardenId, canWrite }: { gardenId: string; canWrite: boolean }) {
   const { t } = useTranslation()
   const units = useUnits()
   const text = t('places.emptyText', {
@@ -189,7 +192,23 @@ function NoPlace({ add }: { add: React.ReactNode }) {
         list={drawPlace(sampleWall, [frame], standardCatalogue)}
         tapeAlong
       />
-      {add}
+      {canWrite && (
+        <nav aria-label={t('places.whatHave')} className="flex flex-col gap-2">
+          <h2>{t('places.whatHave')}</h2>
+          <ul className="flex flex-wrap gap-2">
+            {FIRST_PLACES.map((kind) => (
+              <li key={kind}>
+                <Link
+                  className="btn min-h-11 no-underline"
+                  to={`/g/${gardenId}/places/new/measures?kind=${kind}`}
+                >
+                  {t(`places.have.${kind}`)}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </nav>
+      )}
     </div>
   )
 }

@@ -97,7 +97,7 @@ export function SiteConditions({ body, hasFace, onChange }: SiteConditionsProps)
             from={t('place.fromLeft')}
           />
         )}
-        {hasFace && (
+        {hasFace && body.surface !== 'boards' && (
           <RhythmInputs
             title={t('site.levels')}
             rhythm={body.levels}

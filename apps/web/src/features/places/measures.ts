@@ -1,4 +1,5 @@
 import { usualConditions } from '@klados/core/design'
+import { placeKinds } from '@klados/core/frame'
 import type { AvoidSpot } from '@klados/core/frame'
 import type { PlaceBody } from '@klados/contract'
 import { upcastBody } from '@klados/contract/upcasts'
@@ -25,6 +26,23 @@ export const freshPlace: PlaceBody = {
   conditions: usualConditions,
   fence: null,
   photo: null,
+}
+
+/** How large places of other kinds usually are, to begin from. */
+const USUAL_SIZE: Readonly<Partial<Record<PlaceBody['kind'], Partial<PlaceBody>>>> = {
+  fence: { widthM: 9, usableHeightM: 1.5 },
+  row: { widthM: 30, usableHeightM: 2 },
+  bed: { widthM: 4, usableHeightM: 2.2 },
+  terrace: { widthM: 3, usableHeightM: 2.4, setting: 'terrace' },
+  tub: { widthM: 0.5, usableHeightM: 2 },
+  bench: { widthM: 0.5, usableHeightM: 1.5, setting: 'indoors' },
+}
+
+/** A new place of the kind that was asked for, with what is usual there; a wall where nothing was. */
+export function freshPlaceOf(asked: string | null): PlaceBody {
+  const kind = placeKinds.find((one) => one === asked)
+  if (!kind) return freshPlace
+  return { ...freshPlace, ...changedKind(freshPlace.kind, kind), ...USUAL_SIZE[kind] }
 }
 
 export interface Measured {

@@ -55,7 +55,8 @@ export const arch = frameKind({
         depthM: 1.2,
         hoops: 3,
         rungStepM: 0.3,
-        buriedM: 0.3,
+        // On a terrace there is nothing to go into.
+        buriedM: place.kind === 'terrace' ? 0 : 0.3,
         hoopStockId: 'tube-steel-21',
         rungStockId: 'rod-steel-8',
         pot: null,
