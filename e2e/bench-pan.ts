@@ -5,12 +5,17 @@ import { haveWall, signUp } from './people.ts'
 /**
  * Frames that the browser draws while a bench of 2,000 nodes is dragged and zoomed, read from its own trace.
  */
-const GOAL_FPS = 60
-/** The screen's own rate is 60 to within the timer of the trace. */
-const TOLERANCE_FPS = 1.5
+const GOAL_SHARE = 0.9
 const EVENTS = 300
 const EVENTS_EVERY_MS = 10
 const WHEEL_PX = 14
+
+const EMPTY_PAGE = `<div id="box" style="position:absolute;width:40px;height:40px;background:#888"></div><script>
+let [x, y, k] = [0, 0, 1]
+const show = () => (box.style.transform = 'translate(' + x + 'px,' + y + 'px) scale(' + k + ')')
+addEventListener('pointermove', (e) => { x = e.clientX; y = e.clientY; show() })
+addEventListener('wheel', (e) => { k *= 1 - e.deltaY / 1000; show() })
+</script>`
 
 interface TraceEvent {
   readonly name: string
@@ -71,14 +76,24 @@ async function zoom(): Promise<void> {
   await atHandPace((i) => page.mouse.wheel(0, i <= EVENTS / 2 ? -WHEEL_PX : WHEEL_PX))
 }
 
-for (const [name, gesture] of [
+const gestures = [
   ['dragged', drag],
   ['zoomed', zoom],
-] as const) {
-  const { fps, longestMs } = await framesDuring(gesture)
-  const isMet = fps >= GOAL_FPS - TOLERANCE_FPS
+] as const
+const drawn = new Map<string, Awaited<ReturnType<typeof framesDuring>>>()
+for (const [name, gesture] of gestures) {
+  drawn.set(name, await framesDuring(gesture))
+  await page.waitForTimeout(800)
+}
+// The same gestures in the same minute on a page with one box that follows the hand: what the machine can draw at all.
+await page.setContent(EMPTY_PAGE)
+for (const [name, gesture] of gestures) {
+  const empty = await framesDuring(gesture)
+  const { fps, longestMs } = drawn.get(name)!
+  const share = fps / empty.fps
+  const isMet = share >= GOAL_SHARE
   process.stdout.write(
-    `${isMet ? 'met ' : 'MISS'}  ${`${nodes} nodes ${name}, frames drawn by the browser`.padEnd(58)} ${`${fps.toFixed(1)} a second, longest ${longestMs.toFixed(0)} ms`.padStart(26)}   goal ${GOAL_FPS} a second\n`,
+    `${isMet ? 'met ' : 'MISS'}  ${`${nodes} nodes ${name}: ${fps.toFixed(1)} frames a second, longest ${longestMs.toFixed(0)} ms`.padEnd(58)} ${`${share.toFixed(2)} of an empty page’s ${empty.fps.toFixed(1)}`.padStart(26)}   goal ${GOAL_SHARE}\n`,
   )
   await page.waitForTimeout(800)
 }

@@ -135,9 +135,12 @@ test('string wound against its plant is told, and right when turned', async ({ p
   await page.goto(`${garden}/places/${id}/frame`)
   await page.getByRole('button', { name: 'Begin: Stakes with spiral string' }).click()
   await page.getByLabel('It will carry').selectOption('hop')
-  await expect(figure(page, 'The plant winds')).toHaveText('the same way')
+  const winding = page.locator('details', { hasText: 'Way the string is wound' })
+  await expect(winding.getByText('as it twines')).toBeVisible()
   await page.getByRole('radio', { name: 'anticlockwise' }).check()
-  await expect(figure(page, 'The plant winds')).toHaveText('the other way')
+  await expect(winding.getByText('wound against it')).toBeVisible()
+  await winding.getByRole('button', { name: 'Change it: Wind the string the other way' }).click()
+  await expect(page.getByRole('radio', { name: 'clockwise', exact: true })).toBeChecked()
 })
 
 test('a frame is drawn by hand with the pointer: nodes, wires between, a node moved', async ({ page }) => {
@@ -261,7 +264,9 @@ test('variants stand side by side with what each costs', async ({ page }) => {
   await page.getByLabel('Kind of frame').selectOption('diamonds')
   await page.getByRole('link', { name: 'Side by side' }).click()
   await expect(page.getByRole('heading', { level: 2 })).toHaveCount(2)
-  await expect(page.getByText('Ties a year')).toHaveCount(2)
+  const ties = page.getByRole('row', { name: /Ties a year/ })
+  await expect(ties.getByRole('cell')).toHaveCount(2)
+  await expect(page.getByRole('columnheader')).toHaveCount(2)
 })
 
 /** A garden with one wall and its diamonds saved. */

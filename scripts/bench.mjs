@@ -7,6 +7,7 @@ await run(inRoot('node_modules/.bin/tsx'), [inRoot('apps/server/bench/main.ts')]
 
 await build()
 const { withTestServer } = await import('./lib/test-server.mjs')
-await withTestServer((env) =>
-  run(inRoot('node_modules/.bin/tsx'), [inRoot('e2e/bench-pan.ts')], { env: { ...process.env, ...env } }),
-)
+await withTestServer(async (env) => {
+  for (const bench of ['e2e/bench-typing.ts', 'e2e/bench-pan.ts'])
+    await run(inRoot('node_modules/.bin/tsx'), [inRoot(bench)], { env: { ...process.env, ...env } })
+})

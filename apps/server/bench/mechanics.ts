@@ -31,6 +31,7 @@ export function benchCable(): void {
       `${perSecond.toLocaleString('en')} a second`,
       `${goal.toLocaleString('en')} a second`,
       perSecond >= goal,
+      1e6 / perSecond,
     )
   }
 }
@@ -72,6 +73,7 @@ export async function benchAgainstSolver(): Promise<void> {
     `${ratio.toFixed(0)} × faster (${ms(ours / cases)} an order)`,
     '20 × faster',
     ratio >= 20 && same === cases,
+    ours / cases,
   )
 }
 
@@ -178,5 +180,6 @@ export async function benchTrellis(): Promise<void> {
     `${ms(median)}, p95 ${ms(p95)}`,
     'p95 under 50 ms',
     p95 < 50,
+    p95,
   )
 }

@@ -107,6 +107,13 @@ const release4 = (pattern: object) => ({
   frame: { ...frozen.frame, design: { ...designOf(pattern), endsAt: 'any' } },
 })
 
+/** In which order goods stand tells nothing. */
+const byId = (stores: object) => {
+  const { catalogue, ...rest } = stores as { catalogue: { goods: { id: string }[] } }
+  const goods = [...catalogue.goods].sort((a, b) => (a.id < b.id ? -1 : 1))
+  return { ...rest, catalogue: { ...catalogue, goods } }
+}
+
 describe('migrations', () => {
   it.each([
     { until: 1, bodies: frozen, schemas: { place: placeBodySchema, frame: frameBodySchema } },
@@ -140,7 +147,8 @@ describe('migrations', () => {
           const { body } = rows[0] as { body: object }
           // Read back as it is stored: what a schema would fill in by itself has to be there already.
           expect(schema.parse(body)).toEqual(body)
-          if (kind === 'stores') expect(body).toEqual({ catalogue: standardCatalogue, onHand: [] })
+          if (kind === 'stores')
+            expect(byId(body)).toEqual(byId({ catalogue: standardCatalogue, onHand: [] }))
           else
             expect(body).toMatchObject(
               upcastBody(`${kind}s` as UpcastArea, bodies[kind as keyof typeof bodies]) as object,
@@ -175,7 +183,7 @@ describe('migrations', () => {
     const { rows } = await client.query(
       `select upcast from body_upcast where kind = 'frame' order by had_at, upcast`,
     )
-    expect(rows.map((one: { upcast: string }) => one.upcast)).toEqual(upcastIds('frames'))
+    expect(rows.map((one: { upcast: string }) => one.upcast).sort()).toEqual([...upcastIds('frames')].sort())
     await client.query(`update body_upcast set had_at = '2000-01-01'`)
     expect(await migrate(client.url, folder)).toEqual([])
     const again = await client.query(

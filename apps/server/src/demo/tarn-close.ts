@@ -210,6 +210,20 @@ function laneFence() {
     setting: 'open',
     viewingEnd: 'left',
     avoid: [],
+    // Three rails, the lattice's rows on them: boards alone would not bear it.
+    levels: { firstM: 0.25, stepM: 0.825 },
+    fence: {
+      boardMm: 22,
+      boardWidthMm: 120,
+      rails: 3,
+      railHeightMm: 80,
+      railDepthMm: 50,
+      nailsPerCrossing: 2,
+      nailLengthMm: 60,
+      postSpacingM: 1.8,
+      postFootM: 0.3,
+      postBuriedM: 0.75,
+    },
   }
   return {
     place: { id, body },
@@ -223,6 +237,8 @@ function laneFence() {
         design: {
           ...wallWire,
           plantKindId: 'akebia',
+          snap: 'levels' as const,
+          fixingId: 'eye-150',
           handlingLengthM: 10,
           pattern: {
             kind: 'diamonds' as const,

@@ -1,8 +1,8 @@
-import type { Point } from '@klados/core/geometry'
-import { useMemo, useRef } from 'react'
+import type { Point, Rect } from '@klados/core/geometry'
+import { useMemo, useRef, useSyncExternalStore } from 'react'
 import type { KeyboardEvent, PointerEvent } from 'react'
 import { useTranslation } from 'react-i18next'
-import { boundsOf, Face, fittingHeightPx } from './Face.tsx'
+import { boundsOf, Face, fittingHeightPx, Tapes } from './Face.tsx'
 import type { FaceProps } from './Face.tsx'
 import { useCamera } from './use-camera.ts'
 import { useSize } from './use-size.ts'
@@ -29,7 +29,7 @@ const KEY_ZOOM = 1.4
 /** Room for the drawing of a long place and for the buttons over it. */
 const MIN_HEIGHT_PX = 150
 /** Marks beyond which a redraw takes longer than a frame. */
-const LARGE_LIST = 800
+const LARGE_LIST = 500
 
 /**
  * The one drawing to work on: a wall to scale with what stands on it. Wheel, pinch and drag move the sheet;
@@ -42,7 +42,8 @@ export function Elevation(props: ElevationProps) {
   const pane = useRef<HTMLDivElement>(null)
   const size = useSize(pane)
   const sheet = useRef<SVGSVGElement>(null)
-  const control = useCamera({ pane, sheet, isDrawing, isLarge: list.length > LARGE_LIST })
+  const picture = useRef<HTMLCanvasElement>(null)
+  const control = useCamera({ pane, sheet, picture, isDrawing, isLarge: list.length > LARGE_LIST })
   const drag = useRef<Hit | null>(null)
   const bounds = useMemo(() => boundsOf(wall, list, from), [wall, list, from])
   const { camera } = control
@@ -81,7 +82,7 @@ export function Elevation(props: ElevationProps) {
         role="img"
         aria-label={label}
         tabIndex={0}
-        className={`touch-none select-none overflow-hidden ${isDrawing ? 'cursor-crosshair' : ''}`}
+        className={`relative touch-none select-none overflow-hidden ${isDrawing ? 'cursor-crosshair' : ''}`}
         style={{ height }}
         onPointerDown={press}
         onPointerMove={move}
@@ -89,9 +90,18 @@ export function Elevation(props: ElevationProps) {
         onPointerCancel={release}
         onKeyDown={key}
       >
-        <svg ref={sheet} className="elevation block h-full w-full origin-top-left overflow-visible">
+        <svg
+          ref={sheet}
+          className={`elevation block h-full w-full origin-top-left overflow-visible ${control.isLifted ? 'invisible' : ''}`}
+        >
           <Face {...face} view={view} bounds={bounds} />
         </svg>
+        <canvas
+          ref={picture}
+          aria-hidden="true"
+          className={`pointer-events-none absolute ${control.isLifted ? '' : 'hidden'}`}
+        />
+        {control.isLifted && <MovingTapes face={face} control={control} bounds={bounds} size={size} />}
       </div>
       <div className="no-print absolute right-0 top-0 flex">
         <button
@@ -115,6 +125,24 @@ export function Elevation(props: ElevationProps) {
         </button>
       </div>
     </div>
+  )
+}
+
+interface MovingTapesProps {
+  readonly face: FaceProps
+  readonly control: ReturnType<typeof useCamera>
+  readonly bounds: Rect
+  readonly size: { readonly width: number; readonly height: number }
+}
+
+/** The tapes of a sheet whose picture is being moved: they stay sharp, and count on, under the hand. */
+function MovingTapes({ face, control, bounds, size }: MovingTapesProps) {
+  const camera = useSyncExternalStore(control.onMove, control.now)
+  const view = makeView(bounds, size.width, size.height, camera)
+  return (
+    <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
+      <Tapes {...face} view={view} bounds={bounds} />
+    </svg>
   )
 }
 

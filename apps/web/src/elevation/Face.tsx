@@ -28,7 +28,7 @@ export interface FaceProps {
 
 /** What every elevation shows, in the view it is given: wall and soil, the marks, the tapes. */
 export function Face(props: FaceProps & { readonly view: View; readonly bounds: Rect }) {
-  const { wall, surface, list, chosenId, showNumbers, tapeAlong, underlay, overlay, view, bounds } = props
+  const { wall, surface, list, chosenId, showNumbers, underlay, overlay, view, bounds } = props
   const from = props.from ?? 'elevation'
   const { t } = useTranslation()
   const units = useUnits()
@@ -37,7 +37,6 @@ export function Face(props: FaceProps & { readonly view: View; readonly bounds: 
     [t, units],
   )
   const isFront = from === 'elevation'
-  const upM = isFront && surface !== 'open' ? wall.firstForkM + wall.usableHeightM : bounds.topM
   return (
     <>
       {isFront && <Ground wall={wall} view={view} surface={surface} />}
@@ -59,6 +58,22 @@ export function Face(props: FaceProps & { readonly view: View; readonly bounds: 
         showNumbers={showNumbers === true && nodeRoomPx(list, view) > NUMBER_ROOM_PX}
       />
       {overlay?.(view)}
+      <g data-fresh="">
+        <Tapes {...props} />
+      </g>
+    </>
+  )
+}
+
+/** The tapes along and up the place, with what they measure. */
+export function Tapes(props: FaceProps & { readonly view: View; readonly bounds: Rect }) {
+  const { wall, surface, tapeAlong, view, bounds } = props
+  const from = props.from ?? 'elevation'
+  const units = useUnits()
+  const isFront = from === 'elevation'
+  const upM = isFront && surface !== 'open' ? wall.firstForkM + wall.usableHeightM : bounds.topM
+  return (
+    <>
       <StandingTape view={view} system={units.system} lengthM={upM} leftM={bounds.leftM} />
       {tapeAlong && (
         <LyingTape

@@ -3,6 +3,7 @@ import { zoom, zoomIdentity } from 'd3-zoom'
 import type { ZoomBehavior } from 'd3-zoom'
 import { startTransition, useEffect, useLayoutEffect, useRef, useState } from 'react'
 import type { RefObject } from 'react'
+import { paintSheet } from './paint.ts'
 import { FITTED } from './view.ts'
 import type { Camera } from './view.ts'
 
@@ -13,6 +14,10 @@ const KEY_PAN_PX = 60
 export interface CameraControl {
   /** What the sheet is drawn for. */
   readonly camera: Camera
+  /** Whether a picture of the sheet is being moved in its stead. */
+  readonly isLifted: boolean
+  /** Told at every move of a lifted sheet. */
+  readonly onMove: (listener: () => void) => () => void
   /** Where the sheet is at this moment, which differs while the hand moves a sheet of many marks. */
   readonly now: () => Camera
   readonly zoomBy: (factor: number) => void
@@ -26,6 +31,8 @@ interface CameraOptions {
   /** What the sheet is seen through; it stays where it is. */
   readonly pane: RefObject<HTMLElement | null>
   readonly sheet: RefObject<SVGSVGElement | null>
+  /** What takes the picture of a sheet of many marks. */
+  readonly picture: RefObject<HTMLCanvasElement | null>
   /** Where a tool draws, a drag is the tool's. */
   readonly isDrawing: boolean
   /**
@@ -37,15 +44,24 @@ interface CameraOptions {
 /**
  * Wheel, pinch and drag through d3-zoom; a drag that a tool has claimed (`data-claims-drag`) does not pan.
  */
-export function useCamera({ pane, sheet, isDrawing, isLarge }: CameraOptions): CameraControl {
+export function useCamera({ pane, sheet, picture, isDrawing, isLarge }: CameraOptions): CameraControl {
   const [camera, setCamera] = useState<Camera>(FITTED)
   const live = useRef<Camera>(FITTED)
   const behaviour = useRef<ZoomBehavior<HTMLElement, unknown>>(null)
   const options = useRef({ isDrawing, isLarge, drawn: camera })
+  const [isLifted, setIsLifted] = useState(false)
+  const hasPicture = useRef(false)
+  const [listeners] = useState(() => new Set<() => void>())
   useLayoutEffect(() => {
     options.current = { isDrawing, isLarge, drawn: camera }
-    moveSheet(sheet.current, camera, live.current)
-  }, [isDrawing, isLarge, camera, sheet])
+    const layer = hasPicture.current ? picture.current : sheet.current
+    moveLayer(layer, camera, live.current)
+    // Drawn where it was moved to: the picture has done its work.
+    const { k, x, y } = live.current
+    if (camera.k !== k || camera.x !== x || camera.y !== y) return
+    hasPicture.current = false
+    setIsLifted(false)
+  }, [isDrawing, isLarge, camera, sheet, picture])
   useEffect(() => {
     const element = pane.current
     if (!element) return
@@ -59,14 +75,20 @@ export function useCamera({ pane, sheet, isDrawing, isLarge }: CameraOptions): C
       .on('zoom', (event: { transform: Camera }) => {
         const { k, x, y } = event.transform
         live.current = { k, x, y }
-        if (options.current.isLarge) moveSheet(sheet.current, options.current.drawn, live.current)
-        else setCamera(live.current)
+        if (!options.current.isLarge) return setCamera(live.current)
+        if (!hasPicture.current && takePicture(element, sheet.current, picture.current)) {
+          hasPicture.current = true
+          setIsLifted(true)
+        }
+        const layer = hasPicture.current ? picture.current : sheet.current
+        moveLayer(layer, options.current.drawn, live.current)
+        for (const listener of listeners) listener()
       })
       .on('end', () => startTransition(() => setCamera(live.current)))
     behaviour.current = made
     select(element).call(made).on('dblclick.zoom', null)
     return () => void select(element).on('.zoom', null)
-  }, [pane, sheet])
+  }, [pane, sheet, picture, listeners])
 
   const apply = (change: (made: ZoomBehavior<HTMLElement, unknown>, element: HTMLElement) => void) => {
     if (behaviour.current && pane.current) change(behaviour.current, pane.current)
@@ -103,18 +125,44 @@ export function useCamera({ pane, sheet, isDrawing, isLarge }: CameraOptions): C
         return false
     }
   }
-  return { camera, now: () => live.current, zoomBy, panBy, fit, onKey }
+  const onMove = (listener: () => void) => {
+    listeners.add(listener)
+    return () => void listeners.delete(listener)
+  }
+  return { camera, isLifted, onMove, now: () => live.current, zoomBy, panBy, fit, onKey }
+}
+
+/** Room round the pane that is in the picture too, as a share of the pane, so that a move does not bare an edge. */
+const PICTURE_MARGIN = 0.5
+
+/** Paints the sheet, with what lies round its pane, onto the canvas; false where it cannot be. */
+function takePicture(
+  pane: HTMLElement,
+  sheet: SVGSVGElement | null,
+  canvas: HTMLCanvasElement | null,
+): boolean {
+  const context = canvas?.getContext('2d')
+  if (!sheet || !canvas || !context) return false
+  const { width, height } = pane.getBoundingClientRect()
+  const [left, top] = [width * PICTURE_MARGIN, height * PICTURE_MARGIN]
+  canvas.width = Math.ceil(width + 2 * left)
+  canvas.height = Math.ceil(height + 2 * top)
+  canvas.style.left = `${-left}px`
+  canvas.style.top = `${-top}px`
+  canvas.style.transformOrigin = `${left}px ${top}px`
+  context.translate(left, top)
+  return paintSheet(sheet, context)
 }
 
 /**
- * Shows at `to` a sheet that was drawn for `drawn`; a camera is one scale and one shift, so their difference
+ * Shows at `to` a layer that was drawn for `drawn`; a camera is one scale and one shift, so their difference
  * is too.
  */
-function moveSheet(sheet: SVGSVGElement | null, drawn: Camera, to: Camera): void {
+function moveLayer(layer: SVGSVGElement | HTMLCanvasElement | null, drawn: Camera, to: Camera): void {
   const scale = to.k / drawn.k
   const isThere = drawn.k === to.k && drawn.x === to.x && drawn.y === to.y
   const shift = `${to.x - scale * drawn.x}px, ${to.y - scale * drawn.y}px`
   // A layer of its own is painted once and then only shifted and scaled.
-  sheet?.style.setProperty('will-change', isThere ? 'auto' : 'transform')
-  sheet?.style.setProperty('transform', isThere ? 'none' : `translate(${shift}) scale(${scale})`)
+  layer?.style.setProperty('will-change', isThere ? 'auto' : 'transform')
+  layer?.style.setProperty('transform', isThere ? 'none' : `translate(${shift}) scale(${scale})`)
 }

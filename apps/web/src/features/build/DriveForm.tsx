@@ -151,7 +151,7 @@ function Verdict({ place, plan, catalogue, anchor, drive }: VerdictProps) {
   const lost = answer.reductions.shallow * answer.reductions.rework
   return (
     <Message tone={answer.verdict === 'fails' || answer.verdict === 'doubtful' ? 'limit' : 'plain'}>
-      <p role="status">
+      <p>
         <strong>{t(`drive.answer.${answer.verdict ?? 'untold'}`)}</strong>{' '}
         {answer.needN === null
           ? t('drive.holds', { holds })

@@ -1,0 +1,96 @@
+import { chromium } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import config from './playwright.config.ts'
+import { haveWall, signUp } from './people.ts'
+
+/**
+ * The longest tasks of the interface while somebody types into a bench: what a key has to wait for. An order of 300
+ * pieces of many lengths, and a row built forty times.
+ */
+const GOAL_P95_MS = 50
+const KEYS = 40
+const KEY_EVERY_MS = 160
+
+const browser = await chromium.launch(config.use!.launchOptions)
+const page = await browser.newPage({
+  baseURL: process.env.BASE_URL!,
+  viewport: { width: 1280, height: 800 },
+  locale: 'en-GB',
+})
+const { garden } = await signUp(page)
+
+/** A fixed piece of work in the page itself, milliseconds: what this machine's browser does at this minute. */
+const fixedMs = await page.evaluate(() => {
+  const times = Array.from({ length: 9 }, () => {
+    const start = performance.now()
+    const row = Float64Array.from({ length: 40_000 }, (_, i) => Math.sin(i * 12.9898) * 43758.5453)
+    row.sort()
+    return performance.now() - start + (row[0] === 0 ? 1 : 0)
+  })
+  return times.sort((a, b) => a - b)[4]!
+})
+
+async function begin(kind: string, place: object): Promise<void> {
+  const id = await haveWall(page, garden, place)
+  await page.goto(`${garden}/places/${id}/frame`)
+  await page
+    .getByRole('button', { name: `Begin: ${kind}` })
+    .first()
+    .click()
+}
+
+/** Tasks that held the interface during each keystroke; a key without a long one counts what it took at most. */
+async function longestWhile(at: Page, type: (i: number) => Promise<void>): Promise<number[]> {
+  await at.evaluate(() => {
+    const seen = ((window as unknown as { tasks: number[] }).tasks = [] as number[])
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries()) seen.push(entry.duration)
+    }).observe({ entryTypes: ['longtask'] })
+  })
+  const longest: number[] = []
+  for (let i = 0; i < KEYS; i++) {
+    await at.evaluate(() => ((window as unknown as { tasks: number[] }).tasks.length = 0))
+    await type(i)
+    await at.waitForTimeout(KEY_EVERY_MS)
+    const tasks = await at.evaluate(() => (window as unknown as { tasks: number[] }).tasks)
+    // The browser tells of tasks from 50 ms on; below that a key is answered at once.
+    longest.push(Math.max(0, ...tasks))
+  }
+  return longest.sort((a, b) => a - b)
+}
+
+function report(name: string, longest: readonly number[]): void {
+  const p95 = longest[Math.floor(longest.length * 0.95)]!
+  const most = longest.at(-1)!
+  const words = p95 === 0 ? 'none over 50 ms' : `p95 ${p95.toFixed(0)} ms`
+  process.stdout.write(
+    `${p95 < GOAL_P95_MS ? 'met ' : 'MISS'}  ${name.padEnd(58)} ${`${words}, longest ${most.toFixed(0)} ms`.padStart(26)} ${`${(p95 / fixedMs).toPrecision(3)} × fixed`.padStart(14)}   goal ${GOAL_P95_MS} ms\n`,
+  )
+}
+
+await begin('Level tiers', { name: 'Order of pieces', widthM: 60, usableHeightM: 3 })
+await page.getByLabel('Supports at most every').fill('1 m')
+await page.getByLabel('Longest piece to handle').fill('1.2 m')
+await page.waitForTimeout(4000)
+const handling = page.getByLabel('Longest piece to handle')
+report(
+  'typing into an order of hundreds of pieces, longest task',
+  await longestWhile(page, (i) => handling.fill(`1.${20 + i} m`)),
+)
+
+await begin('Row', {
+  name: 'Forty rows',
+  kind: 'row',
+  surface: 'open',
+  widthM: 120,
+  firstForkM: 0,
+  usableHeightM: 2,
+})
+await page.getByLabel('How many alike').fill('40')
+await page.waitForTimeout(4000)
+const posts = page.getByLabel('Posts at most every')
+report(
+  'typing into a row built forty times, longest task',
+  await longestWhile(page, (i) => posts.fill(`${(4 + i / 20).toFixed(2)} m`)),
+)
+await browser.close()

@@ -1,0 +1,188 @@
+import { expect, test } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { haveWall, signUp } from './people.ts'
+
+const row = {
+  name: 'Sand row',
+  kind: 'row',
+  surface: 'open',
+  widthM: 48,
+  usableHeightM: 2,
+  firstForkM: 0,
+  conditions: {
+    soil: 'sand',
+    frostDepthM: 0.5,
+    coldestC: -12,
+    hottestC: 36,
+    windMPerS: 22,
+    snowPa: 0,
+    iceMm: 0,
+  },
+}
+
+/** An id of the journal: ordered by time, as its entries are. */
+function idOfNow(): string {
+  const time = Date.now().toString(16).padStart(12, '0')
+  return `${time.slice(0, 8)}-${time.slice(8)}-7${crypto.randomUUID().slice(15)}`
+}
+
+/** Begins a frame at a new place and saves it; the address of the garden. */
+async function build(page: Page, place: object, kind: string, plant: string): Promise<string> {
+  const { garden } = await signUp(page)
+  const id = await haveWall(page, garden, place)
+  await page.goto(`${garden}/places/${id}/frame`)
+  await page.getByRole('button', { name: `Begin: ${kind}` }).click()
+  await page.getByLabel('It will carry').selectOption({ label: plant })
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText(/^Revision 1,/)).toBeVisible()
+  return garden
+}
+
+test('whoever has nothing yet says what there is, and begins there', async ({ page }) => {
+  const { garden } = await signUp(page)
+  await page.goto(`${garden}/places`)
+  await page.getByRole('link', { name: 'A row or the ground for one' }).click()
+  await expect(page.getByLabel('It is a')).toHaveValue('row')
+  await expect(page.getByLabel('Length')).toHaveValue('30.00 m')
+})
+
+test('a fence is asked how it is made; unknown it cannot be told, measured it is, and its rails bear', async ({
+  page,
+}) => {
+  const { garden } = await signUp(page)
+  await page.goto(`${garden}/places/new/measures?kind=fence`)
+  await expect(page.getByLabel('Surface')).toHaveValue('boards')
+  await page.getByLabel('Name', { exact: true }).fill('Long fence')
+  await page.getByLabel('Width', { exact: true }).fill('31 m')
+  await page.getByLabel('Usable height').fill('1.25 m')
+  await page.getByLabel('First fork above soil').fill('0.1 m')
+  await page.getByRole('button', { name: 'Save and design its frame' }).click()
+  await page.getByRole('button', { name: 'Begin: Diamonds' }).click()
+  await page.getByLabel('It will carry').selectOption({ label: 'Star jasmine' })
+  await expect(page.getByText(/4 cannot be told/)).toBeVisible()
+  await page.getByRole('link', { name: 'Measures' }).click()
+  for (const [label, figure] of [
+    ['Boards thick', '18 mm'],
+    ['Boards wide', '100 mm'],
+    ['Rails', '3'],
+    ['Rails high', '70 mm'],
+    ['Rails deep', '40 mm'],
+    ['Nails a crossing', '2'],
+    ['Nails long', '50 mm'],
+    ['Posts every', '1.8 m'],
+    ['Posts, with concrete, across', '30 cm'],
+    ['Posts in the ground', '60 cm'],
+    ['Lowest rail above the soil', '25 cm'],
+    ['then a rail every', '50 cm'],
+  ] as const)
+    await page.getByLabel(label, { exact: true }).fill(figure)
+  await page.getByRole('button', { name: 'Save and design its frame' }).click()
+  await expect(page.getByText(/do not hold, of \d checks/)).toBeVisible()
+  await page
+    .getByRole('button', { name: 'Change it: Put the fixings onto the rails' })
+    .first()
+    .click({ timeout: 60_000 })
+  await expect(page.getByText(/^All \d checks hold\.$/)).toBeVisible()
+})
+
+test('a screw that stops on a stone is answered on site: what it holds, and how far to move it', async ({
+  page,
+}) => {
+  await build(page, row, 'Row', 'Wine grape')
+  await page.getByRole('link', { name: /Build/ }).first().click()
+  await page.getByRole('button', { name: /^A1 / }).click()
+  const answer = page.locator('p', { hasText: 'As it stands it holds' })
+  await expect(answer).toContainText('Leave it.')
+  await page.getByLabel('Driven, along the screw').fill('60 cm')
+  await page.getByLabel('From the vertical, degrees').fill('25')
+  await expect(answer).toContainText('Not enough.')
+  await expect(page.getByText(/move it 80 cm at least/)).toBeVisible()
+})
+
+test('a wire that was strained two years ago is due on the round', async ({ page }) => {
+  const garden = await build(page, row, 'Row', 'Wine grape')
+  const [, placeId, frameId] = /places\/([^/]+)\/frame\/([^/]+)/.exec(page.url())!
+  const api = `/api${garden.replace('/g/', '/gardens/')}`
+  const on = `${new Date().getFullYear() - 2}-03-01`
+  const reply = await page.request.post(`${api}/entries`, {
+    data: {
+      entries: [
+        {
+          id: idOfNow(),
+          recordedAt: new Date().toISOString(),
+          at: on,
+          placeId,
+          plantId: null,
+          kind: 'wire.tensioned',
+          body: { v: 1, frameId, line: 'w0', tensionN: 600, temperatureC: 12 },
+          supersedes: null,
+        },
+      ],
+    },
+  })
+  expect(await reply.text()).not.toContain('refused')
+  await page.goto(`${garden}/round`)
+  await expect(page.getByRole('heading', { name: 'Wires to strain' })).toBeVisible()
+  await expect(page.getByRole('link', { name: 'Row, Sand row' })).toBeVisible()
+})
+
+test('ideas of one place are alternatives: stores count the one to be built, and none that stands', async ({
+  page,
+}) => {
+  const garden = await build(page, { name: 'Wall' }, 'Level tiers', 'Pear')
+  const bench = page.url()
+  await page.getByRole('button', { name: 'A variant' }).click()
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText(/^Revision 1,/)).toBeVisible()
+  await page.goto(`${garden}/stores`)
+  await expect(page.getByText(/Not counted, because none of its frames .* Wall/)).toBeVisible()
+  for (const [stage, counted] of [
+    ['to be built', true],
+    ['there already', false],
+  ] as const) {
+    await page.goto(bench)
+    await page.getByRole('radio', { name: stage }).check()
+    await page.getByRole('button', { name: 'Save', exact: true }).click()
+    await expect(page.getByText(/^Revision \d,/).first()).toBeVisible()
+    await page.goto(`${garden}/stores`)
+    await expect(page.getByLabel('Wall: Level tiers', { exact: true })).toBeChecked({ checked: counted })
+  }
+})
+
+test('what nobody knows of a frame that was there already cannot be told', async ({ page }) => {
+  await build(page, { name: 'Wall' }, 'Level tiers', 'Pear')
+  await page.getByRole('radio', { name: 'there already' }).check()
+  await page.getByLabel('which fixings').check()
+  await expect(page.getByText(/^1 cannot be told, of \d checks\.$/)).toBeVisible()
+  await page.getByLabel('which wire').check()
+  await expect(page.getByText(/^4 cannot be told, of \d checks\.$/)).toBeVisible()
+})
+
+test('a drawing of thousands of marks is moved as a picture, and drawn again where it comes to rest', async ({
+  page,
+}) => {
+  const { garden } = await signUp(page)
+  const id = await haveWall(page, garden, { name: 'Long wall', widthM: 40, usableHeightM: 3 })
+  await page.goto(`${garden}/places/${id}/frame`)
+  await page.getByRole('button', { name: 'Begin: Diamonds' }).click()
+  await page.getByRole('group', { name: 'Rows' }).getByRole('radio', { name: '3' }).check()
+  await page.getByLabel('Cell width').fill('0.3 m')
+  const drawing = page.getByRole('img', { name: /nodes/ })
+  await drawing.locator('[data-node]').nth(600).waitFor({ state: 'attached' })
+  const sheet = drawing.locator('svg.elevation')
+  const box = (await drawing.boundingBox())!
+  await page.mouse.move(box.x + box.width / 2, box.y + 12)
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width / 2 + 60, box.y + 30, { steps: 5 })
+  await expect(drawing.locator('canvas')).toBeVisible()
+  await expect(sheet).toBeHidden()
+  // Something is on it.
+  const inked = await drawing.locator('canvas').evaluate((canvas: HTMLCanvasElement) => {
+    const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height)
+    return data.some((value, i) => i % 4 === 3 && value > 0)
+  })
+  expect(inked).toBe(true)
+  await page.mouse.up()
+  await expect(sheet).toBeVisible()
+  await expect(drawing.locator('canvas')).toBeHidden()
+})
