@@ -29,7 +29,8 @@ export function paintSheet(svg: SVGSVGElement, context: CanvasRenderingContext2D
   for (const shape of svg.querySelectorAll<SVGElement>(SHAPES)) {
     if (shape.closest(`[${FRESH}]`) || shape.closest('defs')) continue
     const ink = inkOf(shape, inks)
-    if (ink.opacity === 0) continue
+    // What only catches the pointer is not seen.
+    if (ink.opacity === 0 || (ink.fill === '' && ink.stroke === '')) continue
     context.globalAlpha = ink.opacity
     if (shape.tagName === 'text') {
       paintText(shape, ink, context)

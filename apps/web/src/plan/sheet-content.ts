@@ -15,7 +15,15 @@ import type { SheetInput } from './sheet-input.ts'
 import { checkWords, outcomeWords } from './verdict.ts'
 import { warningWords } from './warning-words.ts'
 import { fixings, isStrained, standing, uprights, wires } from './sheet-frame.ts'
-import { alongStyle, figureText, isMoved, kitWords, markOutWords, pieceLetter } from './words.ts'
+import {
+  alongStyle,
+  figureText,
+  isMoved,
+  kitWords,
+  markOutWords,
+  pieceLetter,
+  tapeStyle,
+} from './words.ts'
 
 /** What the sheet says, in the reader's words and units: stated here alone, for the page and the PDF. */
 export function sheetContent(input: SheetInput): SheetContent {
@@ -114,7 +122,7 @@ function markOut({ t, units, place, plan }: SheetInput): SheetSection[] {
   if (!plan.markOut || plan.markOut.rows.length === 0) return []
   const { rows, diagonals } = plan.markOut
   type Row = (typeof rows)[number]
-  const length = (m: number) => units.length(m, 'short')
+  const length = (m: number) => units.length(m, tapeStyle(m))
   const across = diagonals.map(({ from, to, lengthM }) =>
     t('slip.diagonalReads', { from, to, length: length(lengthM) }),
   )

@@ -14,6 +14,7 @@ export function warningWords(t: TFunction, units: Units, { code, figures }: Craf
     length: units.length(figures.lengthM ?? 0),
     bends: figures.bends,
     off: length('offM'),
+    frost: length('frostM'),
     now: length('nowM'),
     wanted: length('wantedM'),
     roots: length('rootsM'),

@@ -100,11 +100,18 @@ export function alongStyle(row: Pick<MarkOutRow, 'what'>, widthM: number): Lengt
   return row.what !== 'node' && widthM > LONG_PLACE_M ? 'long' : 'short'
 }
 
+/** Beyond what a folding rule reaches nobody reads millimetres. */
+const LONG_FROM_M = 5
+export const tapeStyle = (m: number): LengthStyle => (Math.abs(m) >= LONG_FROM_M ? 'long' : 'short')
+
+const FINER_BELOW_M = 2
+
 /** A figure of a frame with its unit. */
 export function figureText(units: Units, { unit, value }: Figure): string {
   switch (unit) {
     case 'm':
-      return units.length(value)
+      // What is cut and bent wants the finer marks of the tape.
+      return units.length(value, value < FINER_BELOW_M ? 'short' : 'long')
     case 'm2':
       return units.area(value)
     case 'litres':

@@ -3,13 +3,15 @@ import type { StartPlace } from './kind.ts'
 import type { Pot } from './pot.ts'
 
 const POT_HEIGHT_M = 0.4
+const MOST_TUB_M = 1.2
 
 /** The pot that a frame starts in at places that have no ground. */
 export function potAt({ kind, widthM }: StartPlace): Pot | null {
   if (kind !== 'bench' && kind !== 'tub' && kind !== 'terrace') return null
   return {
     shape: 'round',
-    widthM: Math.min(0.45, Math.max(0.2, widthM)),
+    // A tub is measured itself; what stands elsewhere is given a pot that one can carry.
+    widthM: Math.min(kind === 'tub' ? MOST_TUB_M : 0.45, Math.max(0.2, widthM)),
     heightM: POT_HEIGHT_M,
     ballastKg: 0,
     drainageM: 0,

@@ -95,7 +95,8 @@ export function windingChecks({ design }: CheckContext): Check[] {
       code: 'winding',
       subject: '',
       need: 1,
-      holding: same(isWrong ? 0 : 1),
+      // Right is right: nothing is nearer to failing than it.
+      holding: same(isWrong ? 0 : Infinity),
       unit: 'none',
       assumptions: [],
       source: 'flora',

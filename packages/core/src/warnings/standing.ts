@@ -2,6 +2,7 @@ import { potOf } from '../design/index.ts'
 import type { FrameDesign } from '../design/index.ts'
 import { standsOnFloor } from '../loads/index.ts'
 import type { Pattern, PatternOfKind } from '../frame/index.ts'
+import { findSoil } from '../ground/index.ts'
 import { findKind } from '../kinds/index.ts'
 import type { CraftWarning, Warned } from './warnings.ts'
 
@@ -16,7 +17,7 @@ const LEAST_STAKE_M = 0.15
 /** What is asked of stakes, poles, their pots, and of a roof's length. */
 export function standingWarnings(of: Warned): CraftWarning[] {
   const { pattern } = of.design
-  return [...floorWarnings(of), ...warningsOf(of, pattern)]
+  return [...floorWarnings(of), ...frostWarnings(of), ...warningsOf(of, pattern)]
 }
 
 /** Into a terrace nothing is pushed: what is said to be in the ground there is not. */
@@ -29,6 +30,25 @@ function floorWarnings({ site, frame, design }: Warned): CraftWarning[] {
       code: 'feet-in-floor',
       figures: { nowM: pattern.buriedM },
       better: withPattern(design, { ...pattern, buriedM: 0 }),
+    },
+  ]
+}
+
+/** Ground that heaves lifts posts that end in its frozen layer, a little each winter. */
+function frostWarnings({ site, design }: Warned): CraftWarning[] {
+  const { pattern } = design
+  const { soil, frostDepthM } = site.conditions
+  if (pattern.kind !== 'row' || !findSoil(soil).heaves) return []
+  const shallowM = Math.min(pattern.postBuriedM, pattern.endBuriedM)
+  if (shallowM >= frostDepthM) return []
+  const deepM = Math.ceil(frostDepthM * 20 - 1e-6) / 20
+  const postBuriedM = Math.max(pattern.postBuriedM, deepM)
+  const endBuriedM = Math.max(pattern.endBuriedM, deepM)
+  return [
+    {
+      code: 'frost-lifts',
+      figures: { nowM: shallowM, frostM: frostDepthM },
+      better: withPattern(design, { ...pattern, postBuriedM, endBuriedM }),
     },
   ]
 }

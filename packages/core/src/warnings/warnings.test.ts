@@ -105,6 +105,17 @@ describe('the craft warns', () => {
     expect(stood(0.5)).not.toContain('stake-shallow')
   })
 
+  it('of posts that end in frozen ground which heaves, and not of those in sand or below it', () => {
+    const frost = (soil: PlannedSite['conditions']['soil'], postBuriedM: number) =>
+      warned(
+        siteOf(30, 2, { surface: 'open', conditions: { ...open.conditions, soil, frostDepthM: 0.6 } }),
+        designOf({ ...begun('row'), postBuriedM }),
+      )
+    expect(frost('clay', 0.5)).toContain('frost-lifts')
+    expect(frost('clay', 0.65)).not.toContain('frost-lifts')
+    expect(frost('sand', 0.5)).not.toContain('frost-lifts')
+  })
+
   it('and where it has an answer, that answer takes the warning away', () => {
     const row = { ...begun('row'), levels: [rowLevel(0, 0.9)], waterHeightM: 0.88 }
     const design = designOf(row)

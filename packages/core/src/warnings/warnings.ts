@@ -21,6 +21,7 @@ export const warningCodes = [
   'pot-large',
   'stake-shallow',
   'feet-in-floor',
+  'frost-lifts',
   'canes-short',
 ] as const
 export type WarningCode = (typeof warningCodes)[number]

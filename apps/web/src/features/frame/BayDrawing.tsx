@@ -1,7 +1,7 @@
 import { drawBay } from '@klados/core/drawing'
 import type { FramePlan } from '@klados/core/plan'
 import type { Place } from '@klados/contract'
-import { useMemo } from 'react'
+import { memo, useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
@@ -17,7 +17,11 @@ interface BayDrawingProps {
 }
 
 /** Of a long frame its end and first bay, at a scale where posts, wires and their sag can be seen. */
-export function BayDrawing({ gardenId, place, plan: { frame, lines } }: BayDrawingProps) {
+export const BayDrawing = memo(function BayDrawing({
+  gardenId,
+  place,
+  plan: { frame, lines },
+}: BayDrawingProps) {
   const { t } = useTranslation()
   const catalogue = useCatalogue(gardenId)
   const bay = useMemo(
@@ -48,4 +52,4 @@ export function BayDrawing({ gardenId, place, plan: { frame, lines } }: BayDrawi
       />
     </figure>
   )
-}
+})

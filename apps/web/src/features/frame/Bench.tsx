@@ -1,8 +1,7 @@
 import type { FramePlan } from '@klados/core/plan'
 import type { FrameDocument, Place } from '@klados/contract'
-import type { Frame } from '@klados/core/frame'
 import type { Point, ViewDirection } from '@klados/core/geometry'
-import { useState } from 'react'
+import { useDeferredValue, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useGardenQuery } from '../../data/api.ts'
 import type { FrameDraft } from '../../data/drafts.ts'
@@ -12,6 +11,7 @@ import { useRecorder } from '../../data/use-recorder.ts'
 import type { Hit } from '../../elevation/Elevation.tsx'
 import { useLastingIds, useSavedFrame } from '../../plan/lasting-ids.ts'
 import { usePlan } from '../../plan/use-plan.ts'
+import type { BenchPlan } from '../../plan/use-plan.ts'
 import { findingWords, problemWords } from '../../plan/words.ts'
 import { UnsettledTies } from '../../ties/UnsettledTies.tsx'
 import { Choice } from '../../ui/Choice.tsx'
@@ -56,9 +56,12 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
   const [chosenView, setView] = useState<ViewDirection>('elevation')
   const plan = usePlan(gardenId, frameId, place.body, design)
   // While a measure is impossible the last possible drawing stays in sight, pale, so that nothing jumps away.
-  const [lastFrame, setLastFrame] = useState<Frame | null>(plan.frame)
-  if (plan.frame && plan.frame !== lastFrame) setLastFrame(plan.frame)
-  const frame = plan.frame ?? lastFrame
+  // So do its consequences, marked as what they are.
+  const [lastGood, setLastGood] = useState<BenchPlan | null>(null)
+  if (plan.frame && plan !== lastGood) setLastGood(plan)
+  const frame = plan.frame ?? lastGood?.frame ?? null
+  // A key shows in its field and on the drawing at once; what follows from it, a breath later and in slices.
+  const settled = useDeferredValue(plan.frame ? plan : (lastGood ?? plan))
   const view = frame?.hasDepth ? chosenView : 'elevation'
   const recorder = useRecorder()
   const unsettled = useUnsettled(gardenId).filter((one) => one.tie.support?.frameId === frameId)
@@ -114,7 +117,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
             onKey={benchKeys(plan, frame, chosen, canDrag ? edits : null, units.system)}
           />
         </div>
-        {view === 'elevation' && <BayDrawing gardenId={gardenId} place={place} plan={plan} />}
+        {view === 'elevation' && <BayDrawing gardenId={gardenId} place={place} plan={settled} />}
         <Troubles plan={plan} />
         <UnsettledTies gardenId={gardenId} items={unsettled} canWrite={canWrite} onWrite={recorder.write} />
         {canWrite && (
@@ -160,16 +163,23 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
             before={before}
             withIds={withIds}
           />
-          <Consequences
-            gardenId={gardenId}
-            place={place}
-            frameId={frameId}
-            design={design}
-            plan={plan}
-            currency={currency}
-            onTake={canWrite ? (next) => edits.change('remedy', next) : null}
-            {...chosen}
-          />
+          {!plan.frame && lastGood && (
+            <p className="font-semibold text-ochre" role="status">
+              {t('slip.lastGood')}
+            </p>
+          )}
+          <div className={`flex flex-col gap-5 ${plan.frame ? '' : 'opacity-60'}`}>
+            <Consequences
+              gardenId={gardenId}
+              place={place}
+              frameId={frameId}
+              design={design}
+              plan={settled}
+              currency={currency}
+              onTake={canWrite && plan.frame ? (next) => edits.change('remedy', next) : null}
+              {...chosen}
+            />
+          </div>
         </Slip>
       </div>
     </div>

@@ -1,6 +1,8 @@
+import type { TakeOff } from '@klados/core/bill'
 import type { FramePlan } from '@klados/core/plan'
 import type { FrameBody, Place } from '@klados/contract'
 import type { TFunction } from 'i18next'
+import { memo } from 'react'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useCatalogue } from '../../data/catalogue.ts'
@@ -34,7 +36,7 @@ interface ConsequencesProps {
 }
 
 /** What follows from the design, grouped by the question it answers. */
-export function Consequences(props: ConsequencesProps) {
+export const Consequences = memo(function Consequences(props: ConsequencesProps) {
   const catalogue = useCatalogue(props.gardenId)
   return (
     <>
@@ -48,7 +50,7 @@ export function Consequences(props: ConsequencesProps) {
       <HowKnown />
     </>
   )
-}
+})
 
 function PatternFigures({ gardenId, place, design, plan, currency }: ConsequencesProps) {
   const { t } = useTranslation()
@@ -134,7 +136,7 @@ function PatternFigures({ gardenId, place, design, plan, currency }: Consequence
       )}
       {takeOff && design.boughtPrice !== null && (
         <SlipRow label={t('slip.against', { price: formatMoney(design.boughtPrice, currency) })}>
-          {againstBought(t, takeOff.cost / plan.repeat, design.boughtPrice, plan.repeat, currency)}
+          {againstBought(t, withoutPot(takeOff) / plan.repeat, design.boughtPrice, plan.repeat, currency)}
         </SlipRow>
       )}
       {takeOff && (
@@ -151,6 +153,14 @@ function endDepthText(units: Units, [low, high]: readonly [number, number]): str
   const [from, to] = [units.length(low, 'short'), units.length(high, 'short')]
   return from === to ? to : `${from} – ${to}`
 }
+
+/** What a pot and its soil cost one has to buy for a bought one too. */
+const OF_POTS: ReadonlySet<string> = new Set(['pot', 'tub', 'soil', 'charcoal', 'gravel'])
+const withoutPot = ({ cost, items }: TakeOff): number =>
+  items.reduce(
+    (left, item) => (item.what === 'good' && OF_POTS.has(item.goodId) ? left - item.price : left),
+    cost,
+  )
 
 /** What one costs made at home, and what all of them save or cost more than bought ones. */
 function againstBought(

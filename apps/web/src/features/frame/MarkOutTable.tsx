@@ -2,7 +2,7 @@ import type { FramePlan } from '@klados/core/plan'
 import type { Place } from '@klados/contract'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { alongStyle, isMoved, markOutWords } from '../../plan/words.ts'
+import { alongStyle, isMoved, markOutWords, tapeStyle } from '../../plan/words.ts'
 import { SlipRow } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
 
@@ -70,7 +70,7 @@ export function MarkOutTable({ place, plan, nodeId, onNode }: MarkOutTableProps)
                   {row.what === 'node' ? units.length(row.heightM, 'short') : ''}
                 </td>
               )}
-              {hasDepth && <td>{units.length(row.outM, 'short')}</td>}
+              {hasDepth && <td>{units.length(row.outM, tapeStyle(row.outM))}</td>}
             </tr>
           ))}
         </tbody>
@@ -83,7 +83,7 @@ export function MarkOutTable({ place, plan, nodeId, onNode }: MarkOutTableProps)
       <dl>
         {markOut.diagonals.map(({ from, to, lengthM }) => (
           <SlipRow key={`${from} ${to}`} label={t('slip.diagonalOf', { from, to })}>
-            {units.length(lengthM, 'short')}
+            {units.length(lengthM, tapeStyle(lengthM))}
           </SlipRow>
         ))}
       </dl>
