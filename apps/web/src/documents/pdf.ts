@@ -39,6 +39,7 @@ function definition(sheet: SheetContent): TDocumentDefinitions {
     content: [
       { text: sheet.title, style: 'title' },
       { text: sheet.subtitle, style: 'quiet', margin: [0, 0, 0, 8] },
+      ...sheet.first.map(section),
       ...sheet.drawings.map(({ caption, svg }): Content => ({
         stack: [
           ...(caption ? [{ text: caption, style: 'heading' }] : []),

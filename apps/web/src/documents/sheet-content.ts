@@ -39,6 +39,8 @@ export interface SheetContent {
   readonly title: string
   readonly subtitle: string
   readonly paper: 'A4' | 'LETTER'
+  /** What has to be read before anything else: it stands above the drawings. */
+  readonly first: readonly SheetSection[]
   readonly drawings: readonly SheetDrawing[]
   readonly sections: readonly SheetSection[]
   /** "Page 2 of 5" */

@@ -27,3 +27,8 @@ export function drawPlace(
     ...frames.flatMap((frame) => (frame ? drawLaid(frame, catalogue) : [])),
   ]
 }
+
+/** A drawing of the whole this many times as wide as high shows posts as threads. */
+const LONG = 6
+export const isLong = ({ widthM, usableHeightM }: Pick<PlannedSite, 'widthM' | 'usableHeightM'>): boolean =>
+  widthM > LONG * usableHeightM

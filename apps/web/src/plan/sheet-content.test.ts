@@ -1,5 +1,6 @@
 import { standardCatalogue } from '@klados/core/catalogue'
 import { startDesign } from '@klados/core/design'
+import type { FrameDesign } from '@klados/core/design'
 import { frameKinds, placeKinds } from '@klados/core/frame'
 import type { PatternKind, PlaceKind } from '@klados/core/frame'
 import { planFrame } from '@klados/core/plan'
@@ -8,7 +9,7 @@ import type { Place } from '@klados/contract'
 import i18next from 'i18next'
 import type { ParseKeys } from 'i18next'
 import { beforeAll, describe, expect, it } from 'vitest'
-import type { SheetItem, SheetSection } from '../documents/sheet-content.ts'
+import type { SheetContent, SheetItem, SheetSection } from '../documents/sheet-content.ts'
 import en from '../i18n/en.json'
 import { sampleWall } from '../sample/sample-wall.ts'
 import { UNITS } from '../ui/units.tsx'
@@ -17,6 +18,8 @@ import { namesIn } from './names.ts'
 import { sheetContent } from './sheet-content.ts'
 
 const catalogue = standardCatalogue
+/** All of it, in the order in which it is read. */
+const allOf = (sheet: SheetContent) => [...sheet.first, ...sheet.sections]
 const kinds = Object.keys(frameKinds) as PatternKind[]
 const homeOf = (kind: PatternKind): PlaceKind =>
   placeKinds.find((place) => place in frameKinds[kind].places) as PlaceKind
@@ -30,11 +33,17 @@ beforeAll(async () => {
 })
 
 /** The sheet of what a grower begins with in a kind of frame. */
-function sheetOf(kind: PatternKind, system: UnitSystem, face?: 'brick' | 'boards') {
+function sheetOf(
+  kind: PatternKind,
+  system: UnitSystem,
+  face?: 'brick' | 'boards',
+  change: (begun: FrameDesign) => Partial<FrameDesign> = () => ({}),
+) {
   const placeKind = homeOf(kind)
   const isPot = placeKind === 'bench' || placeKind === 'tub'
   const widthM = isPot ? 0.6 : 8
-  const design = startDesign({ kind: placeKind, widthM, usableHeightM: 2.2, firstForkM: 0 }, kind, catalogue)
+  const begun = startDesign({ kind: placeKind, widthM, usableHeightM: 2.2, firstForkM: 0 }, kind, catalogue)
+  const design = { ...begun, ...change(begun) }
   const site = { ...sampleWall, widthM, usableHeightM: 2.2, firstForkM: 0 }
   const surface = face ?? (placeKind === 'wall' ? ('brick' as const) : ('open' as const))
   const measures = { ...site, surface, avoid: [], name: 'Here', kind: placeKind, facingDeg: 180, riseM: 0 }
@@ -82,7 +91,7 @@ const rowsOf = (section: SheetSection | undefined) => (section?.kind === 'table'
 it('says how to drill the face that there is: no plug in wood, none left out in masonry', () => {
   const drill = (kind: PatternKind, surface: 'brick' | 'boards') => {
     const { sheet } = sheetOf(kind, 'metric', surface)
-    const steps = itemsOf(sheet.sections.find(({ title }) => title === i18next.t('slip.cautions')))
+    const steps = itemsOf(allOf(sheet).find(({ title }) => title === i18next.t('slip.cautions')))
     return steps.find(({ lead }) => lead === i18next.t('step.drill'))!.text
   }
   expect(drill('tiers', 'brick')).toContain('plug')
@@ -98,7 +107,7 @@ it('the sheet of a row says of every piece which wire it is and how high up the 
     catalogue,
   )
   if (pattern.kind !== 'row') throw new Error('not a row')
-  const order = itemsOf(sheet.sections.find(({ title }) => title === i18next.t('sheet.order')))
+  const order = itemsOf(allOf(sheet).find(({ title }) => title === i18next.t('sheet.order')))
   const said = order.map(({ text }) => text).join('; ')
   for (const { heightM } of pattern.levels)
     expect(said).toContain(`${UNITS.metric.length(heightM, 'short')} up the posts`)
@@ -124,13 +133,13 @@ describe.each(kinds)('the sheet of %s', (kind) => {
   it('cuts and strings each piece of wire, and saws each length, exactly once', () => {
     const { plan, sheet } = sheetOf(kind, 'metric')
     const pieces = plan.wires.reduce((n, { stringing }) => n + (stringing?.pieces.length ?? 0), 0)
-    const order = itemsOf(section(sheet.sections, 'sheet.order'))
+    const order = itemsOf(section(allOf(sheet), 'sheet.order'))
     const strung = order.flatMap(({ lead }) => lead.match(/\b[A-Z]{1,2}\b/g) ?? [])
     expect(strung).toHaveLength(pieces)
-    const cuts = itemsOf(section(sheet.sections, 'sheet.cutList'))
+    const cuts = itemsOf(section(allOf(sheet), 'sheet.cutList'))
     const lettersCut = cuts.flatMap(({ text }) => text.match(/[A-Z]+(?= \d)/g) ?? [])
     expect(lettersCut).toHaveLength(pieces)
-    const sawList = itemsOf(section(sheet.sections, 'sheet.sawList'))
+    const sawList = itemsOf(section(allOf(sheet), 'sheet.sawList'))
     const sawn = plan.stock.map(({ lengthsM }) => lengthsM.length)
     const said = sawList.map(({ text }) =>
       [...text.matchAll(/(\d+) × /g)].reduce((sum, [, n]) => sum + Number(n), 0),
@@ -144,17 +153,17 @@ describe.each(kinds)('the sheet of %s', (kind) => {
     const counted = (text: string) => Number(/\((\d+)\)$/.exec(text)?.[1] ?? text.split(', ').length)
     const sum = (rows: readonly (readonly string[])[]) => rows.reduce((n, [which]) => n + counted(which!), 0)
     const stands = frame.members.filter(({ foot }) => foot !== null)
-    const uprights = rowsOf(section(sheet.sections, 'sheet.uprights'))
+    const uprights = rowsOf(section(allOf(sheet), 'sheet.uprights'))
     expect(sum(uprights)).toBe(stands.length)
     for (const { buriedM, cutLengthM } of stands) {
       const [inGround, cut] = [UNITS.metric.length(buriedM, 'short'), UNITS.metric.length(cutLengthM)]
       expect(uprights.some((row) => row[2] === (buriedM > 0 ? inGround : '–') && row[4] === cut)).toBe(true)
     }
-    const wires = rowsOf(section(sheet.sections, 'sheet.wires'))
+    const wires = rowsOf(section(allOf(sheet), 'sheet.wires'))
     expect(wires).toHaveLength(plan.lines.length)
     for (const row of wires) expect(row.slice(-4).every((pull) => /^\d+ N$/.test(pull))).toBe(true)
     const eyes = frame.nodes.filter(({ joint }) => joint === 'eye').length
-    const set = itemsOf(section(sheet.sections, 'sheet.fixings'))
+    const set = itemsOf(section(allOf(sheet), 'sheet.fixings'))
     expect(set).toHaveLength(eyes > 0 ? 1 : 0)
     for (const { lead, text } of set) {
       expect(lead).toMatch(new RegExp(`^${eyes} × `))
@@ -180,20 +189,20 @@ describe.each(kinds)('the sheet of %s', (kind) => {
     expect(parts.has('stringing')).toBe(plan.wires.length > 0)
     expect(parts.has('members')).toBe(plan.stock.length > 0)
     expect(parts.has('anchors')).toBe(plan.frame!.anchors.length > 0)
-    const told = itemsOf(section(sheet.sections, 'sheet.figures')).map(({ lead }) => lead)
+    const told = itemsOf(section(allOf(sheet), 'sheet.figures')).map(({ lead }) => lead)
     expect(new Set(told).size).toBe(told.length)
     const own = plan.frame!.figures.map(({ key }) => i18next.t(`figure.${key}`))
     expect(told.filter((lead) => own.includes(lead as never))).toHaveLength(own.length)
     expect(told.includes(i18next.t('sheet.plantsOff'))).toBe(plan.frame!.traits.stands === 'on-face')
     expect(told.includes(i18next.t('slip.endPull'))).toBe(plan.end !== null)
     expect(told.includes(i18next.t('sheet.rim'))).toBe(kind === 'spiral')
-    expect(itemsOf(section(sheet.sections, 'slip.anchors'))).toHaveLength(plan.frame!.anchors.length)
+    expect(itemsOf(section(allOf(sheet), 'slip.anchors'))).toHaveLength(plan.frame!.anchors.length)
   })
 
   it('warns before anything is marked, says it is not the kept version, and leaves no word untold', () => {
     for (const system of ['metric', 'imperial'] as const) {
       const { sheet } = sheetOf(kind, system)
-      const titles = sheet.sections.map(({ title }) => title)
+      const titles = allOf(sheet).map(({ title }) => title)
       expect(new Set(titles).size).toBe(titles.length)
       const at = (key: ParseKeys) => titles.indexOf(i18next.t(key))
       expect(at('slip.cautions')).toBeGreaterThanOrEqual(0)
@@ -201,12 +210,25 @@ describe.each(kinds)('the sheet of %s', (kind) => {
         if (later >= 0) expect(at('slip.cautions')).toBeLessThan(later)
       expect(sheet.subtitle).toContain(i18next.t('sheet.draft'))
       expect(sheet.paper).toBe(system === 'metric' ? 'A4' : 'LETTER')
-      for (const said of sheet.sections.flatMap(words))
+      for (const said of allOf(sheet).flatMap(words))
         expect(said).not.toMatch(/^[a-z]\w*\.[a-z]|\{\{|undefined|NaN/)
       // A sheet in feet and inches gives no length in metres, nor the other way about.
-      const all = sheet.sections.flatMap(words).join('\n')
+      const all = allOf(sheet).flatMap(words).join('\n')
       if (system === 'imperial') expect(all).not.toMatch(/\d (m|m²|cm|l|kg|N|kN|Nm)(?!\w)/)
       else expect(all).not.toMatch(/\d(' |"| lb| sq ft)/)
     }
+  })
+})
+
+describe('a sheet of what does not hold', () => {
+  it('begins with what does not, in words, above its drawings; one of what holds does not', () => {
+    const at = (postBuriedM: number) =>
+      sheetOf('row', 'metric', undefined, ({ pattern }) => ({
+        pattern: { ...pattern, postBuriedM } as typeof pattern,
+      })).sheet
+    expect(at(0.9).first).toEqual([])
+    const [first] = at(0.3).first
+    expect(first!.title).toContain('not hold')
+    expect(words(first!).join(' ')).toContain('Posts in the wind')
   })
 })

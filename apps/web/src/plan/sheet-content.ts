@@ -1,29 +1,22 @@
 import type { StepKind } from '@klados/core/bill'
 import type { FramePlan } from '@klados/core/plan'
 import { elevationSvg } from '@klados/core/formats'
-import { drawSite } from '@klados/core/drawing'
+import { drawBay, drawSite } from '@klados/core/drawing'
+import type { Bay } from '@klados/core/drawing'
 import { frameKinds, groundAt, isPost } from '@klados/core/frame'
 import type { Frame, Line, SheetPart } from '@klados/core/frame'
 import type { TFunction } from 'i18next'
 import { formatDate, todayHere } from '../data/dates.ts'
 import type { SheetContent, SheetDrawing, SheetItem, SheetSection } from '../documents/sheet-content.ts'
 import { formatMoney } from '../ui/money.ts'
-import { drawLaid } from './lay-out.ts'
+import { drawLaid, isLong } from './lay-out.ts'
 import { linesInWords } from './line-words.ts'
 import { quantityText } from './names.ts'
 import type { SheetInput } from './sheet-input.ts'
 import { checkWords, outcomeWords } from './verdict.ts'
 import { warningWords } from './warning-words.ts'
 import { fixings, isStrained, standing, uprights, wires } from './sheet-frame.ts'
-import {
-  alongStyle,
-  figureText,
-  isMoved,
-  kitWords,
-  markOutWords,
-  pieceLetter,
-  tapeStyle,
-} from './words.ts'
+import { alongStyle, figureText, isMoved, kitWords, markOutWords, pieceLetter, tapeStyle } from './words.ts'
 
 /** What the sheet says, in the reader's words and units: stated here alone, for the page and the PDF. */
 export function sheetContent(input: SheetInput): SheetContent {
@@ -32,7 +25,7 @@ export function sheetContent(input: SheetInput): SheetContent {
     ...sheetHeading(input),
     paper: units.system === 'metric' ? 'A4' : 'LETTER',
     drawings: drawings(input),
-    sections: sheetSections(input),
+    ...inOrder(input),
     pageText: (page, of) => t('sheet.page', { page, of }),
   }
 }
@@ -46,6 +39,16 @@ export function sheetHeading({ t, place, body, version, isDraft }: SheetInput) {
       ...(body.design.repeat > 1 ? [t('sheet.repeat', { count: body.design.repeat })] : []),
     ].join(', '),
   }
+}
+
+/**
+ * What stands before the drawings, and what after them: where something does not hold, cannot be told or is to be
+ * minded, that is what the first page begins with.
+ */
+export function inOrder(input: SheetInput): Pick<SheetContent, 'first' | 'sections'> {
+  const sections = sheetSections(input)
+  const isOpen = input.plan.outcome.open > 0 || input.plan.warnings.length > 0
+  return isOpen ? { first: sections.slice(0, 1), sections: sections.slice(1) } : { first: [], sections }
 }
 
 /**
@@ -69,13 +72,19 @@ export function sheetSections(input: SheetInput): SheetSection[] {
   ]
 }
 
-function drawings({ t, catalogue, place, body, plan: { frame } }: SheetInput): SheetDrawing[] {
+function drawings({ t, catalogue, place, body, plan: { frame, lines } }: SheetInput): SheetDrawing[] {
   if (!frame) return []
   const title = t('sheet.title', { frame: body.name, place: place.body.name })
   const front = [...drawSite(place.body, place.body.surface), ...drawLaid(frame, catalogue)]
   const views = frame.hasDepth ? (['side', 'plan'] as const) : []
+  const bay = isLong(place.body) ? drawBay(frame, drawLaid(frame, catalogue), lines) : null
+  const bayDrawing = ({ list }: Bay): SheetDrawing => ({
+    caption: t('frame.bay'),
+    svg: (fit) => elevationSvg(list, title, fit),
+  })
   return [
     { caption: '', svg: (fit) => elevationSvg(front, title, fit) },
+    ...(bay ? [bayDrawing(bay)] : []),
     ...views.map((view): SheetDrawing => ({
       caption: t(`frame.views.${view}`),
       svg: (fit) => elevationSvg(drawLaid(frame, catalogue, view), title, fit),
@@ -273,7 +282,14 @@ function order(input: SheetInput): SheetSection[] {
           ? t('sheet.steps', { from, through: rest.join(', '), to })
           : t('sheet.stepsDirect', { from, to })
       const length = units.length(piece.cutLengthM)
-      return { letter: pieceLetter(i), length, which: which(piece.nodes), way: wound(input) ?? way }
+      const isOneWire = linesOf(piece.nodes).length === 1 && wound(input) === null
+      return {
+        letter: pieceLetter(i),
+        length,
+        which: which(piece.nodes),
+        way: wound(input) ?? way,
+        supports: isOneWire ? piece.nodes.length - 2 : null,
+      }
     })
     return [{ title: names.wire(wire), items: alikeTogether(t, strung) }]
   })
@@ -287,19 +303,32 @@ interface StrungPiece {
   readonly length: string
   readonly which: string | null
   readonly way: string
+  /** What it passes between its ends, where it is one straight wire of the frame. */
+  readonly supports: number | null
 }
 
-/** Pieces of one length that go the same way are said once, with all that they are. */
+/** Fewer pieces than this are told one by one, with every node that each goes through. */
+const ALIKE_FROM = 3
+
+/**
+ * Pieces of one length that go the same way are said once, with all that they are; so are whole wires of one length
+ * over as many supports, which go from end to end each at its own height.
+ */
 function alikeTogether(t: TFunction, pieces: readonly StrungPiece[]): SheetItem[] {
   const groups = new Map<string, StrungPiece[]>()
-  for (const piece of pieces) {
-    const key = `${piece.length} ${piece.way}`
-    groups.set(key, [...(groups.get(key) ?? []), piece])
-  }
+  const add = (key: string, piece: StrungPiece) => groups.set(key, [...(groups.get(key) ?? []), piece])
+  const wiresOf = (of: StrungPiece) =>
+    pieces.filter((one) => one.supports !== null && one.supports === of.supports && one.length === of.length)
+  const isLikeMany = (piece: StrungPiece) =>
+    piece.supports !== null && piece.which !== null && wiresOf(piece).length >= ALIKE_FROM
+  for (const piece of pieces)
+    add(`${piece.length} ${isLikeMany(piece) ? `over ${piece.supports}` : piece.way}`, piece)
   return [...groups.values()].map((alike): SheetItem => {
-    const [{ length, letter, way }] = alike as [StrungPiece]
+    const [first] = alike as [StrungPiece]
+    const { length, letter } = first
     const letters = alike.map((one) => one.letter).join(', ')
     const named = alike.flatMap(({ which }) => (which === null ? [] : [which]))
+    const way = isLikeMany(first) ? t('sheet.endToEnd', { count: first.supports ?? 0 }) : first.way
     return {
       lead: alike.length > 1 ? t('sheet.alike', { letters, length }) : t('sheet.piece', { letter, length }),
       text: [...named, way].join(', '),

@@ -30,7 +30,15 @@ export function drawBay(frame: Frame, list: DisplayList, lines: readonly WireLin
   const endM = toM + BESIDE_M
   const sags = sagOfRuns(frame, lines)
   const shift = (p: Point): Point => ({ xM: p.xM - fromM, yM: p.yM })
-  const marks = list.flatMap((mark) => cut(mark, endM, shift, sags))
+  const ground: Mark = {
+    kind: 'line',
+    role: 'ground',
+    points: [
+      { xM: 0, yM: 0 },
+      { xM: endM - fromM, yM: 0 },
+    ],
+  }
+  const marks = [ground, ...list.flatMap((mark) => cut(mark, endM, shift, sags))]
   const heightM = frame.members.reduce(
     (top, { path }) => path.reduce((high, { yM }) => Math.max(high, yM), top),
     0,

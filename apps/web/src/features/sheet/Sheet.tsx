@@ -9,9 +9,10 @@ import { useCatalogue } from '../../data/catalogue.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
 import type { SheetItem, SheetSection } from '../../documents/sheet-content.ts'
+import { BayDrawing } from '../../plan/BayDrawing.tsx'
 import { drawLaid } from '../../plan/lay-out.ts'
 import { useNames } from '../../plan/names.ts'
-import { sheetHeading, sheetSections } from '../../plan/sheet-content.ts'
+import { sheetHeading, inOrder } from '../../plan/sheet-content.ts'
 import { usePlan } from '../../plan/use-plan.ts'
 import { Loading } from '../../ui/Message.tsx'
 import { useUnits } from '../../ui/units.tsx'
@@ -64,6 +65,7 @@ function SheetOf({ gardenId, place, frameId, stored, body, isDraft, currency }: 
   const version = stored?.version ?? 0
   const input = { t, units, names, catalogue, place, body, plan, currency, version, isDraft }
   const { title, subtitle } = sheetHeading(input)
+  const { first, sections } = inOrder(input)
   return (
     <article className="sheet mx-auto flex w-full max-w-[186mm] flex-col gap-4 bg-paper p-4 print:p-0">
       <p className="no-print flex items-center gap-4">
@@ -77,8 +79,11 @@ function SheetOf({ gardenId, place, frameId, stored, body, isDraft, currency }: 
         <h1>{title}</h1>
         <p className="text-slate">{subtitle}</p>
       </header>
+      {first.map((section) => (
+        <Section key={section.title} section={section} />
+      ))}
       <Drawing gardenId={gardenId} place={place} plan={plan} />
-      {sheetSections(input).map((section) => (
+      {sections.map((section) => (
         <Section key={section.title} section={section} />
       ))}
     </article>
@@ -92,6 +97,7 @@ function Drawing({ gardenId, place, plan }: { gardenId: string; place: Place; pl
   const views = frame?.hasDepth ? (['elevation', 'side', 'plan'] as const) : (['elevation'] as const)
   return (
     <>
+      <BayDrawing gardenId={gardenId} place={place} plan={plan} />
       {views.map((view) => (
         <section key={view} className="break-inside-avoid">
           {views.length > 1 && <h2>{t(`frame.views.${view}`)}</h2>}

@@ -3,12 +3,9 @@ import type { FramePlan } from '@klados/core/plan'
 import type { Place } from '@klados/contract'
 import { memo, useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
-import { useCatalogue } from '../../data/catalogue.ts'
-import { StillElevation } from '../../elevation/StillElevation.tsx'
-import { drawLaid } from '../../plan/lay-out.ts'
-
-/** A drawing of the whole this many times as wide as high shows posts as threads. */
-const LONG = 6
+import { useCatalogue } from '../data/catalogue.ts'
+import { StillElevation } from '../elevation/StillElevation.tsx'
+import { drawLaid, isLong } from './lay-out.ts'
 
 interface BayDrawingProps {
   readonly gardenId: string
@@ -25,10 +22,7 @@ export const BayDrawing = memo(function BayDrawing({
   const { t } = useTranslation()
   const catalogue = useCatalogue(gardenId)
   const bay = useMemo(
-    () =>
-      frame && place.body.widthM > LONG * place.body.usableHeightM
-        ? drawBay(frame, drawLaid(frame, catalogue), lines)
-        : null,
+    () => (frame && isLong(place.body) ? drawBay(frame, drawLaid(frame, catalogue), lines) : null),
     [frame, lines, place, catalogue],
   )
   if (!bay) return null
