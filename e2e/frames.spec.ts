@@ -23,7 +23,7 @@ const kinds = [
     then: ['Nodes, one eye each', '25'],
   },
   { name: 'Diamonds', place: wall, type: ['Cell width', '1.15 m'], then: ['Cells', '8 whole'] },
-  { name: 'Fan', place: { ...wall, widthM: 3 }, type: ['Ribs', '7'], then: ['Longest rib', '1.96 m'] },
+  { name: 'Fan', place: { ...wall, widthM: 3 }, type: ['Ribs', '7'], then: ['Longest rib', '195.8 cm'] },
   { name: 'Zig-zag', place: wall, type: ['Width of a stroke', '92 cm'], then: ['Nodes, one eye each', '11'] },
   {
     name: 'Triangles',
@@ -73,7 +73,7 @@ const kinds = [
     name: 'Growing pole',
     place: open('bench', 0.4, 1.4),
     type: ['Thickness of the pole', '100 mm'],
-    then: ['Mesh, width to cut', '0.33 m'],
+    then: ['Mesh, width to cut', '33.4 cm'],
   },
   {
     name: 'Bare stakes',

@@ -108,6 +108,7 @@ const good = z.strictObject({
     'valve',
     'drive-adapter',
     'charcoal',
+    'masonry-bit',
   ]),
   unit: z.enum(['piece', 'square-metre', 'litre', 'metre']),
   price: money,

@@ -40,7 +40,7 @@ function Wire({ gardenId }: { gardenId: string }) {
     return () => observer.disconnect()
   }, [])
   const at = (screen: string) =>
-    placeId ? `/g/${gardenId}/places/${placeId}/${screen}` : `/g/${gardenId}/places`
+    placeId ? `/g/${gardenId}/places/${placeId}/${screen}` : `/g/${gardenId}/places?for=${screen}`
   const stages = [
     {
       key: 'places',
@@ -102,7 +102,7 @@ function Wire({ gardenId }: { gardenId: string }) {
   )
 }
 
-/** The place being worked on: the one in the address, else the last one, else the first of the garden. */
+/** The place being worked on: the one in the address, else the last one; none where no place was chosen yet. */
 function useCurrentPlace(gardenId: string): string | null {
   const match = useMatch('/g/:gardenId/places/:placeId/*')
   const data = usePlaces(gardenId)
@@ -110,7 +110,9 @@ function useCurrentPlace(gardenId: string): string | null {
   const here = match?.params.placeId
   if (here && here !== 'new' && here !== last) setLast(here)
   const alive = data?.filter((place) => !place.isRemoved) ?? []
-  return alive.find((place) => place.id === last)?.id ?? alive[0]?.id ?? null
+  // Where there is but one, it is the one that is meant.
+  const only = alive.length === 1 ? alive[0]!.id : null
+  return alive.find((place) => place.id === last)?.id ?? only
 }
 
 function DueCount({ gardenId }: { gardenId: string }) {

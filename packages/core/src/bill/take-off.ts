@@ -194,6 +194,9 @@ function goodItems({ frame, wires, fixing, surface, catalogue, repeat }: TakeOff
   add('concrete', concreteLitres(frame))
   add('post-base', frame.anchors.filter((anchor) => anchor.head === 'flange').length)
   addWater()
+  // One bit drills all holes of a job, and no more than so many before it is blunt.
+  const holes = isMasonry(surface) && !fixing.stick ? jointCount(frame, 'eye') * repeat : 0
+  if (holes > 0) goods.set('masonry-bit', Math.ceil(holes / HOLES_A_BIT))
   // One for them all: it turns the screws with the auger's motor.
   if (frame.anchors.length * repeat >= SCREWS_BY_HAND) goods.set('drive-adapter', 1)
   return [...goods].map(([goodId, exact]) => {
@@ -211,6 +214,7 @@ function goodItems({ frame, wires, fixing, surface, catalogue, repeat }: TakeOff
   }
 }
 
+const HOLES_A_BIT = 100
 /** More screws than this nobody turns in by hand. */
 const SCREWS_BY_HAND = 5
 /** Pipe lies a little slack and goes down to its riser. */

@@ -89,6 +89,7 @@ export type GoodId =
   | 'valve'
   | 'drive-adapter'
   | 'charcoal'
+  | 'masonry-bit'
 export type GoodUnit = 'piece' | 'square-metre' | 'litre' | 'metre'
 
 export interface Good {
@@ -246,6 +247,7 @@ export const standardCatalogue: Catalogue = {
     good('valve', 'piece', 6),
     good('drive-adapter', 'piece', 32),
     good('charcoal', 'litre', 0.9),
+    good('masonry-bit', 'piece', 5),
   ],
   ties: standardTies,
   rates: {

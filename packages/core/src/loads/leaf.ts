@@ -44,6 +44,9 @@ function span(points: readonly Point3[], pick: (p: Point3) => number): [number, 
   return [low, high]
 }
 
+/** Of a plant that clings to its wall, so much hangs on the wires all the same. */
+const CLINGING_SHARE = 0.3
+
 export const NO_LOADS: WireLoads = { cropNPerM: 0, leafNPerM: 0, windNPerM: 0 }
 
 /**
@@ -60,7 +63,9 @@ export function wireLoads(frame: Frame, design: FrameDesign, conditions: Conditi
   if (!kind || carryingM === 0) return NO_LOADS
   const outline = leafyOutline(frame)
   const { leafKgPerM2, wetKgPerM2, cropKgPerM2 } = kind.weight
-  const perM = (kgPerM2: number) => (kgPerM2 * GRAVITY * outline.areaM2) / carryingM
+  // What clings with aerial roots hangs on the face itself; wires lead it and hold what has come off.
+  const share = kind.holds === 'aerial-roots' && frame.traits.stands === 'on-face' ? CLINGING_SHARE : 1
+  const perM = (kgPerM2: number) => (share * kgPerM2 * GRAVITY * outline.areaM2) / carryingM
   // Behind a wall's leaves there is the wall; in the open the wind goes through.
   const windN =
     frame.traits.stands === 'in-open'

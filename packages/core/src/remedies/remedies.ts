@@ -40,7 +40,7 @@ export interface AdviceContext extends PlanContext {
 }
 
 /** Of so many levers moved together, so many tries of each are gone through, spread over all of them. */
-const TRIES_OF: Readonly<Record<number, number>> = { 2: 12, 3: 6 }
+const TRIES_OF: Readonly<Record<number, number>> = { 2: 12, 3: 8 }
 const TRIES_IN_PAIR = 6
 const MOST_REMEDIES = 4
 /** Changes that are made one after the other for everything to hold. */

@@ -1,6 +1,10 @@
 import type { CsvReading } from '../../documents/readings-csv.ts'
 import type { LineId } from '@klados/core/frame'
-import { stateUnder, tensionToday } from '@klados/core/loads'
+import { weatherAt } from '@klados/core/design'
+import { stateUnder, strainDue, tensionToday } from '@klados/core/loads'
+import type { StrainReason } from '@klados/core/loads'
+import type { Due } from '@klados/core/season'
+import type { TFunction } from 'i18next'
 import type { FramePlan } from '@klados/core/plan'
 import type { WireLine } from '@klados/core/loads'
 import type { Place } from '@klados/contract'
@@ -44,6 +48,7 @@ export function Tensions({ place, frameId, plan, condition, canWrite, recorder }
   const [temperatureC, setTemperatureC] = useState(line.setC)
   const [tensionN, setTensionN] = useState(Math.round(line.setTensionN))
   const log = condition.tensions.get(lineId) ?? []
+  const due = strainDue(line, log, { loads: plan.loads, hottestC: weatherAt(place.body).hottestC })
   const entry = (
     kind: 'wire.tensioned' | 'wire.measured',
     of: { line: LineId; tensionN: number; temperatureC: number; on: string },
@@ -80,6 +85,7 @@ export function Tensions({ place, frameId, plan, condition, canWrite, recorder }
       <p className="text-[22px] font-bold">
         {t('tension.setTo', { pull: units.force(tensionToday(line, temperatureC)) })}
       </p>
+      {due && <p>{dueWords(t, due)}</p>}
       {canWrite && (
         <div className="slip flex flex-col gap-3">
           <ForceField label={t('tension.pull')} valueN={tensionN} onChange={setTensionN} />
@@ -146,6 +152,16 @@ export function Tensions({ place, frameId, plan, condition, canWrite, recorder }
       )}
     </section>
   )
+}
+
+/** When it wants straining again, and how that is known. */
+function dueWords(t: TFunction, { dueOn, reason, range }: Due<StrainReason>): string {
+  if (reason === 'yearly' || !range) return t('tension.again.yearly', { date: formatDate(dueOn) })
+  const from = formatDate(range.earliestOn)
+  if (range.latestOn === null) return t('tension.again.from', { from })
+  return range.latestOn === range.earliestOn
+    ? t('tension.again.on', { date: from })
+    : t('tension.again.between', { from, to: formatDate(range.latestOn) })
 }
 
 /**

@@ -4,7 +4,7 @@ import { drawWood } from '@klados/core/drawing'
 import type { DisplayList } from '@klados/core/drawing'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, useParams } from 'react-router'
+import { Link, useParams, useSearchParams } from 'react-router'
 import { useAgenda, useHemisphere, tieStates } from '../../data/agenda.ts'
 import type { AgendaItem } from '../../data/agenda.ts'
 import { usePlaces, useFrames, usePlants } from '../../data/documents.ts'
@@ -30,6 +30,7 @@ export function Places() {
   const plants = usePlants(gardenId)
   const agenda = useAgenda(gardenId)
   const canWrite = useCanWrite(gardenId)
+  const wanted = useSearchParams()[0].get('for')
   if (!places) return <Loading>{t('app.loading')}</Loading>
   const standing = places.filter((place) => !place.isRemoved)
   const add = canWrite && (
@@ -49,6 +50,11 @@ export function Places() {
         <p className="min-w-64 flex-1 text-slate">{t('places.intro')}</p>
         {add}
       </div>
+      {(wanted === 'frame' || wanted === 'wood') && (
+        <p role="status" className="mb-2 border-l-4 border-ochre bg-paper px-3 py-2">
+          {t(`places.chooseFor.${wanted}`)}
+        </p>
+      )}
       <ul className="flex flex-col">
         {standing.map((place) => (
           <PlaceStrip

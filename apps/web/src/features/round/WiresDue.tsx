@@ -1,3 +1,4 @@
+import type { DateRange } from '@klados/core/season'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import { formatDate } from '../../data/dates.ts'
@@ -30,7 +31,7 @@ export function WiresDue({ gardenId, items }: { gardenId: string; items: readonl
             <p>
               {t('round.wireCount', { count })}{' '}
               {due.reason === 'slack' && due.range
-                ? t(due.range.latestOn === null ? 'round.slackFrom' : 'round.slackBetween', {
+                ? t(slackKey(due.range), {
                     from: formatDate(due.range.earliestOn),
                     to: due.range.latestOn === null ? '' : formatDate(due.range.latestOn),
                   })
@@ -41,4 +42,9 @@ export function WiresDue({ gardenId, items }: { gardenId: string; items: readonl
       </ul>
     </section>
   )
+}
+
+function slackKey({ earliestOn, latestOn }: DateRange) {
+  if (latestOn === null) return 'round.slackFrom'
+  return latestOn === earliestOn ? 'round.slackOn' : 'round.slackBetween'
 }
