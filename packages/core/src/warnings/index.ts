@@ -1,3 +1,4 @@
 export { potForPole } from './standing.ts'
-export { craftWarnings, warningCodes } from './warnings.ts'
-export type { CraftWarning, WarningCode } from './warnings.ts'
+export { warningCodes } from './warning.ts'
+export type { CraftWarning, WarningCode } from './warning.ts'
+export { craftWarnings } from './warnings.ts'

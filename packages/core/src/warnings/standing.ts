@@ -4,7 +4,7 @@ import { standsOnFloor } from '../loads/index.ts'
 import type { Pattern, PatternOfKind } from '../frame/index.ts'
 import { findSoil } from '../ground/index.ts'
 import { findKind } from '../kinds/index.ts'
-import type { CraftWarning, Warned } from './warnings.ts'
+import type { CraftWarning, Warned } from './warning.ts'
 
 /** What climbs with aerial roots and grows heavy wants a pole it can take hold of, metres across. */
 const STOUT_POLE_M = 0.06

@@ -1,38 +1,9 @@
 import { findWire, isString } from '../catalogue/index.ts'
-import type { Catalogue } from '../catalogue/index.ts'
-import type { StrungWire } from '../bill/index.ts'
 import { standOffOf } from '../design/index.ts'
-import type { FrameDesign, PlannedSite } from '../design/index.ts'
 import type { Frame } from '../frame/index.ts'
 import { findKind } from '../kinds/index.ts'
 import { standingWarnings } from './standing.ts'
-
-/** What growers get wrong and no sum shows; each has its words, with the reason, in the translations. */
-export const warningCodes = [
-  'water-near-fruit',
-  'string-from-soil',
-  'string-smooth',
-  'air-gap-small',
-  'pull-many-bends',
-  'fence-unknown',
-  'tree-near-wall',
-  'pole-thin',
-  'pot-small',
-  'pot-large',
-  'stake-shallow',
-  'feet-in-floor',
-  'frost-lifts',
-  'canes-short',
-] as const
-export type WarningCode = (typeof warningCodes)[number]
-
-export interface CraftWarning {
-  readonly code: WarningCode
-  /** What the sentence says, metres or a count. */
-  readonly figures: Readonly<Record<string, number>>
-  /** The same design with what it asks for put right; left out where that is for the grower to choose. */
-  readonly better?: FrameDesign
-}
+import type { CraftWarning, Warned } from './warning.ts'
 
 /** Nearer to the fruiting wire than this a pipe is cut with the canes, metres. */
 const PIPE_CLEAR_M = 0.15
@@ -51,14 +22,6 @@ const BENDS_BY_HAND = 10
 const PULL_BY_HAND_M = 8
 /** Runs that go on in nearly the same direction make no bend. */
 const STRAIGHT_COS = 0.97
-
-export interface Warned {
-  readonly frame: Frame
-  readonly site: PlannedSite
-  readonly design: FrameDesign
-  readonly catalogue: Catalogue
-  readonly wires: readonly StrungWire[]
-}
 
 /** What the craft warns of in a design as it is laid out here, the gravest first. */
 export function craftWarnings(of: Warned): CraftWarning[] {

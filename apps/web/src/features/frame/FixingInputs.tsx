@@ -7,7 +7,7 @@ import { useNames } from '../../plan/names.ts'
 import { Choice, Pick } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { Group } from './Group.tsx'
-import type { InputsProps } from './Inputs.tsx'
+import type { InputsProps } from './inputs-props.ts'
 
 /** How the frame is held to its face, how far off it runs, and the one node that is chosen. */
 export function FixingInputs({

@@ -1,9 +1,7 @@
 import { findWire, isString } from '@klados/core/catalogue'
 import type { WireChoice } from '@klados/core/design'
-import type { FrameBody, FrameStage, PlaceBody } from '@klados/contract'
+import type { FrameBody } from '@klados/contract'
 import { kindOf } from '@klados/core/frame'
-import type { FrameNode, NodeId } from '@klados/core/frame'
-import type { Point } from '@klados/core/geometry'
 import { plantKinds } from '@klados/core/kinds'
 import { nearestGauge } from '@klados/core/units'
 import type { GaugeSystem } from '@klados/core/units'
@@ -17,32 +15,12 @@ import { LengthField } from '../../ui/LengthField.tsx'
 import { NumberField } from '../../ui/NumberField.tsx'
 import { OfferRows } from '../../ui/OfferRows.tsx'
 import { TemperatureField } from '../../ui/TemperatureField.tsx'
-import type { Change } from './change.ts'
 import { FixingInputs } from './FixingInputs.tsx'
 import { Group } from './Group.tsx'
+import type { InputsProps } from './inputs-props.ts'
 import { PatternInputs } from './PatternInputs.tsx'
 import { RowEnds, RowWires } from './RowInputs.tsx'
 import { StandingInputs } from './StandingInputs.tsx'
-
-export interface InputsProps {
-  readonly gardenId: string
-  readonly place: PlaceBody
-  readonly design: FrameBody['design']
-  readonly name: string
-  readonly onName: (name: string) => void
-  readonly onChange: Change
-  readonly canWrite: boolean
-  readonly node: FrameNode | null
-  readonly nodeId: string | null
-  readonly onNode: (id: NodeId | null) => void
-  readonly laid: readonly FrameNode[]
-  readonly onStep: (by: number) => void
-  readonly onMove: (id: string, at: Point) => void
-  readonly onPutBack: (id: string) => void
-  readonly stage: FrameStage
-  readonly onStage: (stage: FrameStage) => void
-  readonly currency: string
-}
 
 /**
  * What one measures and decides, in that order: the pattern, the wire, the fixings and single nodes, what it

@@ -6,7 +6,7 @@ import { Check, Choice } from '../../ui/Choice.tsx'
 import { MassField } from '../../ui/MassField.tsx'
 import { NumberField } from '../../ui/NumberField.tsx'
 import { Group } from './Group.tsx'
-import type { InputsProps } from './Inputs.tsx'
+import type { InputsProps } from './inputs-props.ts'
 
 /** The dearest ready-made frame that anybody types. */
 const DEAREST = 100_000
