@@ -65,7 +65,8 @@ export function Elevation(props: ElevationProps) {
   }
   const move = (event: PointerEvent<HTMLElement>) => {
     if (drag.current) onDrag?.(pointAt(event), drag.current)
-    else onHover?.(pointAt(event), view.pxPerM)
+    // A hand that moves the sheet points at nothing.
+    else if (!control.isLifted) onHover?.(pointAt(event), view.pxPerM)
   }
   const release = () => {
     drag.current = null
@@ -92,7 +93,7 @@ export function Elevation(props: ElevationProps) {
       >
         <svg
           ref={sheet}
-          className={`elevation block h-full w-full origin-top-left overflow-visible ${control.isLifted ? 'invisible' : ''}`}
+          className={`elevation h-full w-full origin-top-left overflow-visible ${control.isLifted ? 'hidden' : 'block'}`}
         >
           <Face {...face} view={view} bounds={bounds} />
         </svg>

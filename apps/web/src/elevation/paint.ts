@@ -10,7 +10,7 @@ interface Ink {
   readonly fill: string
   readonly stroke: string
   readonly width: number
-  readonly dash: readonly number[]
+  readonly dash: number[]
   readonly opacity: number
   readonly font: string
   readonly cap: CanvasLineCap
@@ -26,10 +26,12 @@ const SHAPES = 'line,polyline,polygon,circle,ellipse,rect,path,text'
 export function paintSheet(svg: SVGSVGElement, context: CanvasRenderingContext2D): boolean {
   if (svg.querySelector('image')) return false
   const inks = new Map<string, Ink>()
+  const fresh = new Set<Element>(svg.querySelectorAll(`[${FRESH}] *, defs *`))
   for (const shape of svg.querySelectorAll<SVGElement>(SHAPES)) {
-    if (shape.closest(`[${FRESH}]`) || shape.closest('defs')) continue
-    const ink = inkOf(shape, inks)
     // What only catches the pointer is not seen.
+    if (shape.getAttribute('fill') === TRANSPARENT || shape.getAttribute('stroke') === TRANSPARENT) continue
+    if (fresh.has(shape)) continue
+    const ink = inkOf(shape, inks)
     if (ink.opacity === 0 || (ink.fill === '' && ink.stroke === '')) continue
     context.globalAlpha = ink.opacity
     if (shape.tagName === 'text') {
@@ -39,32 +41,37 @@ export function paintSheet(svg: SVGSVGElement, context: CanvasRenderingContext2D
     const path = pathOf(shape)
     if (!path) continue
     const transform = shape.getAttribute('transform')
-    context.save()
-    if (transform) applyTransform(context, transform)
+    if (transform) {
+      context.save()
+      applyTransform(context, transform)
+    }
     if (ink.fill !== '') {
       context.fillStyle = ink.fill
       context.fill(path)
     }
-    if (ink.stroke !== '' && ink.width > 0) {
+    const width = Number(shape.getAttribute('stroke-width') ?? ink.width)
+    if (ink.stroke !== '' && width > 0) {
       context.strokeStyle = ink.stroke
-      context.lineWidth = ink.width
+      context.lineWidth = width
       context.lineCap = ink.cap
       context.lineJoin = ink.join
-      context.setLineDash([...ink.dash])
+      context.setLineDash(ink.dash)
       context.stroke(path)
     }
-    context.restore()
+    if (transform) context.restore()
   }
   return true
 }
 
-const ATTRIBUTES = ['class', 'fill', 'stroke', 'stroke-width', 'stroke-dasharray', 'opacity'] as const
+const TRANSPARENT = 'transparent'
+const ATTRIBUTES = ['fill', 'stroke', 'stroke-dasharray', 'opacity'] as const
 
 /** Shapes of one class under groups of one class look alike: the style sheet is asked once for each. */
 function inkOf(shape: SVGElement, inks: Map<string, Ink>): Ink {
-  const own = ATTRIBUTES.map((name) => shape.getAttribute(name) ?? '').join('|')
-  const group = shape.parentElement?.getAttribute('class') ?? ''
-  const key = `${shape.tagName} ${own} ${group}`
+  const named = shape.getAttribute('class')
+  // With a class of its own the style sheet says it all; wood is inked by attributes.
+  const own = named ?? ATTRIBUTES.map((name) => shape.getAttribute(name) ?? '').join('|')
+  const key = `${shape.tagName} ${own} ${shape.parentElement?.getAttribute('class') ?? ''}`
   const known = inks.get(key)
   if (known) return known
   const style = getComputedStyle(shape)
@@ -92,12 +99,14 @@ function groupOpacity(shape: SVGElement): number {
   return opacity
 }
 
+const NO_DASH: number[] = []
+
 /** Letters with their halo under them. */
 function paintText(shape: SVGElement, ink: Ink, context: CanvasRenderingContext2D): void {
   const [x, y, words] = [number(shape, 'x'), number(shape, 'y'), shape.textContent ?? '']
   context.font = ink.font
   context.textAlign = shape.getAttribute('text-anchor') === 'middle' ? 'center' : 'left'
-  context.setLineDash([])
+  context.setLineDash(NO_DASH)
   if (ink.stroke !== '' && ink.width > 0) {
     context.strokeStyle = ink.stroke
     context.lineWidth = ink.width

@@ -7,6 +7,8 @@ import { paintSheet } from './paint.ts'
 import { FITTED } from './view.ts'
 import type { Camera } from './view.ts'
 
+/** A hand that pauses so shortly goes on: drawing a large sheet in between would hold it up. */
+const REST_MS = 100
 const MAX_ZOOM = 24
 const KEY_ZOOM = 1.4
 const KEY_PAN_PX = 60
@@ -65,6 +67,7 @@ export function useCamera({ pane, sheet, picture, isDrawing, isLarge }: CameraOp
   useEffect(() => {
     const element = pane.current
     if (!element) return
+    let rest: ReturnType<typeof setTimeout> | undefined
     const made = zoom<HTMLElement, unknown>()
       .scaleExtent([0.5, MAX_ZOOM])
       .filter((event: Event) => {
@@ -73,6 +76,7 @@ export function useCamera({ pane, sheet, picture, isDrawing, isLarge }: CameraOp
         return !options.current.isDrawing && !target.closest('[data-claims-drag]')
       })
       .on('zoom', (event: { transform: Camera }) => {
+        clearTimeout(rest)
         const { k, x, y } = event.transform
         live.current = { k, x, y }
         if (!options.current.isLarge) return setCamera(live.current)
@@ -84,10 +88,18 @@ export function useCamera({ pane, sheet, picture, isDrawing, isLarge }: CameraOp
         moveLayer(layer, options.current.drawn, live.current)
         for (const listener of listeners) listener()
       })
-      .on('end', () => startTransition(() => setCamera(live.current)))
+      .on('end', () => {
+        clearTimeout(rest)
+        const draw = () => startTransition(() => setCamera(live.current))
+        if (options.current.isLarge) rest = setTimeout(draw, REST_MS)
+        else draw()
+      })
     behaviour.current = made
     select(element).call(made).on('dblclick.zoom', null)
-    return () => void select(element).on('.zoom', null)
+    return () => {
+      clearTimeout(rest)
+      select(element).on('.zoom', null)
+    }
   }, [pane, sheet, picture, listeners])
 
   const apply = (change: (made: ZoomBehavior<HTMLElement, unknown>, element: HTMLElement) => void) => {

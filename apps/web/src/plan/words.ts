@@ -56,6 +56,8 @@ export function problemWords(t: TFunction, units: Units, error: CoreError): stri
     case 'core/out-of-range':
     case 'core/not-finite':
       return t(`problem.${error.code}`, { field: fieldWords(t, String(d.field)) })
+    case 'laying/no-option':
+    case 'laying/unknown':
     case 'units/unknown-gauge':
       return t('problem.other', { message: error.message })
   }

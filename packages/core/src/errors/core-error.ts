@@ -20,6 +20,8 @@ export const coreErrorCodes = {
   'geometry/points-in-line': 'Three of four marked points lie in one line, or two coincide.',
   'geometry/points-crossed': 'Four marked points are not in the same order on the photo and on the wall.',
   'geometry/beyond-horizon': 'A place on the photo lies beyond the horizon of the wall that the marks set.',
+  'laying/no-option': 'A candidate has no option to choose.',
+  'laying/unknown': 'A track, candidate or option is named that is not there.',
   'units/unknown-gauge': 'The gauge number is not in the table of that gauge system.',
 } as const
 
