@@ -1,4 +1,3 @@
-import { conjugate } from './rows.ts'
 import type { Program } from './rows.ts'
 
 /** What is still open at a node of the search: for each candidate the options that may yet be chosen. */
@@ -17,7 +16,7 @@ export interface Bound {
 
 const SMALL = 1e-12
 /** Steps without a better bound until they are halved. */
-const PATIENCE = 15
+const PATIENCE = 40
 /** So much of the last way is gone on with: it takes the swing out of the subgradient (Camerini et al., 1975). */
 const GOES_ON = 0.7
 const LEAST_SCALE = 1e-3
@@ -29,17 +28,20 @@ const LEAST_SCALE = 1e-3
  * open.
  */
 export function boundOf(
-  { rows, columns }: Program,
+  program: Program,
   open: Open,
   from: Float64Array,
   target: number,
   steps: number,
   firstScale = 1,
 ): Bound {
-  const count = rows.length
+  const { flat } = program
+  const { count, atZero, min, max, low, high, start, index, amount, cost } = flat
   const slopes = Float64Array.from(from)
   const kept = Float64Array.from(from)
-  const [gradient, way, sums] = [new Float64Array(count), new Float64Array(count), new Float64Array(count)]
+  const [way, sums] = [new Float64Array(count), new Float64Array(count)]
+  // Options still open, one after the other, by their place among all columns.
+  const columns = open.map((options, c) => Int32Array.from(options, (o) => flat.first[c]! + o))
   let best = valueAt()
   let [scale, since] = [firstScale, 0]
   for (let step = 0; step < steps && scale > LEAST_SCALE && best < target - SMALL; step++) {
@@ -62,35 +64,45 @@ export function boundOf(
     if (norm < SMALL) break
     const length = (scale * Math.max(target - best, Math.abs(target) * 1e-6 + 1e-6)) / norm
     for (let r = 0; r < count; r++) {
-      const { slope } = rows[r]!
-      slopes[r] = Math.min(slope[1], Math.max(slope[0], slopes[r]! + length * way[r]!))
+      const to = slopes[r]! + length * way[r]!
+      slopes[r] = to < low[r]! ? low[r]! : to > high[r]! ? high[r]! : to
     }
   }
   return told()
 
-  /** The bound at these slopes; `sums` then holds what the cheapest options bring to each row. */
-  function valueAt(): number {
+  /** What the rows give at these slopes: the sum of what each cost lies under its line. */
+  function rowsAt(): number {
     let value = 0
-    for (let r = 0; r < count; r++) value -= conjugate(rows[r]!, slopes[r]!)
-    sums.fill(0)
-    for (let c = 0; c < open.length; c++) {
-      const options = open[c]!
-      let [least, of] = [Infinity, options[0]!]
-      for (let k = 0; k < options.length; k++) {
-        const price = priceOf(c, options[k]!)
-        if (price < least) [least, of] = [price, options[k]!]
-      }
-      value += least
-      const { rows: at, amounts } = columns[c]![of]!
-      for (let i = 0; i < at.length; i++) sums[at[i]!]! += amounts[i]!
+    for (let r = 0; r < count; r++) {
+      const slope = slopes[r]!
+      value -= slope > 0 ? slope * max[r]! : slope * min[r]!
     }
     return value
   }
 
-  function priceOf(c: number, o: number): number {
-    const { cost, rows: at, amounts } = columns[c]![o]!
-    let price = cost
-    for (let i = 0; i < at.length; i++) price += slopes[at[i]!]! * amounts[i]!
+  /** The bound at these slopes; `sums` then holds what the cheapest options bring to each row. */
+  function valueAt(): number {
+    let value = rowsAt()
+    sums.fill(0)
+    for (let c = 0; c < columns.length; c++) {
+      const options = columns[c]!
+      let [least, of] = [Infinity, options[0]!]
+      for (let k = 0; k < options.length; k++) {
+        const price = priceOf(options[k]!)
+        if (price < least) {
+          least = price
+          of = options[k]!
+        }
+      }
+      value += least
+      for (let i = start[of]!; i < start[of + 1]!; i++) sums[index[i]!]! += amount[i]!
+    }
+    return value
+  }
+
+  function priceOf(column: number): number {
+    let price = cost[column]!
+    for (let i = start[column]!; i < start[column + 1]!; i++) price += slopes[index[i]!]! * amount[i]!
     return price
   }
 
@@ -98,29 +110,31 @@ export function boundOf(
   function turn(): number {
     let norm = 0
     for (let r = 0; r < count; r++) {
-      const { is, min, max, slope } = rows[r]!
-      const [sum, now] = [sums[r]!, slopes[r]!]
+      const sum = sums[r]!
+      const now = slopes[r]!
+      const [least, most] = [min[r]!, max[r]!]
       let rise: number
-      if (is === 'stretch') rise = sum - 1
-      else if (is === 'crossing' || now > 0) rise = sum - max
-      else if (now < 0) rise = sum - min
-      else rise = sum > max ? sum - max : sum < min ? sum - min : 0
-      if ((rise < 0 && now <= slope[0]) || (rise > 0 && now >= slope[1])) rise = 0
-      gradient[r] = rise
+      if (atZero[r] === 1) rise = sum - most
+      else if (now > 0) rise = sum - most
+      else if (now < 0) rise = sum - least
+      else rise = sum > most ? sum - most : sum < least ? sum - least : 0
+      const isLow = now <= low[r]!
+      const isHigh = now >= high[r]!
+      if ((rise < 0 && isLow) || (rise > 0 && isHigh)) rise = 0
       const on = rise + GOES_ON * way[r]!
-      way[r] = (on < 0 && now <= slope[0]) || (on > 0 && now >= slope[1]) ? 0 : on
-      norm += way[r]! * way[r]!
+      const to = (on < 0 && isLow) || (on > 0 && isHigh) ? 0 : on
+      way[r] = to
+      norm += to * to
     }
     return norm
   }
 
   function told(): Bound {
     slopes.set(kept)
-    let value = 0
-    for (let r = 0; r < count; r++) value -= conjugate(rows[r]!, slopes[r]!)
+    let value = rowsAt()
     const cheapest: number[] = []
-    const reduced = open.map((options, c) => {
-      const prices = options.map((o) => priceOf(c, o))
+    const reduced = columns.map((options) => {
+      const prices = Array.from(options, priceOf)
       let least = 0
       for (let k = 1; k < prices.length; k++) if (prices[k]! < prices[least]!) least = k
       cheapest.push(least)

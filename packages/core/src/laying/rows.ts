@@ -32,6 +32,7 @@ export interface Column {
 export interface Program {
   readonly rows: readonly Row[]
   readonly columns: readonly (readonly Column[])[]
+  readonly flat: Flat
 }
 
 const MOST = 1e9
@@ -84,7 +85,7 @@ export function programOf(instance: LayingInstance): Program {
       }
     }),
   )
-  return { rows, columns }
+  return flattened(rows, columns)
 
   /**
    * Crossings of one option with several of another candidate, of which only one can be chosen, are one row: as much as
@@ -218,9 +219,52 @@ export function costOf(row: Row, sum: number): number {
   }
 }
 
-/** Most that a row's cost lies below λ n: the conjugate of its cost. */
-export function conjugate(row: Row, slope: number): number {
-  if (row.is === 'stretch') return slope
-  if (row.is === 'crossing') return slope * row.max
-  return slope >= 0 ? slope * row.max : slope * row.min
+/**
+ * Rows and columns laid flat for the bound. A stretch and a crossing have their least at `max`, from both sides; a
+ * requirement and the buds lie level from `min` to `max`.
+ */
+export interface Flat {
+  readonly count: number
+  readonly atZero: Uint8Array
+  readonly min: Float64Array
+  readonly max: Float64Array
+  readonly low: Float64Array
+  readonly high: Float64Array
+  /** Column of the first option of each candidate. */
+  readonly first: Int32Array
+  readonly cost: Float64Array
+  /** Where each column's entries begin in `index` and `amount`. */
+  readonly start: Int32Array
+  readonly index: Int32Array
+  readonly amount: Float64Array
+}
+
+/** The program with its flat form. */
+export function flattened(rows: readonly Row[], columns: Program['columns']): Program {
+  const all = columns.flat()
+  const first = new Int32Array(columns.length)
+  for (let c = 1; c < columns.length; c++) first[c] = first[c - 1]! + columns[c - 1]!.length
+  const start = new Int32Array(all.length + 1)
+  all.forEach((column, k) => (start[k + 1] = start[k]! + column.rows.length))
+  // The conjugate of a stretch is its slope, of a crossing its slope times its most: one product for all rows.
+  const turns = (row: Row) => (row.is === 'stretch' ? 1 : row.max)
+  return {
+    rows,
+    columns,
+    flat: {
+      count: rows.length,
+      atZero: Uint8Array.from(rows, ({ is }) => (is === 'stretch' || is === 'crossing' ? 1 : 0)),
+      min: Float64Array.from(rows, (row) =>
+        row.is === 'requirement' || row.is === 'buds' ? row.min : turns(row),
+      ),
+      max: Float64Array.from(rows, turns),
+      low: Float64Array.from(rows, ({ slope }) => slope[0]),
+      high: Float64Array.from(rows, ({ slope }) => slope[1]),
+      first,
+      cost: Float64Array.from(all, ({ cost }) => cost),
+      start,
+      index: Int32Array.from(all.flatMap(({ rows: of }) => [...of])),
+      amount: Float64Array.from(all.flatMap(({ amounts }) => [...amounts])),
+    },
+  }
 }

@@ -1,7 +1,7 @@
 import { boundOf } from './bound.ts'
 import type { Bound, Open } from './bound.ts'
 import type { Choice, Laid, LayingInstance } from './instance.ts'
-import { costOf, programOf } from './rows.ts'
+import { costOf, flattened, programOf } from './rows.ts'
 import type { Program } from './rows.ts'
 
 export interface LayingSolution {
@@ -22,10 +22,13 @@ export interface LayingLimits {
   readonly isCancelled?: () => boolean
 }
 
-const ROOT_STEPS = 700
-const NODE_STEPS = 40
-const NODE_SCALE = 0.3
+const ROOT_STEPS = 2500
+const NODE_STEPS = 100
+const NODE_SCALE = 0.9
 const SAME = 1e-9
+/** From the first nodes, and then from some, a choice is made and bettered. */
+const TRIED_FIRST = 30
+const TRY_EVERY = 12
 /** Nodes between two looks at the clock. */
 const LOOK_EVERY = 16
 
@@ -120,7 +123,13 @@ function partsOf({ rows, columns }: Program): { readonly fixed: number; readonly
       return own.get(row)!
     }
     const mine = candidates.map((c) => columns[c]!.map((one) => ({ ...one, rows: one.rows.map(place) })))
-    return { candidates, program: { rows: [...own.keys()].map((r) => rows[r]!), columns: mine } }
+    return {
+      candidates,
+      program: flattened(
+        [...own.keys()].map((r) => rows[r]!),
+        mine,
+      ),
+    }
   })
   return { fixed, parts }
 }
@@ -196,7 +205,8 @@ function solvePart(program: Program, isOver: () => boolean, limits: LayingLimits
       openBound = Math.min(openBound, bound.value)
       return
     }
-    offer(improved(open.map((options, c) => options[bound.cheapest[c]!]!)))
+    if (nodes <= TRIED_FIRST || nodes % TRY_EVERY === 0)
+      offer(improved(open.map((options, c) => options[bound.cheapest[c]!]!)))
     const most = () => best?.objective ?? Infinity
     if (bound.value >= most() - SAME) return
     // What would take the bound over the best choice is not chosen here.
@@ -224,14 +234,13 @@ function solvePart(program: Program, isOver: () => boolean, limits: LayingLimits
     }
   }
 
-  /** The candidate whose second choice is worst: there one way is followed and the others fall soon. */
+  /** The candidate that is least decided: its two best options are nearly one as good as the other. */
   function branchAt(open: Open, narrowed: Open, bound: Bound): number | null {
-    let [at, most] = [-1, -1]
+    let [at, least] = [-1, Infinity]
     narrowed.forEach((options, c) => {
       if (options.length < 2) return
       const worse = options.map((o) => bound.reduced[c]![open[c]!.indexOf(o)]!).sort((a, b) => a - b)
-      const score = worse[1]! + 1e-6 * (worse.at(-1) ?? 0)
-      if (score > most) [at, most] = [c, score]
+      if (worse[1]! < least) [at, least] = [c, worse[1]!]
     })
     return at < 0 ? null : at
   }
