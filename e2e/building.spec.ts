@@ -99,6 +99,22 @@ test('a screw that stops on a stone is answered on site: what it holds, and how 
   await expect(page.getByText(/move it 80 cm at least/)).toBeVisible()
 })
 
+test('one wire more goes where the posts have room for it, and one that is lifted over them is told as that', async ({
+  page,
+}) => {
+  await build(page, row, 'Row', 'Wine grape')
+  const heights = page.getByLabel(/^Wire \d/)
+  const before = await heights.count()
+  for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Add a wire' }).click()
+  await expect(heights).toHaveCount(before + 3)
+  await expect(page.getByRole('alert')).toHaveCount(0)
+  await page.getByLabel('Lifts by').last().fill('80 cm')
+  await expect(page.getByRole('alert')).toContainText('but its posts end at 1.90 m')
+  // The figures of the last measures that fitted stay in sight, and say so.
+  await expect(page.getByText('These are the figures of the last measures that fitted.')).toBeVisible()
+  await expect(page.getByText('Pull at each end')).toBeVisible()
+})
+
 test('a wire that was strained two years ago is due on the round', async ({ page }) => {
   const garden = await build(page, row, 'Row', 'Wine grape')
   const [, placeId, frameId] = /places\/([^/]+)\/frame\/([^/]+)/.exec(page.url())!

@@ -19,6 +19,18 @@ export function problemWords(t: TFunction, units: Units, error: CoreError): stri
         height: length('heightM'),
         below: length('belowM'),
       })
+    case 'frame/wires-out-of-order':
+      return t('problem.frame/wires-out-of-order', {
+        wire: d.tier,
+        height: length('heightM'),
+        below: length('belowM'),
+      })
+    case 'frame/wire-above-posts':
+      return t('problem.frame/wire-above-posts', {
+        wire: d.tier,
+        height: length('heightM'),
+        top: length('toM'),
+      })
     case 'frame/height-outside-wall':
       return t('problem.frame/height-outside-wall', {
         tier: d.tier,

@@ -6,6 +6,8 @@ export const coreErrorCodes = {
   'core/out-of-range': 'A number lies outside the range in which the formula or the pattern makes sense.',
   'frame/cell-too-large': 'One cell is wider or higher than the space it has to fit in.',
   'frame/heights-out-of-order': 'Tier heights do not rise from the lowest to the highest.',
+  'frame/wires-out-of-order': 'A wire of a row does not lie above the one below it.',
+  'frame/wire-above-posts': 'A wire of a row, lifted or not, lies above its posts.',
   'frame/height-outside-wall': 'A tier lies below the first fork or above the usable height.',
   'frame/too-many-nodes': 'The pattern would have more nodes than anyone could drill.',
   'frame/levels-do-not-clear': 'Two levels of bars are nearer to each other than a bar is thick.',

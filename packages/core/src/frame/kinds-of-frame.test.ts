@@ -163,11 +163,14 @@ describe('a row', () => {
 
   it('refuses wires out of order or above their posts', () => {
     expect(() => makeFrame(field, row({ levels: [rowLevel(0, 1), rowLevel(1, 0.9)] }), options)).toThrow(
-      expect.objectContaining({ code: 'frame/heights-out-of-order' }),
+      expect.objectContaining({ code: 'frame/wires-out-of-order' }),
     )
     expect(() => makeFrame(field, row({ levels: [rowLevel(0, 2.4)] }), options)).toThrow(
-      expect.objectContaining({ code: 'frame/height-outside-wall' }),
+      expect.objectContaining({ code: 'frame/wire-above-posts' }),
     )
+    const lifted = (form: 'single' | 'pair') => row({ levels: [rowLevel(0, 1.7, { form, liftM: 0.5 })] })
+    expect(() => makeFrame(field, lifted('pair'), options)).toThrow(/above its posts/)
+    expect(() => makeFrame(field, lifted('single'), options)).not.toThrow()
   })
 })
 

@@ -30,7 +30,6 @@ export function RowWires({ pattern, onChange }: Omit<RowInputsProps, 'gardenId'>
     set(`${what} ${at}`, {
       levels: pattern.levels.map((level, i) => (i === at ? { ...level, ...part } : level)),
     })
-  const top = pattern.levels.at(-1)!
   return (
     <>
       {pattern.levels.map((level, i) => (
@@ -107,19 +106,36 @@ export function RowWires({ pattern, onChange }: Omit<RowInputsProps, 'gardenId'>
         type="button"
         className="btn self-start"
         disabled={pattern.levels.length >= fields.levels.max}
-        onClick={() =>
-          set('add', {
-            levels: [
-              ...pattern.levels,
-              { ...top, id: newLevelId(), heightM: Math.round((top.heightM + LEVEL_STEP_M) * 1000) / 1000 },
-            ],
-          })
-        }
+        onClick={() => set('add', { levels: withWireMore(pattern) })}
       >
         {t('row.addWire')}
       </button>
     </>
   )
+}
+
+/**
+ * One more wire like the top one: a step above it, or, where the posts end before that, in the middle of the widest
+ * gap between the wires that there are.
+ */
+function withWireMore({ levels, postHeightM }: Row): Row['levels'] {
+  const top = levels.at(-1)!
+  const above = levels.length
+  const highestM = top.heightM + LEVEL_STEP_M + (top.form === 'single' ? 0 : top.liftM)
+  if (highestM <= postHeightM) return insert(above, top.heightM + LEVEL_STEP_M)
+  const gaps = levels.map(({ heightM }, i) => ({
+    at: i,
+    fromM: levels[i - 1]?.heightM ?? 0,
+    toM: heightM,
+  }))
+  const widest = gaps.reduce((a, b) => (b.toM - b.fromM > a.toM - a.fromM ? b : a))
+  return insert(widest.at, (widest.fromM + widest.toM) / 2)
+
+  function insert(at: number, heightM: number): Row['levels'] {
+    const like = levels[Math.min(at, levels.length - 1)]!
+    const wire = { ...like, id: newLevelId(), heightM: Math.round(heightM * 1000) / 1000 }
+    return [...levels.slice(0, at), wire, ...levels.slice(at)]
+  }
 }
 
 const ANGLE_DEG = 45

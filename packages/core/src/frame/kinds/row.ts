@@ -253,20 +253,26 @@ function layRow(laying: Laying, pattern: RowPattern): Layout {
 
 function requireHeights({ levels, postHeightM, waterHeightM, end }: RowPattern): void {
   let belowM = -1
-  levels.forEach(({ heightM, liftM }, k) => {
+  levels.forEach(({ heightM, liftM, form }, k) => {
     if (heightM <= belowM) {
       throw new CoreError(
-        'frame/heights-out-of-order',
+        'frame/wires-out-of-order',
         `Wire ${k + 1} at ${heightM} m is not above ${belowM} m`,
-        { tier: k + 1, heightM, belowM },
+        {
+          tier: k + 1,
+          heightM,
+          belowM,
+        },
       )
     }
-    if (heightM + liftM > postHeightM + 1e-9) {
-      throw new CoreError(
-        'frame/height-outside-wall',
-        `Wire ${k + 1} at ${heightM + liftM} m is above its posts`,
-        { tier: k + 1, heightM: heightM + liftM, fromM: 0, toM: postHeightM },
-      )
+    // Only pairs are lifted; what a single wire had as one of a pair is not its own any more.
+    const highestM = heightM + (form === 'single' ? 0 : liftM)
+    if (highestM > postHeightM + 1e-9) {
+      throw new CoreError('frame/wire-above-posts', `Wire ${k + 1} at ${highestM} m is above its posts`, {
+        tier: k + 1,
+        heightM: highestM,
+        toM: postHeightM,
+      })
     }
     belowM = heightM
   })
