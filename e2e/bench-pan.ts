@@ -1,7 +1,7 @@
 import { chromium } from '@playwright/test'
 import type { Page } from '@playwright/test'
 import config from './playwright.config.ts'
-import { haveWall, signUp } from './people.ts'
+import { haveWall, journalId, signUp } from './people.ts'
 
 /**
  * Frames that the browser draws while a bench of 2,000 nodes is dragged and zoomed, read from its own trace.
@@ -156,7 +156,8 @@ async function growWood(): Promise<void> {
       const n = from + i
       const [xM, yM] = [(n % 100) * 0.59, 0.4 + 0.13 * Math.floor(n / 100)]
       return {
-        id: idAt(n),
+        // A millisecond apart, so that they keep their order.
+        id: journalId(Date.now() - PIECES + n),
         recordedAt: new Date().toISOString(),
         at: '2026-01-10',
         placeId: place,
@@ -185,10 +186,4 @@ async function growWood(): Promise<void> {
     const text = await reply.text()
     if (!reply.ok() || text.includes('refused')) throw new Error(text.slice(0, 400))
   }
-}
-
-/** Ids of the journal are ordered by time; these are a millisecond apart. */
-function idAt(n: number): string {
-  const time = (Date.now() - PIECES + n).toString(16).padStart(12, '0')
-  return `${time.slice(0, 8)}-${time.slice(8)}-7${crypto.randomUUID().slice(15)}`
 }

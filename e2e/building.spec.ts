@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test'
 import type { Page } from '@playwright/test'
-import { haveWall, signUp } from './people.ts'
+import { haveWall, journalId, signUp } from './people.ts'
 
 const row = {
   name: 'Sand row',
@@ -18,12 +18,6 @@ const row = {
     snowPa: 0,
     iceMm: 0,
   },
-}
-
-/** An id of the journal: ordered by time, as its entries are. */
-function idOfNow(): string {
-  const time = Date.now().toString(16).padStart(12, '0')
-  return `${time.slice(0, 8)}-${time.slice(8)}-7${crypto.randomUUID().slice(15)}`
 }
 
 /** Begins a frame at a new place and saves it; the address of the garden. */
@@ -124,7 +118,7 @@ test('a wire that was strained two years ago is due on the round', async ({ page
     data: {
       entries: [
         {
-          id: idOfNow(),
+          id: journalId(),
           recordedAt: new Date().toISOString(),
           at: on,
           placeId,

@@ -60,3 +60,9 @@ export async function haveWall(page: Page, garden: string, rest: object = {}): P
   await page.reload()
   return id
 }
+
+/** An id of the journal: ordered by time, as its entries are. */
+export function journalId(atMs = Date.now()): string {
+  const time = atMs.toString(16).padStart(12, '0')
+  return `${time.slice(0, 8)}-${time.slice(8)}-7${crypto.randomUUID().slice(15)}`
+}

@@ -7,6 +7,7 @@ import type { FrameDesign, PlannedSite } from '../design/index.ts'
 import { frameKinds, potSoilLitres } from '../frame/index.ts'
 import { yearlyCare } from '../loads/index.ts'
 import { planFrame } from '../plan/index.ts'
+import { shoppingList } from '../shopping/index.ts'
 
 const boughtOf = (site: PlannedSite, design: FrameDesign) => {
   const items = planFrame(site, design).takeOff!.items
@@ -86,4 +87,17 @@ describe('a year with a row', () => {
     const { frame } = planFrame(siteOf(28, 2.6, { surface: 'open' }), design)
     expect(yearlyCare(frame!, design, undefined).ties).toBe(0)
   })
+})
+
+it('tools that frames share are bought once for all of them', () => {
+  const plan = planFrame(field, { ...row, repeat: 40 })
+  const list = shoppingList(
+    ['north', 'south'].map((name) => ({ name, plan })),
+    [],
+    standardCatalogue,
+  )
+  const bought = (id: GoodId) =>
+    list.lines.find(({ item }) => item.what === 'good' && item.goodId === id)!.item.quantity
+  expect(bought('drive-adapter')).toBe(1)
+  expect(bought('staple')).toBe(2 * boughtOf(field, { ...row, repeat: 40 })('staple'))
 })

@@ -277,6 +277,9 @@ export const findFixing = (catalogue: Catalogue, id: string): Fixing | undefined
 export const findStock = (catalogue: Catalogue, id: string): Stock | undefined => find(catalogue.stock, id)
 export const findScrew = (catalogue: Catalogue, id: string): ScrewOnOffer | undefined =>
   find(catalogue.screws, id)
+/** Tools that one job leaves for the next: what frames share of them is bought once. */
+export const sharedTools: ReadonlySet<GoodId> = new Set<GoodId>(['drive-adapter', 'masonry-bit'])
+
 /** A catalogue of a garden's own from before there was this good has no price for it: then the usual one. */
 export const priceOf = (catalogue: Catalogue, id: GoodId): number => goodOf(catalogue, id)?.price ?? 0
 export const goodOf = (catalogue: Catalogue, id: GoodId): Good | undefined =>

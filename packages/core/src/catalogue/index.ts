@@ -8,6 +8,7 @@ export {
   isMasonry,
   priceOf,
   goodOf,
+  sharedTools,
   standardCatalogue,
   standardTies,
   surfaces,

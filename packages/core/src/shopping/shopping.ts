@@ -1,7 +1,7 @@
 import type { FramePlan } from '../plan/index.ts'
 import type { MaterialItem } from '../bill/index.ts'
 import { cutFromRolls, cutFromStores } from '../cutting/index.ts'
-import { priceOf } from '../catalogue/index.ts'
+import { priceOf, sharedTools } from '../catalogue/index.ts'
 import type { Catalogue } from '../catalogue/index.ts'
 import type { CutOnHand, CuttingPlan, LengthOnHand, PieceDemand, RollSize } from '../cutting/index.ts'
 import { CoreError } from '../errors/index.ts'
@@ -177,7 +177,10 @@ function countedLines(
     for (const item of plan.takeOff?.items ?? []) {
       if (item.what === 'roll' || item.what === 'stock') continue
       const key = `${item.what} ${refOf(item)}`
-      needs.set(key, { item, need: (needs.get(key)?.need ?? 0) + item.quantity })
+      const before = needs.get(key)?.need ?? 0
+      const isShared = item.what === 'good' && sharedTools.has(item.goodId)
+      const need = isShared ? Math.max(before, item.quantity) : before + item.quantity
+      needs.set(key, { item, need })
     }
   }
   return [...needs.values()].map(({ item, need }) => {

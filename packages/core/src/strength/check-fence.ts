@@ -7,15 +7,13 @@ import { findKind } from '../kinds/index.ts'
 import { GRAVITY, gustAt, leafyOutline, windForceN } from '../loads/index.ts'
 import { hardestPulledEye } from './check-wires.ts'
 import { isOnRail } from './on-rail.ts'
-import { check } from './check.ts'
+import { CODE_MARGIN, check } from './check.ts'
 import type { Check, CheckContext } from './check.ts'
 
 /** Nails of fences are about a twentieth as thick as they are long. */
 const NAIL_SLENDERNESS = 20
 /** Flat boards in the wind. */
 const BOARD_DRAG = 1.2
-/** Posts of a fence may lean in the worst gust and be set upright again, as those of a row. */
-const CODE_MARGIN = 4
 
 /**
  * The fence itself, where it carries a frame: the board that is pried at, the rails that bear the plant, the posts

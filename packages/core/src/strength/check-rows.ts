@@ -20,14 +20,8 @@ import {
 } from '../ground/index.ts'
 import type { HeldEnd, Soil, WirePull } from '../ground/index.ts'
 import { leafWindNPerM } from '../loads/index.ts'
-import { check, same } from './check.ts'
+import { CODE_MARGIN, check, same } from './check.ts'
 import type { Assumption, Check, CheckContext } from './check.ts'
-
-/**
- * The code's figure is for posts that must not move. One in a row, or the foot of one that is held above, may lean in the worst gust of a year and be
- * set upright again; what it takes before it goes over is about four times that.
- */
-const CODE_MARGIN = 4
 
 const radians = (degrees: number) => (degrees * Math.PI) / 180
 

@@ -156,3 +156,9 @@ export const worstOf = <T>(list: readonly T[], of: (item: T) => number): T | und
     (best, item) => (best === undefined || of(item) > of(best) ? item : best),
     undefined,
   )
+
+/**
+ * The code's figure is for posts that must not move. One in a row, or the foot of one that is held above, may lean in the worst gust of a year and be
+ * set upright again; what it takes before it goes over is about four times that.
+ */
+export const CODE_MARGIN = 4

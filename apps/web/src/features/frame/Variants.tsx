@@ -113,7 +113,7 @@ export function Variants() {
               {variants.map(({ frameId, plan }) => (
                 <td
                   key={frameId}
-                  className={`py-1 pr-6 ${plan.outcome.verdict === 'holds' ? 'text-verdigris' : 'text-iron'}`}
+                  className={`py-1 pr-6 ${plan.takeOff && plan.outcome.verdict === 'holds' ? 'text-verdigris' : 'text-iron'}`}
                 >
                   {plan.takeOff ? outcomeWords(t, plan.outcome) : t('variants.impossible')}
                 </td>
