@@ -1,3 +1,4 @@
+import { NOT_SEEN } from '../src/wood/index.ts'
 import type { Piece, Tie } from '../src/wood/index.ts'
 
 /**
@@ -18,7 +19,7 @@ export const pieceOf = (rest: Partial<Piece> = {}): Piece => ({
   tipMm: null,
   buds: null,
   side: null,
-  health: null,
+  ...NOT_SEEN,
   calledRole: null,
   cuts: [],
   marks: [],

@@ -47,6 +47,10 @@ export interface PlantKind {
   /** Under glass or indoors it thickens all the year round. */
   readonly growsAllYear: boolean
   readonly weight: PlantWeight
+  /** Plum, cherry, apricot, peach: a cut in winter lets silver leaf and canker in. */
+  readonly isStoneFruit?: boolean
+  /** Cut when the sap rises it bleeds, without harm. */
+  readonly bleeds?: boolean
 }
 
 /** As what a plant came. */
@@ -120,6 +124,7 @@ const kinds = [
     youngThickeningMm: [7, 12],
     olderThickeningMm: [4, 9],
     growsAllYear: false,
+    isStoneFruit: true,
     weight: { leafKgPerM2: 4, wetKgPerM2: 0.6, cropKgPerM2: 4 },
   },
   {
@@ -183,6 +188,7 @@ const kinds = [
     youngThickeningMm: [3, 7],
     olderThickeningMm: [3, 7],
     growsAllYear: false,
+    bleeds: true,
     weight: { leafKgPerM2: 3, wetKgPerM2: 0.7, cropKgPerM2: 2.5 },
   },
   {
@@ -199,6 +205,7 @@ const kinds = [
     youngThickeningMm: [4, 8],
     olderThickeningMm: [3, 8],
     growsAllYear: false,
+    bleeds: true,
     weight: { leafKgPerM2: 3.5, wetKgPerM2: 0.8, cropKgPerM2: 4 },
   },
   {
@@ -215,6 +222,7 @@ const kinds = [
     youngThickeningMm: [5, 11],
     olderThickeningMm: [5, 10],
     growsAllYear: false,
+    bleeds: true,
     weight: { leafKgPerM2: 8, wetKgPerM2: 1.5, cropKgPerM2: 6 },
   },
   {

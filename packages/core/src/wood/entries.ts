@@ -15,7 +15,7 @@ import {
   whole,
 } from '../shape/index.ts'
 import { alongM, parentShape, supportShape } from './address.ts'
-import { healths, hitches, pieceRoles, sides, tieEnds } from './wood.ts'
+import { bends, faults, healths, hitches, lights, pieceRoles, purposes, sides, tieEnds } from './wood.ts'
 
 /** Longest piece and widest stem that are taken for real. */
 const mm = above(0, 2000)
@@ -83,6 +83,14 @@ export const woodEntries = {
   'piece.sealed': atPlace,
   'piece.layered': atPlace,
   'piece.judged': v1({ pieceId, health: choice(...healths), reason }),
+  /** What the hand and the eye tell of it; what is `null` was not looked at. */
+  'piece.seen': v1({
+    pieceId,
+    bends: noneOr(choice(...bends)),
+    light: noneOr(choice(...lights)),
+    fault: noneOr(choice(...faults)),
+  }),
+  'piece.meant': v1({ pieceId, for: noneOr(choice(...purposes)) }),
   'piece.called': v1({ pieceId, role: noneOr(choice(...pieceRoles)) }),
   /** Rooted and a plant of its own from now on, with all that sits on it. */
   'piece.became-plant': v1({ pieceId, newPlantId: uuid }),

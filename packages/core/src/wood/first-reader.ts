@@ -5,6 +5,7 @@ import { addPiece, addTie, childrenOf, cutPiece, lengthOf, moveTo, removeSubtree
 import type { WoodDraft } from './draft.ts'
 import type { woodEntries } from './entries.ts'
 import { changePiece, misfit } from './live.ts'
+import { NOT_SEEN } from './wood.ts'
 import type { Piece } from './wood.ts'
 
 type FirstEntry<
@@ -63,7 +64,7 @@ function drawn(draft: WoodDraft, entry: FirstEntry<'stem.drawn'>): void {
     tipMm: null,
     buds: null,
     side: null,
-    health: null,
+    ...NOT_SEEN,
     calledRole: body.part,
     cuts: [],
     marks: [],

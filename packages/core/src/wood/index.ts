@@ -12,7 +12,33 @@ export { supportAt, tieStanding, tiesMovedBy } from './standing.ts'
 export type { MovedTie, TieStanding } from './standing.ts'
 export { baseDiameterMm, pieceAge, thickenedMm, thickeningMmPerYear } from './thickening.ts'
 export type { ThickeningPace } from './thickening.ts'
-export { tiePoints, tieSupports } from './tie-points.ts'
+export { linePath, tiePoints, tieSupports } from './tie-points.ts'
 export type { TiePoint, TieSupport } from './tie-points.ts'
-export { healths, hitches, pieceRoles, sides, tieEnds } from './wood.ts'
-export type { Cut, Health, Hitch, Mark, Piece, PieceMark, PieceRole, Side, Tie, TieEnd } from './wood.ts'
+export {
+  bends,
+  faults,
+  healths,
+  hitches,
+  lights,
+  NOT_SEEN,
+  pieceRoles,
+  purposes,
+  sides,
+  tieEnds,
+} from './wood.ts'
+export type {
+  Bends,
+  Cut,
+  Fault,
+  Health,
+  Hitch,
+  Mark,
+  Piece,
+  PieceMark,
+  PieceRole,
+  Purpose,
+  SeenLight,
+  Side,
+  Tie,
+  TieEnd,
+} from './wood.ts'

@@ -17,6 +17,7 @@ import type { WoodDraft } from './draft.ts'
 import { woodEntries } from './entries.ts'
 import { addFirstTie, readFirstEntry } from './first-reader.ts'
 import { changePiece, changeTie, misfit } from './live.ts'
+import { NOT_SEEN } from './wood.ts'
 import type { Cut, Mark, Piece, Tie } from './wood.ts'
 
 export type WoodEntry = EntryOf<typeof woodEntries>
@@ -25,7 +26,7 @@ type Of<K extends WoodEntry['kind']> = Extract<WoodEntry, { kind: K }>
 /** Wood and ties of a garden. */
 export const woodProjection = projection({
   name: 'wood',
-  version: 2,
+  version: 3,
   kinds: woodEntries,
   initial: emptyDraft,
   apply,
@@ -68,6 +69,20 @@ function apply(draft: WoodDraft, entry: WoodEntry): void {
     case 'piece.judged':
       return changePiece(draft, entry, entry.body.pieceId, (piece) => {
         draft.pieces.set(piece.id, { ...piece, health: entry.body.health })
+      })
+    case 'piece.seen':
+      return changePiece(draft, entry, entry.body.pieceId, (piece) => {
+        const { bends, light, fault } = entry.body
+        draft.pieces.set(piece.id, {
+          ...piece,
+          bends: bends ?? piece.bends,
+          light: light ?? piece.light,
+          fault: fault ?? piece.fault,
+        })
+      })
+    case 'piece.meant':
+      return changePiece(draft, entry, entry.body.pieceId, (piece) => {
+        draft.pieces.set(piece.id, { ...piece, meantFor: entry.body.for })
       })
     case 'piece.called':
       return changePiece(draft, entry, entry.body.pieceId, (piece) => {
@@ -126,7 +141,7 @@ function grow(draft: WoodDraft, entry: Of<'piece.grew'>): void {
     drawnOn: entry.at,
     seasonsThen: seasonsOld,
     measuredOn: entry.at,
-    health: null,
+    ...NOT_SEEN,
     calledRole: role,
     cuts: [],
     marks: [],

@@ -30,6 +30,18 @@ export type Side = (typeof sides)[number]
 export const healths = ['sound', 'doubtful', 'sick', 'dead'] as const
 export type Health = (typeof healths)[number]
 
+/** How it gives under the hand, what light its leaves had, and what is wrong with its place. */
+export const bends = ['pliable', 'stiff'] as const
+export type Bends = (typeof bends)[number]
+export const lights = ['well-lit', 'shaded'] as const
+export type SeenLight = (typeof lights)[number]
+export const faults = ['crossing', 'weak', 'woven'] as const
+/** `woven`: through the openings of a panel instead of tied to its face. */
+export type Fault = (typeof faults)[number]
+/** What a shoot was chosen for in summer, to be found again in winter. */
+export const purposes = ['spur', 'cane', 'arm', 'leader'] as const
+export type Purpose = (typeof purposes)[number]
+
 export const hitches = ['figureEight', 'belt'] as const
 /** `belt`: one loop round stem and support; `figureEight`: crossed once between them. */
 export type Hitch = (typeof hitches)[number]
@@ -70,6 +82,10 @@ export interface Piece {
   readonly buds: number | null
   readonly side: Side | null
   readonly health: Health | null
+  readonly bends: Bends | null
+  readonly light: SeenLight | null
+  readonly fault: Fault | null
+  readonly meantFor: Purpose | null
   /** What the grower calls it; `null` leaves it to its place and age. */
   readonly calledRole: PieceRole | null
   readonly cuts: readonly Cut[]
@@ -77,6 +93,9 @@ export interface Piece {
   readonly removedOn: CalendarDate | null
   readonly removedWhy: string | null
 }
+
+/** A piece that nobody has looked at yet. */
+export const NOT_SEEN = { health: null, bends: null, light: null, fault: null, meantFor: null } as const
 
 export const tieEnds = ['bitten', 'rotted', 'slipped', 'broke', 'taken-off'] as const
 export type TieEnd = (typeof tieEnds)[number]

@@ -1,0 +1,28 @@
+export { cautionCodes, cautionsOf } from './caution.ts'
+export type { CautionCode } from './caution.ts'
+export { bendRadiusM } from './judge.ts'
+export { viewPlant } from './plant.ts'
+export type { PlantView, Stem, TrainingInput, Wire } from './plant.ts'
+export { instanceOf, isRefused, laidLengthM, propose, whyNot } from './propose.ts'
+export type { Bare, Difference, Overrides, Proposal, Refused } from './propose.ts'
+export { deeds, followCodes, judgementCodes, questionCodes, remarkCodes, ruleCodes } from './question.ts'
+export type {
+  Candidate,
+  Chosen,
+  Deed,
+  FigureUnit,
+  FollowUp,
+  Judgement,
+  JudgementCode,
+  Option,
+  Question,
+  QuestionCode,
+  Remark,
+  RuleCode,
+  Stretch,
+} from './question.ts'
+export { usualSettings } from './settings.ts'
+export type { TrainingSettings } from './settings.ts'
+export { taskCodes } from './system.ts'
+export type { ExpectedPiece, Position, Task, TaskCode, TrainingSystem } from './system.ts'
+export { findSystem, systemsFor, trainingSystems } from './systems.ts'

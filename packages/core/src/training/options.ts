@@ -1,0 +1,45 @@
+import type { Option, Remark, RemarkCode } from './question.ts'
+import type { PlantView, Stem } from './plant.ts'
+
+/** An option that does nothing in particular; what differs is said. */
+export const option = (id: string, deed: Option['deed'], rest: Partial<Option> = {}): Option => ({
+  id,
+  deed,
+  cost: 0,
+  buds: 0,
+  cutM: null,
+  aboveBuds: null,
+  path: null,
+  covers: [],
+  towards: null,
+  wire: null,
+  isOnlyAsked: false,
+  ...rest,
+})
+
+export const off = (cost = 0): Option => option('off', 'off', { cost, cutM: 0, aboveBuds: 0 })
+
+/** One cuts half a joint above the last bud that stays. */
+const ABOVE_BUD = 0.5
+
+/** What is left of a stem that is cut above so many buds: never more than there is. */
+export function cutAbove(stem: Pick<Stem, 'internodeM' | 'lengthM' | 'buds'>, buds: number) {
+  const kept = Math.min(buds, stem.buds)
+  return { aboveBuds: kept, cutM: Math.min(stem.lengthM, (kept + ABOVE_BUD) * stem.internodeM) }
+}
+
+export function spur(stem: Stem, view: PlantView, cost: number, rest: Partial<Option> = {}): Option {
+  const { aboveBuds, cutM } = cutAbove(stem, view.settings.spurBuds)
+  return option('spur', 'spur', { cost, buds: aboveBuds, aboveBuds, cutM, ...rest })
+}
+
+export const remark = (code: RemarkCode, rest: Partial<Remark> = {}): Remark => ({
+  code,
+  pieceId: null,
+  figure: null,
+  unit: null,
+  n: null,
+  side: null,
+  on: null,
+  ...rest,
+})

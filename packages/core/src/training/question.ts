@@ -1,0 +1,216 @@
+import type { LineId } from '../frame/index.ts'
+import type { Point } from '../geometry/index.ts'
+import type { Track } from '../laying/index.ts'
+import type { CalendarDate } from '../season/index.ts'
+
+/** What a plant asks at this stage of its year; the words are in the texts. */
+export const questionCodes = [
+  'canes',
+  'spurs',
+  'extra-canes',
+  'young-vine',
+  'green-shoots',
+  'mains',
+  'fan-mains',
+  'leader',
+] as const
+export type QuestionCode = (typeof questionCodes)[number]
+
+/** What can be done with a piece. */
+export const deeds = ['lay', 'to-and-fro', 'spur', 'off', 'keep', 'cut', 'lower', 'wait'] as const
+export type Deed = (typeof deeds)[number]
+
+/** What is seen of a candidate and counts, each with its words in the texts. */
+export const judgementCodes = [
+  'pencil-thick',
+  'thin',
+  'thin-and-short',
+  'thick',
+  'thick-long-joints',
+  'short-joints',
+  'long-joints',
+  'well-lit',
+  'shaded',
+  'pliable',
+  'stiff-forward',
+  'stiff',
+  'below-graft',
+  'diseased',
+  'dead',
+  'weak',
+  'crossing',
+  'woven',
+  'near-head',
+  'far-from-head',
+  'from-trunk',
+  'above-wire',
+  'from-last-year',
+  'from-old-wood',
+  'no-renewal',
+  'short',
+  'reaches',
+  'too-short-for-wire',
+  'at-arm-end',
+  'at-head',
+  'low-on-spur',
+  'high-on-spur',
+  'meant-for',
+  'on-trunk',
+  'double',
+  'over-limit',
+  'low',
+  'faces-wall',
+  'thick-at-wire',
+  'thin-at-wire',
+  'did-not-reach',
+  'straight',
+  'leans',
+  'buds-at-wire',
+  'few-buds-at-wire',
+  'below-wire',
+  'bends-so-far',
+  'bends-not',
+  'one-lower-instead',
+] as const
+export type JudgementCode = (typeof judgementCodes)[number]
+export type FigureUnit = 'mm' | 'm' | 'count' | 'deg'
+
+export interface Judgement {
+  readonly code: JudgementCode
+  /** `bars`: it cannot be chosen whatever else speaks for it; `tells` moves nothing. */
+  readonly tone: 'for' | 'against' | 'bars' | 'tells'
+  readonly figure: number | null
+  readonly unit: FigureUnit | null
+  /** How much it weighs, for it positive; in metres of bare wire times ten. */
+  readonly points: number
+}
+
+/** One thing that can be done with one candidate. */
+export interface Option {
+  readonly id: string
+  readonly deed: Deed
+  readonly cost: number
+  /** Buds (in spring: shoots) that it leaves. */
+  readonly buds: number
+  /** What is left of it, metres from its base; `null` leaves it as long as it is. */
+  readonly cutM: number | null
+  readonly aboveBuds: number | null
+  /** How it lies afterwards; `null` leaves it where it is. */
+  readonly path: readonly Point[] | null
+  readonly covers: readonly { readonly track: string; readonly fromM: number; readonly toM: number }[]
+  readonly towards: 'left' | 'right' | null
+  /** The wire it lies on, from below, 1 and up. */
+  readonly wire: number | null
+  /** Never proposed; there for a grower who wants it. */
+  readonly isOnlyAsked: boolean
+}
+
+export interface Candidate {
+  readonly pieceId: string
+  /** A, B, C, in the order of merit. */
+  readonly letter: string
+  readonly judgements: readonly Judgement[]
+  readonly options: readonly Option[]
+}
+
+export const ruleCodes = [
+  'renewal-nearer-head',
+  'one-each-way',
+  'one-in-all',
+  'two-at-head',
+  'one-at-arm-end',
+  'one-for-a-place',
+  'one-of-a-double',
+  'one-leader',
+  'one-on-a-stretch',
+] as const
+export type RuleCode = (typeof ruleCodes)[number]
+
+type OptionRef = readonly [pieceId: string, optionId: string]
+
+/** What must hold of any answer: so many of these, at least and at most. */
+export interface Rule {
+  readonly code: RuleCode
+  readonly options: readonly OptionRef[]
+  readonly min: number
+  readonly max: number
+}
+
+/** A stretch to be filled, as it lies on the elevation: from where, which way, along which wire. */
+export interface Stretch extends Track {
+  readonly frameId: string | null
+  readonly lineId: LineId | null
+  readonly wire: number | null
+  /** Where it begins and how it runs on. */
+  readonly path: readonly Point[]
+}
+
+/** What is to be done to wood that was not chosen among. */
+export interface FollowUp {
+  readonly pieceId: string
+  readonly deed: 'cut' | 'off' | 'spur' | 'lower'
+  readonly cutM: number | null
+  readonly aboveBuds: number | null
+  readonly path: readonly Point[] | null
+  readonly why: FollowCode
+}
+export const followCodes = ['old-cane', 'lateral', 'spent-spur', 'arm-to-level'] as const
+export type FollowCode = (typeof followCodes)[number]
+
+/** What an answer means beyond itself, said under it. */
+export interface Remark {
+  readonly code: RemarkCode
+  readonly pieceId: string | null
+  readonly figure: number | null
+  readonly unit: FigureUnit | null
+  /** The n-th of something, such as a bud or a wire. */
+  readonly n: number | null
+  readonly side: 'left' | 'right' | null
+  /** The day to look again. */
+  readonly on: CalendarDate | null
+}
+export const remarkCodes = [
+  'renewal-missing',
+  'wire-bare',
+  'bare-left',
+  'fills-it',
+  'next-spur',
+  'next-cane',
+  'fourth-too-high',
+  'lead-buds',
+  'look-again',
+  'thinning-reserve',
+  'arms-at-45',
+  'arms-level',
+  'tier-without-wire',
+  'place-missing',
+  'place-filled-by-shoot',
+  'place-filled-by-neighbour',
+  'start-again',
+  'not-so-far',
+] as const
+export type RemarkCode = (typeof remarkCodes)[number]
+
+export type Chosen = ReadonlyMap<string, Option>
+
+export interface Question {
+  readonly code: QuestionCode
+  readonly stretches: readonly Stretch[]
+  readonly candidates: readonly Candidate[]
+  readonly rules: readonly Rule[]
+  /** Two options that cannot both be. */
+  readonly never: readonly { readonly code: RuleCode; readonly a: OptionRef; readonly b: OptionRef }[]
+  /** Costs where both are chosen. */
+  readonly crossings: readonly { readonly a: OptionRef; readonly b: OptionRef; readonly cost: number }[]
+  /** Buds that stand whatever is chosen. */
+  readonly standingBuds: number
+  readonly buds: {
+    readonly aim: number
+    readonly min: number
+    readonly max: number
+    readonly costPerBud: number
+  }
+  readonly weights: { readonly gapPerM: number; readonly overlapPerM: number }
+  readonly followUps: (chosen: Chosen) => readonly FollowUp[]
+  readonly remarks: (chosen: Chosen) => readonly Remark[]
+}

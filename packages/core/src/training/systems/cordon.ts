@@ -1,0 +1,406 @@
+import { pointAlong } from '../../geometry/index.ts'
+import {
+  barsToKeep,
+  isBarred,
+  judgeGive,
+  judgeWood,
+  lettered,
+  speaksAgainst,
+  speaksFor,
+  sumOfPoints,
+  tells,
+} from '../judge.ts'
+import { off, remark, spur } from '../options.ts'
+import type { PlantView, Stem, Wire } from '../plant.ts'
+import { heightOn } from '../plant.ts'
+import type { FollowUp, Judgement, Option, Question, Remark, Rule, Stretch } from '../question.ts'
+import type { Position } from '../system.ts'
+import { armsOf, outwards, sideOf, wayToHeadM } from '../vine.ts'
+import type { Head } from '../vine.ts'
+import { isSpurred, laysAlong } from './canes.ts'
+
+/** Shorter wood at the head is no arm. */
+const ARM_M = 0.3
+const COST_PER_BUD = 0.4
+/** An extra cane is one more to lay, tie and cut away: only a budget asks for it. */
+const EXTRA_CANE_COST = 3
+/** A spur creeps outward by this much a year; what stands higher on it is farther from the arm. */
+const CREEP_POINTS_PER_M = 12
+/** The next wire up that an extra cane may be laid along. */
+const NEXT_WIRE_M = 0.6
+/** Fewer gaps than this tell no rhythm. */
+const ENOUGH_GAPS = 3
+/** A second spur where one stands already is in its way. */
+const SECOND_SPUR_COST = 3
+const SIDES = ['left', 'right'] as const
+
+export interface CordonArm {
+  readonly side: 'left' | 'right'
+  readonly stem: Stem
+  /** Metres from the arm's base, one for each spur that a full arm has. */
+  readonly placesM: readonly number[]
+}
+
+export function cordonArms(view: PlantView, head: Head): CordonArm[] {
+  return armsOf(view, head)
+    .filter(({ stem }) => stem.lengthM >= ARM_M)
+    .map((arm) => {
+      const step = stepOf(view, arm.stem)
+      const count = Math.max(1, Math.round(arm.stem.lengthM / step))
+      return {
+        ...arm,
+        placesM: Array.from({ length: count }, (_, i) => (i + 0.5) * (arm.stem.lengthM / count)),
+      }
+    })
+}
+
+/** How far apart the spurs of an arm stand: as most of them do, else as the garden has it. */
+function stepOf(view: PlantView, arm: Stem): number {
+  const at = view
+    .childrenOf(arm.id)
+    .map(({ alongM }) => alongM)
+    .sort((a, b) => a - b)
+  const SAME_M = 0.05
+  const gaps = at.slice(1).flatMap((alongM, i) => (alongM - at[i]! > SAME_M ? [alongM - at[i]!] : []))
+  gaps.sort((a, b) => a - b)
+  return gaps.length < ENOUGH_GAPS ? view.settings.spurStepM : gaps[Math.floor((gaps.length - 1) / 2)]!
+}
+
+/** Where on an arm a stem stands, by the wood between them; `null` for one that stands on no arm. */
+export function placeOn(stem: Stem, arm: Stem): { readonly alongM: number; readonly outM: number } | null {
+  let outM = 0
+  for (let at: Stem | null = stem; at; at = at.parent) {
+    if (at.parent?.id === arm.id) return { alongM: at.alongM, outM }
+    outM += at.alongM
+  }
+  return null
+}
+
+const placeOf = (arm: CordonArm, alongM: number): number =>
+  Math.min(arm.placesM.length - 1, Math.max(0, Math.floor((alongM / arm.stem.lengthM) * arm.placesM.length)))
+
+/** Arms and their spur places; what stands at each: a spur of this winter, or one of older wood. */
+export function cordonPositions(view: PlantView, head: Head): Position[] {
+  const standing = view.stems.filter((stem) => stem.age >= 1 || isSpurred(stem))
+  return cordonArms(view, head).flatMap((arm) => [
+    { what: 'arm', side: arm.side, n: 1, at: arm.stem.tip, pieceId: arm.stem.id } as const,
+    ...arm.placesM.map((alongM, i): Position => {
+      const here = standing.find((stem) => {
+        const on = stem.parent?.id === arm.stem.id ? placeOn(stem, arm.stem) : null
+        return on !== null && placeOf(arm, on.alongM) === i
+      })
+      return {
+        what: 'spur',
+        side: arm.side,
+        n: i + 1,
+        at: pointAlong(arm.stem.piece.path, alongM),
+        pieceId: here?.id ?? null,
+      }
+    }),
+  ])
+}
+
+interface Growth {
+  readonly stem: Stem
+  readonly arm: CordonArm | null
+  readonly alongM: number
+  readonly outM: number
+  readonly isAtHead: boolean
+  readonly isAtEnd: boolean
+  readonly judgements: readonly Judgement[]
+}
+
+/** Which shoots of last summer become the spurs of next; with extra canes also which are laid whole. */
+export function cordonQuestion(view: PlantView, head: Head, wire: Wire, withCanes: boolean): Question {
+  const arms = cordonArms(view, head)
+  const growths = lettered(
+    view.stems
+      .filter(
+        (stem) =>
+          stem.age === 1 && !isSpurred(stem) && (stem.parent?.age ?? 2) > 1 && stem.id !== head.trunk.id,
+      )
+      .map((stem) => growthOf(stem, view, head, arms, withCanes))
+      .sort(
+        (a, b) =>
+          Number(isBarred(a.judgements)) - Number(isBarred(b.judgements)) ||
+          sumOfPoints(b.judgements) - sumOfPoints(a.judgements),
+      ),
+  )
+  const standing = view.stems.filter(isSpurred)
+  const filled = new Map(arms.map((arm) => [arm, filledPlaces(arm, standing)]))
+  const armStretches = arms.map((arm): Stretch => armStretch(arm, filled.get(arm)!))
+  const upper = withCanes ? upperWire(view, wire, head) : null
+  const caneStretches = upper ? SIDES.map((side) => outwards(view, upper, head.at.xM, side, false)) : []
+  const candidates = growths.map((growth) => ({
+    pieceId: growth.stem.id,
+    letter: growth.letter,
+    judgements: growth.judgements,
+    options: optionsOf(growth, view, head, upper, caneStretches, (arm, place) => filled.get(arm)!.has(place)),
+  }))
+  const standingBuds = standing.reduce((sum, { buds }) => sum + buds, 0)
+  return {
+    code: withCanes ? 'extra-canes' : 'spurs',
+    stretches: armStretches,
+    candidates,
+    rules: rulesOf(growths, candidates),
+    never: overlaps(candidates),
+    crossings: [],
+    standingBuds,
+    // Extra canes are there to come near the figure itself; spurs alone need only be near enough.
+    buds: withCanes
+      ? { aim: view.target.aim, min: view.target.aim, max: view.target.aim, costPerBud: COST_PER_BUD }
+      : { ...view.target, costPerBud: COST_PER_BUD },
+    weights: { gapPerM: 10, overlapPerM: 12 },
+    followUps: (chosen) => spentSpurs(view, arms, (id) => chosen.get(id)?.deed ?? null),
+    remarks: (chosen) => {
+      const laid = candidates.filter(({ pieceId }) => chosen.get(pieceId)?.deed === 'lay')
+      const extra = laid.reduce((sum, { pieceId }) => sum + chosen.get(pieceId)!.buds, 0)
+      return [
+        ...missingPlaces(arms, standing, growths, (id) => chosen.get(id)?.deed ?? null),
+        ...(extra > 0 ? [remark('thinning-reserve', { n: extra, figure: laid.length, unit: 'count' })] : []),
+      ]
+    },
+  }
+}
+
+function growthOf(
+  stem: Stem,
+  view: PlantView,
+  head: Head,
+  arms: readonly CordonArm[],
+  withCanes: boolean,
+): Growth {
+  const found = arms
+    .map((arm) => ({ arm, on: placeOn(stem, arm.stem) }))
+    .find((one): one is { arm: CordonArm; on: { alongM: number; outM: number } } => one.on !== null)
+  const wayM = wayToHeadM(stem, head)
+  const isAtHead = !stem.isBelowGraft && wayM <= view.settings.headReachM && stem.parent !== null
+  const isAtEnd =
+    found !== undefined && found.arm.stem.lengthM - found.on.alongM <= view.settings.spurStepM * 0.75
+  const judgements = [...judgeWood(stem, view), ...judgeGive(stem)]
+  if (found) {
+    judgements.push(
+      found.on.outM <= 0.02
+        ? speaksFor('low-on-spur', 0.8, found.on.outM, 'm')
+        : speaksAgainst('high-on-spur', CREEP_POINTS_PER_M * found.on.outM, found.on.outM, 'm'),
+    )
+  }
+  if (withCanes && isAtHead) judgements.push(tells('at-head'))
+  if (withCanes && isAtEnd) judgements.push(tells('at-arm-end'))
+  if (!found && !isAtHead) judgements.push(speaksAgainst('from-trunk', 4, wayM, 'm'))
+  return {
+    stem,
+    arm: found?.arm ?? null,
+    alongM: found?.on.alongM ?? 0,
+    outM: found?.on.outM ?? 0,
+    isAtHead,
+    isAtEnd,
+    judgements,
+  }
+}
+
+/** Places that have their spur since this winter's cut. */
+function filledPlaces(arm: CordonArm, standing: readonly Stem[]): ReadonlySet<number> {
+  return new Set(
+    standing.flatMap((one) => {
+      const on = placeOn(one, arm.stem)
+      return on ? [placeOf(arm, on.alongM)] : []
+    }),
+  )
+}
+
+/** Each place of the arm wants a spur; what was cut already this winter fills its own. */
+function armStretch({ stem, placesM }: CordonArm, filled: ReadonlySet<number>): Stretch {
+  const step = stem.lengthM / placesM.length
+  const wanted = placesM.flatMap((_, i) => (filled.has(i) ? [] : [[i * step, (i + 1) * step] as const]))
+  return {
+    id: stem.id,
+    lengthM: stem.lengthM,
+    wanted,
+    frameId: null,
+    lineId: null,
+    wire: null,
+    path: stem.piece.path,
+  }
+}
+
+function optionsOf(
+  growth: Growth,
+  view: PlantView,
+  head: Head,
+  upper: Wire | null,
+  stretches: readonly Stretch[],
+  isFilled: (arm: CordonArm, place: number) => boolean,
+): Option[] {
+  const { stem, arm, judgements } = growth
+  if (barsToKeep(stem).length > 0) return [off()]
+  const points = sumOfPoints(judgements)
+  const options = [off()]
+  if (arm) {
+    const step = arm.stem.lengthM / arm.placesM.length
+    const place = placeOf(arm, growth.alongM)
+    const covers = [{ track: arm.stem.id, fromM: place * step, toM: (place + 1) * step }]
+    const cost = isFilled(arm, place) ? SECOND_SPUR_COST : 0
+    options.push(spur(stem, view, cost - points * 0.3, { covers: isFilled(arm, place) ? [] : covers }))
+  } else options.push(spur(stem, view, 2, { isOnlyAsked: true }))
+  if (upper && !isBarred(judgements) && (growth.isAtHead || growth.isAtEnd)) {
+    const ways = growth.isAtEnd ? SIDES : [sideOf(stem, head)]
+    for (const towards of ways) {
+      const stretch = stretches[towards === 'left' ? 0 : 1]!
+      options.push(...caneLays(growth, upper, towards, stretch, head, EXTRA_CANE_COST - points))
+    }
+  }
+  return options
+}
+
+/** An extra cane along the upper wire: outwards from the head; from an arm's end on, or back towards the head. */
+function caneLays(
+  { stem, isAtEnd }: Growth,
+  upper: Wire,
+  towards: 'left' | 'right',
+  stretch: Stretch,
+  head: Head,
+  cost: number,
+): Option[] {
+  const sign = towards === 'left' ? -1 : 1
+  const isBack = isAtEnd && (stem.base.xM - head.at.xM) * sign < 0
+  const ends = [upper.path[0]!.xM, upper.path.at(-1)!.xM] as const
+  const endXM = isBack ? head.at.xM : isAtEnd ? (sign > 0 ? ends[1] : ends[0]) : stretch.path.at(-1)!.xM
+  const to: Stretch = { ...stretch, path: [head.at, { xM: endXM, yM: heightOn(upper.path, endXM) }] }
+  return laysAlong(stem, upper, towards, to, head)
+    .slice(0, 1)
+    .map((lay) => ({
+      ...lay,
+      cost: cost + (isBack ? 0.5 : 0),
+      // It fills nothing that is wanted: it is there for its buds.
+      covers: [],
+    }))
+}
+
+function upperWire(view: PlantView, wire: Wire, head: Head): Wire | null {
+  const above = view.wires.filter(
+    (one) =>
+      one.number > wire.number &&
+      heightOn(one.path, head.at.xM) - heightOn(wire.path, head.at.xM) <= NEXT_WIRE_M,
+  )
+  return above[0] ?? wire
+}
+
+function rulesOf(growths: readonly Growth[], candidates: Question['candidates']): Rule[] {
+  const refs = (deed: string, isOurs: (growth: Growth) => boolean) =>
+    candidates.flatMap(({ pieceId, options }, i) =>
+      isOurs(growths[i]!)
+        ? options
+            .filter((one) => one.deed === deed && !one.isOnlyAsked)
+            .map(({ id }) => [pieceId, id] as const)
+        : [],
+    )
+  const places = new Map<string, Growth[]>()
+  for (const growth of growths) {
+    if (!growth.arm) continue
+    const key = `${growth.arm.stem.id}:${placeOf(growth.arm, growth.alongM)}`
+    places.set(key, [...(places.get(key) ?? []), growth])
+  }
+  const ends = new Set(growths.filter((one) => one.isAtEnd && one.arm).map((one) => one.arm!.stem.id))
+  const all: Rule[] = [
+    ...[...places.values()].map((here): Rule => ({
+      code: 'one-for-a-place',
+      options: refs('spur', (growth) => here.includes(growth)),
+      min: 0,
+      max: 1,
+    })),
+    {
+      code: 'two-at-head',
+      options: refs('lay', (growth) => growth.isAtHead && !growth.isAtEnd),
+      min: 0,
+      max: 2,
+    },
+    ...[...ends].map((armId): Rule => ({
+      code: 'one-at-arm-end',
+      options: refs('lay', (growth) => growth.isAtEnd && growth.arm?.stem.id === armId),
+      min: 0,
+      max: 1,
+    })),
+  ]
+  return all.filter(({ options, max }) => options.length > max)
+}
+
+/** Extra canes must not lie over each other. */
+function overlaps(candidates: Question['candidates']): Question['never'] {
+  const TOUCH_M = 0.05
+  const laid = candidates.flatMap(({ pieceId, options }) =>
+    options
+      .filter(({ deed }) => deed === 'lay')
+      .map((one) => ({ ref: [pieceId, one.id] as const, span: spanOf(one) })),
+  )
+  return laid.flatMap((a, i) =>
+    laid
+      .slice(i + 1)
+      .filter(
+        (b) =>
+          b.ref[0] !== a.ref[0] && Math.min(a.span[1], b.span[1]) - Math.max(a.span[0], b.span[0]) > TOUCH_M,
+      )
+      .map((b) => ({ code: 'one-on-a-stretch' as const, a: a.ref, b: b.ref })),
+  )
+}
+
+function spanOf({ path }: Option): readonly [number, number] {
+  // What only rises to the wire lies over nothing.
+  const xs = (path ?? []).slice(1).map(({ xM }) => xM)
+  return xs.length > 0 ? [Math.min(...xs), Math.max(...xs)] : [0, 0]
+}
+
+/** Old spurs are cut beyond the shoot that is kept on them. */
+function spentSpurs(
+  view: PlantView,
+  arms: readonly CordonArm[],
+  deedOf: (pieceId: string) => string | null,
+): FollowUp[] {
+  const BEYOND_M = 0.01
+  return arms.flatMap(({ stem }) =>
+    view.childrenOf(stem.id).flatMap((old): FollowUp[] => {
+      if (old.age < 2) return []
+      const kept = view.childrenOf(old.id).filter((child) => ['spur', 'lay'].includes(deedOf(child.id) ?? ''))
+      const cutM = Math.max(...kept.map(({ alongM }) => alongM)) + BEYOND_M
+      if (kept.length === 0 || cutM >= old.lengthM - BEYOND_M) return []
+      return [{ pieceId: old.id, deed: 'cut', cutM, aboveBuds: null, path: null, why: 'spent-spur' }]
+    }),
+  )
+}
+
+/** Places where no spur will stand, each with what can fill it. */
+function missingPlaces(
+  arms: readonly CordonArm[],
+  standing: readonly Stem[],
+  growths: readonly Growth[],
+  deedOf: (pieceId: string) => string | null,
+): Remark[] {
+  return arms.flatMap((arm) => {
+    const isKept = (stem: Stem) => isSpurred(stem) || ['spur', 'lay'].includes(deedOf(stem.id) ?? '')
+    const near = [...standing, ...growths.map(({ stem }) => stem)].flatMap((stem) => {
+      const on = placeOn(stem, arm.stem)
+      return on ? [{ stem, place: placeOf(arm, on.alongM), kept: isKept(stem) }] : []
+    })
+    return arm.placesM.flatMap((_, i): Remark[] => {
+      if (near.some(({ place, kept }) => place === i && kept)) return []
+      const shoot = near.find(({ place }) => place === i)
+      const neighbour =
+        near.find(({ place, kept }) => place === i - 1 && kept) ??
+        near.find(({ place, kept }) => place === i + 1 && kept)
+      const missing = remark('place-missing', { n: i + 1, side: arm.side })
+      if (shoot)
+        return [
+          missing,
+          remark('place-filled-by-shoot', { pieceId: shoot.stem.id, n: i + 1, side: arm.side }),
+        ]
+      return [
+        missing,
+        remark('place-filled-by-neighbour', {
+          pieceId: neighbour?.stem.id ?? null,
+          n: i + 1,
+          side: arm.side,
+        }),
+      ]
+    })
+  })
+}

@@ -1,0 +1,6 @@
+import { levelTiers } from './level-tiers.ts'
+import { roseFan, roseLevel } from './roses.ts'
+import { caneOne, caneTwo, cordonCanes, spurCordon } from './vines.ts'
+
+/** All systems that ship, in the order in which they are offered; one more is one file and its words. */
+export const systems = [caneTwo, caneOne, spurCordon, cordonCanes, roseLevel, roseFan, levelTiers] as const
