@@ -145,6 +145,7 @@ async function growWood(): Promise<void> {
     motherId: null,
     formPlanted: null,
     leads: [],
+    budGoal: null,
     ended: null,
   }
   const saved = await page.request.put(`${api}/plants/${plantId}`, {

@@ -40,6 +40,7 @@ const plant = (rest: object = {}) => ({
   motherId: null,
   formPlanted: null,
   leads: [],
+  budGoal: null,
   ended: null,
   plantedOn: '2024-11-20',
   ...rest,

@@ -106,6 +106,7 @@ async function filled() {
       motherId: null,
       formPlanted: null,
       leads: [],
+      budGoal: null,
       ended: null,
     }),
   )

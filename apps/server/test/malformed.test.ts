@@ -43,6 +43,7 @@ const sound = () => ({
     motherId: null,
     formPlanted: null,
     leads: [],
+    budGoal: null,
     ended: null,
   }),
   stores: save({ catalogue: standardCatalogue, onHand: [] }),

@@ -1,7 +1,20 @@
+import { budFormulas } from '@klados/core/budget'
 import { formsPlanted } from '@klados/core/kinds'
 import { z } from 'zod'
 import { documentSchema, saveOf } from './document.ts'
 import { calendarDate, idSchema, lengthM, nameText, nodeIdSchema } from './numbers.ts'
+
+const buds = z.number().int().min(0).max(2000)
+const budGoalSchema = z.discriminatedUnion('by', [
+  z.strictObject({ by: z.literal('plain'), aim: buds, min: buds, max: buds }),
+  z.strictObject({
+    by: z.literal('balanced'),
+    formula: z.enum(budFormulas.map(({ id }) => id)),
+    min: buds,
+    max: buds,
+    plain: buds,
+  }),
+])
 
 export const plantBodySchema = z.strictObject({
   placeId: idSchema,
@@ -14,6 +27,8 @@ export const plantBodySchema = z.strictObject({
   plantedOn: calendarDate,
   /** Training system, by its id; `null` while nobody has said. */
   system: z.string().min(1).max(60).nullable(),
+  /** How many buds it is to keep; `null` leaves that to the garden's default. */
+  budGoal: budGoalSchema.nullable(),
   rootstock: z.string().trim().max(80),
   /** Height of the graft above the soil; `null` for a plant on its own roots. */
   graftHeightM: lengthM.max(5).nullable(),

@@ -149,6 +149,7 @@ const steps: Readonly<Record<UpcastArea, readonly Upcast[]>> = {
         ...body,
       }),
     },
+    { id: 'plants/2 AddBudGoal', up: (body) => ({ budGoal: null, ...body }) },
   ],
   stores: [],
 }

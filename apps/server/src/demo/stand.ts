@@ -103,6 +103,7 @@ export const plantedSimply = {
   motherId: null,
   formPlanted: null,
   leads: [],
+  budGoal: null,
   ended: null,
 } satisfies Partial<PlantBody>
 

@@ -41,6 +41,7 @@ const plant = (startNodeId: string | null, rest: Partial<Plant> = {}): Plant => 
     motherId: null,
     formPlanted: null,
     leads: [],
+    budGoal: null,
     ended: null,
   },
   ...rest,

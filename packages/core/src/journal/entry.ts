@@ -1,5 +1,6 @@
 import { WITHDRAWAL } from '../fold/index.ts'
 import type { EntryOf } from '../fold/index.ts'
+import { choiceEntries } from '../choices/index.ts'
 import { frameEntries } from '../frame-log/index.ts'
 import { plantEntries } from '../readings/index.ts'
 import { text, v1 } from '../shape/index.ts'
@@ -13,7 +14,13 @@ const plainEntries = {
 } as const
 
 /** The shape of every kind of entry, by kind: each stands in the room of what it is about. */
-export const entryShapes = { ...woodEntries, ...frameEntries, ...plantEntries, ...plainEntries } as const
+export const entryShapes = {
+  ...woodEntries,
+  ...choiceEntries,
+  ...frameEntries,
+  ...plantEntries,
+  ...plainEntries,
+} as const
 
 export type EntryKind = keyof typeof entryShapes
 export type EntryBodies = { readonly [K in EntryKind]: ValueOf<(typeof entryShapes)[K]> }

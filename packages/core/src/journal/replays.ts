@@ -1,3 +1,5 @@
+import { choiceProjection } from '../choices/index.ts'
+import type { ChoiceRecord } from '../choices/index.ts'
 import { project } from '../fold/index.ts'
 import { frameLogProjection } from '../frame-log/index.ts'
 import type { FrameCondition } from '../frame-log/index.ts'
@@ -28,3 +30,9 @@ export const replayPlants = (
 
 export const replayNotes = (entries: readonly JournalEntry[], upTo?: CalendarDate): readonly Note[] =>
   project(noteProjection, entries, upTo)
+
+/** What was chosen among wood, by the choice's id, in the order in which it was chosen. */
+export const replayChoices = (
+  entries: readonly JournalEntry[],
+  upTo?: CalendarDate,
+): ReadonlyMap<string, ChoiceRecord> => project(choiceProjection, entries, upTo)

@@ -1,7 +1,7 @@
 export { cautionCodes, cautionsOf } from './caution.ts'
 export type { CautionCode } from './caution.ts'
 export { bendRadiusM } from './judge.ts'
-export { viewPlant } from './plant.ts'
+export { heightOn, viewPlant } from './plant.ts'
 export type { PlantView, Stem, TrainingInput, Wire } from './plant.ts'
 export { instanceOf, isRefused, laidLengthM, propose, whyNot } from './propose.ts'
 export type { Bare, Difference, Overrides, Proposal, Refused } from './propose.ts'
@@ -18,6 +18,7 @@ export type {
   Question,
   QuestionCode,
   Remark,
+  RemarkCode,
   RuleCode,
   Stretch,
 } from './question.ts'
@@ -26,3 +27,7 @@ export type { TrainingSettings } from './settings.ts'
 export { taskCodes } from './system.ts'
 export type { ExpectedPiece, Position, Task, TaskCode, TrainingSystem } from './system.ts'
 export { findSystem, systemsFor, trainingSystems } from './systems.ts'
+export { quickWords, readQuickLine } from './quick-line.ts'
+export type { QuickFailure, QuickLine, QuickStem } from './quick-line.ts'
+export { standingStem } from './standing-stem.ts'
+export type { Under } from './standing-stem.ts'

@@ -153,6 +153,13 @@ function doubled(covers: readonly { readonly fromM: number; readonly toM: number
 
 /** Which rules do not go together with what the grower wants. */
 function brokenBy(question: Question, overrides: Overrides, instance: LayingInstance): RuleCode[] {
+  // What the wishes break among themselves is told whole; only where nothing is broken so, the least that clashes.
+  const isWished = ([pieceId, optionId]: readonly [string, string]) => overrides.get(pieceId) === optionId
+  const direct = [
+    ...question.rules.filter(({ options, max }) => options.filter(isWished).length > max),
+    ...question.never.filter(({ a, b }) => isWished(a) && isWished(b)),
+  ]
+  if (direct.length > 0) return [...new Set(direct.map(({ code }) => code))]
   const clash = clashOf(instance)
   if (!clash) return []
   const isOpen = openOptions(question, overrides)

@@ -57,6 +57,7 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
       motherId: null,
       formPlanted: null,
       leads: [],
+      budGoal: null,
       ended: null,
     }
     const id = uuidv7()

@@ -1,0 +1,7 @@
+export { woodDone } from './actions.ts'
+export type { DoneContext, WoodDone } from './actions.ts'
+export { choiceEntries } from './entries.ts'
+export { choiceOutcome } from './outcome.ts'
+export type { ChoiceOutcome, PieceOutcome } from './outcome.ts'
+export { choiceProjection } from './projection.ts'
+export type { ChoiceRecord } from './projection.ts'

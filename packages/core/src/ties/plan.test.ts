@@ -1,0 +1,93 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { wiresAt } from '../../test/training.ts'
+import { findKind } from '../kinds/index.ts'
+import { tieSupports } from '../wood/index.ts'
+import { planTies, tieMaterials, tieWarnings, usualLoopMm } from './index.ts'
+
+const supports = tieSupports(wiresAt(4, 0.9, 1.3), { wireMm: () => 2, stockM: () => 0.02 })
+const laid = (lengthM: number) => [
+  { xM: 0.5, yM: 0.82 },
+  { xM: 0.6, yM: 0.9 },
+  { xM: 0.6 + lengthM, yM: 0.9 },
+]
+const cane = { path: laid(1.2), ageSeasons: 1, baseMm: 9, tipMm: 6, isPermanent: false }
+
+describe('a tie plan', () => {
+  it('ties the end of a laid cane, and every so often between', () => {
+    const { ties, materialId } = planTies(cane, supports)
+    const total = ties.at(-1)!.alongM
+    expect(total).toBeGreaterThan(1.2)
+    for (let i = 1; i < ties.length; i++)
+      expect(ties[i]!.alongM - ties[i - 1]!.alongM).toBeLessThanOrEqual(0.5)
+    expect(materialId).toBe('soft-jute')
+    expect(ties.every(({ support }) => support.on === 'line')).toBe(true)
+  })
+
+  it('never ties the soft tip of a shoot', () => {
+    const shoot = { ...cane, ageSeasons: 0 }
+    const { ties, materialId } = planTies(shoot, supports)
+    const lengthM = 1.2 + Math.hypot(0.1, 0.08)
+    for (const { alongM } of ties) expect(alongM).toBeLessThanOrEqual(lengthM * 0.85 + 1e-9)
+    expect(materialId).toBe('raffia')
+  })
+
+  it('cuts each long enough for its loop and knot, shorter where the cane is thinner', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.3, max: 3, noNaN: true }),
+        fc.double({ min: 5, max: 20, noNaN: true }),
+        (m, mm) => {
+          const { ties, totalM } = planTies({ ...cane, path: laid(m), baseMm: mm, tipMm: mm / 2 }, supports)
+          expect(ties.length).toBeGreaterThan(0)
+          for (const [i, tie] of ties.entries()) {
+            expect(tie.lengthMm).toBeGreaterThan(tie.loopMm)
+            if (i > 0) expect(tie.stemMm).toBeLessThanOrEqual(ties[i - 1]!.stemMm)
+          }
+          expect(totalM * 1000).toBeCloseTo(
+            ties.reduce((sum, { lengthMm }) => sum + lengthMm, 0),
+            6,
+          )
+        },
+      ),
+    )
+  })
+
+  it('ties nothing that is near no wire', () => {
+    expect(planTies({ ...cane, path: laid(1.2).map(({ xM }) => ({ xM, yM: 3 })) }, supports).ties).toEqual([])
+  })
+})
+
+describe('warnings of a tie', () => {
+  const sound = {
+    materialId: 'soft-jute' as const,
+    hitch: 'figureEight' as const,
+    loopMm: usualLoopMm('figureEight', 9, 2),
+    stemMm: 9,
+    supportMm: 2,
+    alongM: 0.5,
+    stemLengthM: 1,
+    ageSeasons: 1,
+    isEndTied: true,
+    isWoven: false,
+    isAgainstTwining: false,
+    kind: findKind('wisteria')!,
+  }
+  it('has none for a tie as the plan makes it', () => {
+    expect(tieWarnings(sound)).toEqual([])
+  })
+  it.each([
+    ['too-short', { loopMm: 20 }],
+    ['too-tight', { loopMm: usualLoopMm('figureEight', 9, 2) - 14 }],
+    ['hard-on-swelling', { materialId: 'rubber-coated-wire', ageSeasons: 3 }],
+    ['soft-tip', { ageSeasons: 0, alongM: 0.95 }],
+    ['end-loose', { isEndTied: false }],
+    ['against-twining', { isAgainstTwining: true }],
+    ['woven', { isWoven: true }],
+  ] as const)('%s', (code, change) => {
+    expect(tieWarnings({ ...sound, ...change })).toContain(code)
+  })
+  it('knows every material', () => {
+    for (const { id } of tieMaterials) expect(tieWarnings({ ...sound, materialId: id })).toBeDefined()
+  })
+})

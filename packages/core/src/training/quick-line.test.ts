@@ -1,0 +1,57 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { readQuickLine } from './index.ts'
+
+const stem = (text: string, system: 'metric' | 'imperial' = 'metric') => {
+  const line = readQuickLine(text, system)
+  if (!line.ok) throw new Error(line.reason)
+  return line.stem
+}
+
+describe('a line called out at the plant', () => {
+  it('is thickness, length and buds, and what else there is to say', () => {
+    expect(stem('9 120 14')).toMatchObject({ baseMm: 9, buds: 14, side: null, alongM: null })
+    expect(stem('9 120 14').lengthM).toBeCloseTo(1.2, 9)
+    expect(stem('10 95 l @7 stiff front graft')).toMatchObject({
+      bends: 'stiff',
+      side: 'front',
+      buds: null,
+      isBelowGraft: true,
+    })
+    expect(stem('10 95 l @7').alongM).toBeCloseTo(0.07, 9)
+  })
+
+  it('takes inches from those who measure in them, and units where they are written', () => {
+    expect(stem('3/8 48 14', 'imperial').baseMm).toBeCloseTo(9.525, 3)
+    expect(stem('3/8 48 14', 'imperial').lengthM).toBeCloseTo(48 * 0.0254, 9)
+    expect(stem('9mm 4ft', 'imperial').lengthM).toBeCloseTo(1.2192, 9)
+    expect(stem('9 1.2m').lengthM).toBeCloseTo(1.2, 9)
+  })
+
+  it.each([
+    ['', 'empty'],
+    ['lit', 'no-thickness'],
+    ['9', 'no-length'],
+    ['9 120 14 blue', 'unknown-word'],
+    ['9 99m', 'too-long'],
+    ['9 0', 'too-long'],
+    ['900 120', 'too-thick'],
+    ['9 120 1.5', 'not-a-count'],
+    ['9 120 999', 'not-a-count'],
+    ['9 120 14 @x', 'unknown-word'],
+  ])('"%s" is refused: %s', (text, reason) => {
+    expect(readQuickLine(text, 'metric')).toMatchObject({ ok: false, reason })
+  })
+
+  it('never throws and never gives what cannot be', () => {
+    fc.assert(
+      fc.property(fc.string({ maxLength: 30 }), fc.constantFrom('metric' as const, 'imperial' as const), (text, system) => {
+        const line = readQuickLine(text, system)
+        if (!line.ok) return
+        expect(line.stem.baseMm).toBeGreaterThan(0)
+        expect(line.stem.lengthM).toBeGreaterThan(0)
+        expect(line.stem.lengthM).toBeLessThanOrEqual(20)
+      }),
+    )
+  })
+})

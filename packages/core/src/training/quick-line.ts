@@ -1,0 +1,102 @@
+import { parseLength } from '../units/index.ts'
+import type { UnitSystem } from '../units/index.ts'
+import type { Bends, Fault, Health, SeenLight, Side } from '../wood/index.ts'
+
+/** A stem as it is called out at the plant: thickness, length, buds, then what else there is to say. */
+export interface QuickStem {
+  readonly baseMm: number
+  readonly lengthM: number
+  readonly buds: number | null
+  /** Metres along what it sits on, where that was said. */
+  readonly alongM: number | null
+  readonly side: Side | null
+  readonly bends: Bends | null
+  readonly light: SeenLight | null
+  readonly fault: Fault | null
+  readonly health: Health | null
+  readonly isBelowGraft: boolean
+}
+
+export type QuickFailure =
+  | { readonly reason: 'empty' | 'no-thickness' | 'no-length' }
+  | { readonly reason: 'unknown-word' | 'too-long' | 'too-thick' | 'not-a-count'; readonly word: string }
+export type QuickLine =
+  | { readonly ok: true; readonly stem: QuickStem }
+  | ({ readonly ok: false } & QuickFailure)
+
+/** Longest piece, thickest base and most buds that are taken for real. */
+const MOST_M = 20
+const MOST_MM = 300
+const MOST_BUDS = 400
+
+const WORDS: Readonly<Record<string, Partial<QuickStem>>> = {
+  l: { side: 'left' },
+  left: { side: 'left' },
+  r: { side: 'right' },
+  right: { side: 'right' },
+  front: { side: 'front' },
+  forward: { side: 'front' },
+  wall: { side: 'back' },
+  stiff: { bends: 'stiff' },
+  soft: { bends: 'pliable' },
+  pliable: { bends: 'pliable' },
+  lit: { light: 'well-lit' },
+  shaded: { light: 'shaded' },
+  crossing: { fault: 'crossing' },
+  weak: { fault: 'weak' },
+  woven: { fault: 'woven' },
+  sick: { health: 'sick' },
+  dead: { health: 'dead' },
+  doubtful: { health: 'doubtful' },
+  graft: { isBelowGraft: true },
+}
+export const quickWords = Object.keys(WORDS)
+
+/**
+ * Reads a line such as `9 120 14 lit @7`: thickness in mm, length in cm, buds; in inches and feet where those are the
+ * person's. `@` says how far along what it sits on. Words stand in any order behind the figures.
+ */
+export function readQuickLine(text: string, system: UnitSystem): QuickLine {
+  const parts = text.trim().toLowerCase().split(/\s+/).filter(Boolean)
+  if (parts.length === 0) return { ok: false, reason: 'empty' }
+  const figures: string[] = []
+  let said: Partial<QuickStem> = {}
+  for (const part of parts) {
+    const known = WORDS[part]
+    if (known) said = { ...said, ...known }
+    else if (part.startsWith('@')) {
+      const at = parseLength(part.slice(1), system === 'metric' ? 'cm' : 'in')
+      if (!at.ok) return { ok: false, reason: 'unknown-word', word: part }
+      said = { ...said, alongM: at.value }
+    } else if (figures.length < 3) figures.push(part)
+    else return { ok: false, reason: 'unknown-word', word: part }
+  }
+  const [thick, long, count] = figures
+  if (thick === undefined) return { ok: false, reason: 'no-thickness' }
+  if (long === undefined) return { ok: false, reason: 'no-length' }
+  const mm = parseLength(thick, system === 'metric' ? 'mm' : 'in')
+  if (!mm.ok) return { ok: false, reason: 'unknown-word', word: thick }
+  if (mm.value <= 0 || mm.value * 1000 > MOST_MM) return { ok: false, reason: 'too-thick', word: thick }
+  const length = parseLength(long, system === 'metric' ? 'cm' : 'in')
+  if (!length.ok) return { ok: false, reason: 'unknown-word', word: long }
+  if (length.value <= 0 || length.value > MOST_M) return { ok: false, reason: 'too-long', word: long }
+  if (count !== undefined && !/^\d{1,3}$/.test(count)) return { ok: false, reason: 'not-a-count', word: count }
+  const buds = count === undefined ? null : Number(count)
+  if (buds !== null && buds > MOST_BUDS) return { ok: false, reason: 'not-a-count', word: count! }
+  return {
+    ok: true,
+    stem: {
+      alongM: null,
+      side: null,
+      bends: null,
+      light: null,
+      fault: null,
+      health: null,
+      isBelowGraft: false,
+      ...said,
+      baseMm: Math.round(mm.value * 1e6) / 1000,
+      lengthM: length.value,
+      buds,
+    },
+  }
+}
