@@ -251,7 +251,7 @@ function WoodShape({ mark, view, isChosen }: { mark: Of<'wood'>; view: View; isC
   )
   const stroke = { fill: 'none', strokeLinecap: 'round' as const, strokeLinejoin: 'round' as const }
   return (
-    <g data-mark={mark.id} data-wood={mark.id}>
+    <g data-mark={mark.id} data-wood={mark.id} className={mark.isQuiet ? 'draw-quiet' : undefined}>
       <path d={path} {...stroke} stroke="transparent" strokeWidth={Math.max(12, width + 6)} />
       {isChosen && (
         <path d={path} {...stroke} stroke="var(--verdigris)" strokeWidth={width + 6} opacity={0.45} />

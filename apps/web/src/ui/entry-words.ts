@@ -1,5 +1,6 @@
 import type { JournalEntry } from '@klados/core/journal'
 import { readingUnits } from '@klados/core/readings'
+import { questionCodes } from '@klados/core/training'
 import { formatMass } from '@klados/core/units'
 import type { TFunction } from 'i18next'
 import type { Units } from './units.tsx'
@@ -36,6 +37,8 @@ function figuresOf(t: TFunction, units: Units, entry: JournalEntry): Record<stri
       return { health: t(`wood.health.${entry.body.health}`), reason: entry.body.reason }
     case 'piece.called':
       return { part: entry.body.role === null ? '–' : t(`wood.parts.${entry.body.role}`) }
+    case 'choice.made':
+      return { question: choiceWords(t, entry.body.question) }
     case 'tie.ended':
       return { why: t(`wood.tieEnds.${entry.body.why}`) }
     case 'wire.tensioned':
@@ -67,6 +70,12 @@ function figuresOf(t: TFunction, units: Units, entry: JournalEntry): Record<stri
     default:
       return {}
   }
+}
+
+/** The question that was answered; one of a later release by its own name. */
+function choiceWords(t: TFunction, question: string): string {
+  const known = questionCodes.find((code) => code === question)
+  return known ? t(`choose.question.${known}`) : question
 }
 
 function readingValue(

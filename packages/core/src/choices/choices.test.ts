@@ -55,7 +55,7 @@ const decided = question.candidates.map(({ pieceId, letter, judgements }) => {
     isOwn: false,
     reason: '',
     proposed: null,
-    judgements: judgements.map(({ code, figure }) => ({ code, figure })),
+    judgements: judgements.map(({ code, figure, unit }) => ({ code, figure, unit })),
   }
 })
 const made = (as: 'plan' | 'done', choiceId = 'c1') =>

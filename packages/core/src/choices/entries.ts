@@ -12,7 +12,7 @@ import {
   v1,
   whole,
 } from '../shape/index.ts'
-import { deeds } from '../training/index.ts'
+import { deeds, figureUnits } from '../training/index.ts'
 
 const metres = noneOr(number(0, 1000))
 
@@ -32,7 +32,12 @@ const decided = record({
   reason: text(200),
   /** What Klados would have done, where that is something else. */
   proposed: noneOr(choice(...deeds)),
-  judgements: noneOr(list(record({ code: part(), figure: noneOr(number(-1e6, 1e6)) }), 20)),
+  judgements: noneOr(
+    list(
+      record({ code: part(), figure: noneOr(number(-1e6, 1e6)), unit: noneOr(choice(...figureUnits)) }),
+      20,
+    ),
+  ),
 })
 
 /**

@@ -71,6 +71,8 @@ export type Mark =
       readonly points: readonly Point[]
       readonly diameterMm: number
       readonly buds: readonly Bud[]
+      /** Drawn faint: it is there, and not in question now. */
+      readonly isQuiet?: boolean
     }
   | { readonly kind: 'tie'; readonly id: string; readonly at: Point; readonly state: TieMark }
   | { readonly kind: 'foot'; readonly id: string; readonly at: Point; readonly label: string }

@@ -64,6 +64,8 @@ export interface WoodView {
   readonly hemisphere: Hemisphere
   readonly kindOf: (plantId: string) => string
   readonly tieState: (tie: Tie) => TieMark
+  /** What is not in question now. */
+  readonly isQuiet?: (pieceId: string) => boolean
 }
 
 /** Wood, oldest first so that young wood lies on top, then ties. Removed wood and ended ties are left out. */
@@ -80,6 +82,7 @@ export function drawWood(pieces: Iterable<Piece>, ties: Iterable<Tie>, view: Woo
         age: woodAge(age),
         points: piece.path,
         diameterMm: kind ? baseDiameterMm(piece, kind, view.on, view.hemisphere) : piece.baseMm,
+        isQuiet: view.isQuiet?.(piece.id) ?? false,
         buds: age === 1 && kind ? budsAlong(piece.path, kind.internodeM) : [],
       }
     })

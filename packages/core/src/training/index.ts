@@ -5,7 +5,15 @@ export { heightOn, viewPlant } from './plant.ts'
 export type { PlantView, Stem, TrainingInput, Wire } from './plant.ts'
 export { instanceOf, isRefused, laidLengthM, propose, whyNot } from './propose.ts'
 export type { Bare, Difference, Overrides, Proposal, Refused } from './propose.ts'
-export { deeds, followCodes, judgementCodes, questionCodes, remarkCodes, ruleCodes } from './question.ts'
+export {
+  deeds,
+  figureUnits,
+  followCodes,
+  judgementCodes,
+  questionCodes,
+  remarkCodes,
+  ruleCodes,
+} from './question.ts'
 export type {
   Candidate,
   Chosen,

@@ -73,7 +73,8 @@ export const judgementCodes = [
   'one-lower-instead',
 ] as const
 export type JudgementCode = (typeof judgementCodes)[number]
-export type FigureUnit = 'mm' | 'm' | 'count' | 'deg'
+export const figureUnits = ['mm', 'm', 'count', 'deg'] as const
+export type FigureUnit = (typeof figureUnits)[number]
 
 export interface Judgement {
   readonly code: JudgementCode

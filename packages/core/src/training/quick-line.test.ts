@@ -18,6 +18,7 @@ describe('a line called out at the plant', () => {
       buds: null,
       isBelowGraft: true,
     })
+    expect(stem('10 95 3y').seasonsOld).toBe(3)
     expect(stem('10 95 l @7').alongM).toBeCloseTo(0.07, 9)
   })
 
@@ -45,13 +46,17 @@ describe('a line called out at the plant', () => {
 
   it('never throws and never gives what cannot be', () => {
     fc.assert(
-      fc.property(fc.string({ maxLength: 30 }), fc.constantFrom('metric' as const, 'imperial' as const), (text, system) => {
-        const line = readQuickLine(text, system)
-        if (!line.ok) return
-        expect(line.stem.baseMm).toBeGreaterThan(0)
-        expect(line.stem.lengthM).toBeGreaterThan(0)
-        expect(line.stem.lengthM).toBeLessThanOrEqual(20)
-      }),
+      fc.property(
+        fc.string({ maxLength: 30 }),
+        fc.constantFrom('metric' as const, 'imperial' as const),
+        (text, system) => {
+          const line = readQuickLine(text, system)
+          if (!line.ok) return
+          expect(line.stem.baseMm).toBeGreaterThan(0)
+          expect(line.stem.lengthM).toBeGreaterThan(0)
+          expect(line.stem.lengthM).toBeLessThanOrEqual(20)
+        },
+      ),
     )
   })
 })

@@ -15,14 +15,15 @@ export interface QuickStem {
   readonly fault: Fault | null
   readonly health: Health | null
   readonly isBelowGraft: boolean
+  /** Seasons that it has behind it, where that was said: `3y`. */
+  readonly seasonsOld: number | null
 }
 
 export type QuickFailure =
   | { readonly reason: 'empty' | 'no-thickness' | 'no-length' }
   | { readonly reason: 'unknown-word' | 'too-long' | 'too-thick' | 'not-a-count'; readonly word: string }
 export type QuickLine =
-  | { readonly ok: true; readonly stem: QuickStem }
-  | ({ readonly ok: false } & QuickFailure)
+  { readonly ok: true; readonly stem: QuickStem } | ({ readonly ok: false } & QuickFailure)
 
 /** Longest piece, thickest base and most buds that are taken for real. */
 const MOST_M = 20
@@ -64,6 +65,7 @@ export function readQuickLine(text: string, system: UnitSystem): QuickLine {
   for (const part of parts) {
     const known = WORDS[part]
     if (known) said = { ...said, ...known }
+    else if (/^\d{1,2}y$/.test(part)) said = { ...said, seasonsOld: Number.parseInt(part, 10) }
     else if (part.startsWith('@')) {
       const at = parseLength(part.slice(1), system === 'metric' ? 'cm' : 'in')
       if (!at.ok) return { ok: false, reason: 'unknown-word', word: part }
@@ -80,7 +82,8 @@ export function readQuickLine(text: string, system: UnitSystem): QuickLine {
   const length = parseLength(long, system === 'metric' ? 'cm' : 'in')
   if (!length.ok) return { ok: false, reason: 'unknown-word', word: long }
   if (length.value <= 0 || length.value > MOST_M) return { ok: false, reason: 'too-long', word: long }
-  if (count !== undefined && !/^\d{1,3}$/.test(count)) return { ok: false, reason: 'not-a-count', word: count }
+  if (count !== undefined && !/^\d{1,3}$/.test(count))
+    return { ok: false, reason: 'not-a-count', word: count }
   const buds = count === undefined ? null : Number(count)
   if (buds !== null && buds > MOST_BUDS) return { ok: false, reason: 'not-a-count', word: count! }
   return {
@@ -93,6 +96,7 @@ export function readQuickLine(text: string, system: UnitSystem): QuickLine {
       fault: null,
       health: null,
       isBelowGraft: false,
+      seasonsOld: null,
       ...said,
       baseMm: Math.round(mm.value * 1e6) / 1000,
       lengthM: length.value,

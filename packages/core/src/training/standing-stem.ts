@@ -19,7 +19,10 @@ const FRONT_DEG = 4
  * The line of a stem that nobody has drawn: from its place upright, leaning to its side, so that it can be seen and
  * chosen among. Where it really points is corrected on the drawing, or does not matter, since it is laid.
  */
-export function standingStem(stem: Pick<QuickStem, 'lengthM' | 'alongM' | 'side'>, under: Under): {
+export function standingStem(
+  stem: Pick<QuickStem, 'lengthM' | 'alongM' | 'side'>,
+  under: Under,
+): {
   readonly alongM: number
   readonly path: readonly Point[]
 } {
@@ -29,7 +32,10 @@ export function standingStem(stem: Pick<QuickStem, 'lengthM' | 'alongM' | 'side'
   const sign = stem.side === 'left' ? -1 : stem.side === 'right' ? 1 : outward(under)
   const degrees = stem.side === 'front' || stem.side === 'back' ? FRONT_DEG : LEAN_DEG
   const angle = (sign * degrees * Math.PI) / 180
-  const middle = { xM: base.xM + Math.sin(angle) * stem.lengthM * 0.5, yM: base.yM + Math.cos(angle) * stem.lengthM * 0.5 }
+  const middle = {
+    xM: base.xM + Math.sin(angle) * stem.lengthM * 0.5,
+    yM: base.yM + Math.cos(angle) * stem.lengthM * 0.5,
+  }
   const later = angle * (1 + DROOP * Math.min(2, stem.lengthM))
   const tip = {
     xM: middle.xM + Math.sin(later) * stem.lengthM * 0.5,

@@ -1,4 +1,5 @@
 import type { Place } from '@klados/contract'
+import { nearestAlong } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -13,6 +14,20 @@ import type { View } from '../../elevation/view.ts'
 import { Choice } from '../../ui/Choice.tsx'
 import { Loading, Message } from '../../ui/Message.tsx'
 import { Slip } from '../../ui/Slip.tsx'
+import { ChooseSlip } from './choose/ChooseSlip.tsx'
+import { CompareStrip } from './choose/CompareStrip.tsx'
+import { DoSlip } from './choose/DoSlip.tsx'
+import { Memory } from './choose/Memory.tsx'
+import { PlantWire } from './choose/PlantWire.tsx'
+import { ProposalMarks } from './choose/ProposalMarks.tsx'
+import { useTraining } from './choose/training.ts'
+import type { Training } from './choose/training.ts'
+import { useAnswer } from './choose/use-answer.ts'
+import { useChoosing } from './choose/use-choosing.ts'
+import { GetWoodIn } from './enter/GetWoodIn.tsx'
+import { Outline } from './Outline.tsx'
+import { readings, useReadingKeys } from './use-reading-keys.ts'
+import type { Reading } from './use-reading-keys.ts'
 import { DrawPanel } from './DrawPanel.tsx'
 import { EntryList } from './EntryList.tsx'
 import { Figures } from './Figures.tsx'
@@ -29,7 +44,6 @@ import { useUnsettled } from '../../data/unsettled.ts'
 import { UnsettledTies } from '../../ties/UnsettledTies.tsx'
 import { useWoodTools, woodTools } from './use-wood-tools.ts'
 import type { WoodTools } from './use-wood-tools.ts'
-import { WoodList } from './WoodList.tsx'
 import { useUndoKeys } from '../../ui/use-undo-keys.ts'
 
 /** The wood bench of a place; `?on=` opens it on a day, `?tie=` at a tie. */
@@ -80,7 +94,8 @@ function useChosen(data: WoodBenchData) {
 }
 
 /**
- * The wood bench: the plant on its frame, any day of its life; draw, tie, cut, all of it into the journal.
+ * The wood bench: the plant on its frame, any day of its life, in three readings: what stands, what to choose, what to
+ * do. All of it goes into the journal.
  */
 function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data: WoodBenchData }) {
   const { t } = useTranslation()
@@ -88,73 +103,198 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const recorder = useRecorder()
   useUndoKeys(recorder.last ? recorder.undo : null)
   const choice = useChosen(data)
-  const { chosen, choose, plantId, setPlantId } = choice
-  const tools = useWoodTools({ place, data, on, plantId, recorder, onChoose: choose })
+  const { chosen, choose, plantId, setPlantId, plant } = choice
+  const [reading, setReading] = useState<Reading>('look')
+  const [under, setUnder] = useState<{ pieceId: string; alongM: number } | null>(null)
+  const [expected, setExpected] = useState<readonly (readonly Point[])[]>([])
+  const training = useTraining(gardenId, place, data, plant, on)
+  const choosing = useChoosing(reading === 'choose' ? (training?.question ?? null) : null)
+  const head = { placeId: place.id, at: on }
+  const answer = useAnswer(choosing, training, data, head, recorder)
+  const read = (next: Reading) => {
+    setReading(next)
+    setExpected([])
+    if (next === 'choose') choose(plant ? { kind: 'foot', id: plant.id } : null)
+  }
+  const commit = (as: 'plan' | 'done') => {
+    answer?.commit(as)
+    choosing?.reset()
+    read(as === 'plan' ? 'do' : 'look')
+  }
+  const goTo = (id: string) => {
+    setPlantId(id)
+    choose(null)
+    choosing?.focus(null)
+  }
+  useReadingKeys({
+    reading,
+    onReading: read,
+    choosing,
+    onCommit: () => canWrite && commit('plan'),
+    onNextPlant: (step) => {
+      const inOrder = [...data.plants].sort((a, b) => a.body.xM - b.body.xM)
+      const next = inOrder[inOrder.findIndex((one) => one.id === plant?.id) + step]
+      if (next) goTo(next.id)
+    },
+  })
+  const tools = useWoodTools({
+    place,
+    data,
+    on,
+    plantId,
+    recorder,
+    onChoose: (hit, at) => {
+      if (
+        choosing &&
+        hit?.kind === 'wood' &&
+        choosing.question.candidates.some(({ pieceId }) => pieceId === hit.id)
+      ) {
+        choosing.focus(hit.id)
+        return
+      }
+      if (reading === 'choose') return
+      choose(hit)
+      const piece = hit?.kind === 'wood' ? data.state.pieces.get(hit.id) : undefined
+      setUnder(piece && at ? { pieceId: piece.id, alongM: nearestAlong(piece.path, at).alongM } : null)
+    },
+  })
   const allUnsettled = useUnsettled(gardenId)
   const unsettled = allUnsettled.filter((one) => one.place.id === place.id)
   const unsettledIds = useMemo(() => new Set(allUnsettled.map((one) => one.tie.id)), [allUnsettled])
-  const list = useBenchDrawing(place, data, on, tools.standAtM, unsettledIds)
+  const inInk = useMemo(() => inInkOf(reading, training), [reading, training])
+  const list = useBenchDrawing(place, data, on, tools.standAtM, unsettledIds, inInk)
   return (
-    <div className="grid min-h-0 flex-1 gap-6 lg:grid-cols-[minmax(0,1fr)_330px]">
+    <div className="grid min-h-0 flex-1 gap-6 lg:grid-cols-[minmax(0,1fr)_350px]">
       <section className="flex min-w-0 flex-col gap-2">
+        <BenchTitle place={place} training={training} on={on} today={today} />
         <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
-          <h1>{place.body.name}</h1>
-          <p className={on === today ? 'text-slate' : 'font-semibold text-verdigris'}>
-            {on === today ? t('wood.today') : t('wood.on', { date: formatDate(on, 'long') })}
-          </p>
+          <Choice
+            isInline
+            label={t('choose.readings.label')}
+            value={reading}
+            options={readings.map((value) => ({ value, label: t(`choose.readings.${value}`) }))}
+            onChange={read}
+          />
           <span className="flex-1" />
-          {canWrite && <ToolBar tools={tools} recorder={recorder} canDraw={data.plants.length > 0} />}
+          {canWrite && (
+            <ToolBar
+              tools={tools}
+              recorder={recorder}
+              canDraw={data.plants.length > 0}
+              isLooking={reading === 'look'}
+            />
+          )}
         </div>
+        <PlantWire plants={data.plants} chosenId={plant?.id ?? null} onChoose={goTo} />
         <Elevation
           label={t('place.drawing', { name: place.body.name })}
           wall={place.body}
           surface={place.body.surface}
           list={list}
-          chosenId={chosen?.id ?? null}
+          chosenId={choosing?.focused ?? chosen?.id ?? null}
           isDrawing={tools.tool !== 'choose'}
           onPress={tools.press}
           onHover={tools.hover}
           onKey={tools.key}
-          overlay={(view) => <PieceBeingDrawn view={view} points={tools.shown} />}
+          overlay={(view) => (
+            <>
+              <PieceBeingDrawn view={view} points={tools.shown} />
+              <ExpectedWood view={view} paths={expected} />
+              {choosing && training && (
+                <ProposalMarks view={view} plant={training.view} choosing={choosing} />
+              )}
+            </>
+          )}
         />
-        <Rings entries={data.entries} hemisphere={data.hemisphere} on={on} today={today} onDay={onDay} />
-        <UnsettledTies gardenId={gardenId} items={unsettled} canWrite={canWrite} onWrite={recorder.write} />
-        {data.state.misfits.length > 0 && (
-          <Message tone="due">{t('wood.misfits', { count: data.state.misfits.length })}</Message>
+        <div className="max-sm:hidden">
+          <Rings entries={data.entries} hemisphere={data.hemisphere} on={on} today={today} onDay={onDay} />
+        </div>
+        {choosing && training && <CompareStrip data={data} training={training} choosing={choosing} on={on} />}
+        {reading === 'look' && (
+          <>
+            <UnsettledTies
+              gardenId={gardenId}
+              items={unsettled}
+              canWrite={canWrite}
+              onWrite={recorder.write}
+            />
+            {data.state.misfits.length > 0 && (
+              <Message tone="due">{t('wood.misfits', { count: data.state.misfits.length })}</Message>
+            )}
+            <Outline
+              key={plant?.id ?? ''}
+              data={data}
+              chosen={chosen}
+              onChoose={choose}
+              on={on}
+              plantId={plant?.id ?? null}
+              name={plant?.body.name ?? null}
+            />
+          </>
         )}
-        <WoodList
-          data={data}
-          chosen={chosen}
-          onChoose={choose}
-          on={on}
-          plantId={plantId}
-          onPlant={setPlantId}
-        />
       </section>
       <div className="flex flex-col gap-5">
         <Slip label={t('wood.title')}>
           <p role="status" className="text-verdigris empty:hidden">
             {recorder.news && t(`wood.${recorder.news.kind}`, { what: recorder.news.what })}
           </p>
-          <Panel
-            gardenId={gardenId}
-            place={place}
-            data={data}
-            on={on}
-            canWrite={canWrite}
-            recorder={recorder}
-            tools={tools}
-            choice={choice}
-          />
-          <EntryList
-            data={data}
-            place={place}
-            plant={choice.plant}
-            on={on}
-            canWrite={canWrite}
-            recorder={recorder}
-          />
-          <p className="text-slate">{t('wood.spring')}</p>
+          {reading === 'look' && (
+            <>
+              {canWrite && training && tools.tool === 'choose' && (
+                <GetWoodIn
+                  key={training.plant.id}
+                  gardenId={gardenId}
+                  place={place}
+                  data={data}
+                  training={training}
+                  recorder={recorder}
+                  on={on}
+                  under={under}
+                  onUnder={setUnder}
+                  onExpect={setExpected}
+                />
+              )}
+              <Panel
+                gardenId={gardenId}
+                place={place}
+                data={data}
+                on={on}
+                canWrite={canWrite}
+                recorder={recorder}
+                tools={tools}
+                choice={choice}
+              />
+              {training && <Memory data={data} training={training} />}
+              <EntryList
+                data={data}
+                place={place}
+                plant={choice.plant}
+                on={on}
+                canWrite={canWrite}
+                recorder={recorder}
+              />
+              <p className="text-slate">{t('wood.spring')}</p>
+            </>
+          )}
+          {reading === 'choose' && (
+            <ChooseSlip
+              gardenId={gardenId}
+              placeId={place.id}
+              training={training}
+              choosing={choosing}
+              answer={answer}
+              recorder={recorder}
+              on={on}
+              canWrite={canWrite}
+              onCommit={commit}
+            />
+          )}
+          {reading === 'do' &&
+            (training ? (
+              <DoSlip placeId={place.id} {...{ data, training, recorder, on, canWrite }} />
+            ) : (
+              <p className="text-slate">{t('choose.pickPlant')}</p>
+            ))}
           {data.frames.length === 0 && (
             <Link to={`/g/${gardenId}/places/${place.id}/frame`}>
               {t('places.frame')}: {t('places.noFrame')}
@@ -166,26 +306,89 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   )
 }
 
+/** Where one is: the place, the plant with its system, the stage of its year; or the day looked back at. */
+function BenchTitle({
+  place,
+  training,
+  on,
+  today,
+}: Pick<BenchProps, 'place' | 'on' | 'today'> & { training: Training | null }) {
+  const { t } = useTranslation()
+  const said = training
+    ? [
+        training.plant.body.name,
+        ...(training.system ? [t(`system.${training.system.id}` as 'system.cane-two')] : []),
+        t(`choose.stage.${training.view.stage}`),
+      ]
+    : []
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-3">
+      <h1>{place.body.name}</h1>
+      <p className="text-slate">{said.join(', ')}</p>
+      {on !== today && (
+        <p className="font-semibold text-verdigris">{t('wood.on', { date: formatDate(on, 'long') })}</p>
+      )}
+    </div>
+  )
+}
+
+/** While one chooses, what is in question and what it sits on is in ink and the rest is quiet. */
+function inInkOf(reading: Reading, training: Training | null): ReadonlySet<string> | null {
+  if (reading === 'look' || !training) return null
+  const asked = training.question?.candidates.map(({ pieceId }) => pieceId) ?? []
+  const planned = training.planned?.decided.map(({ pieceId }) => pieceId) ?? []
+  const ink = new Set(reading === 'choose' ? asked : planned)
+  for (const id of [...ink]) for (let at = training.view.stem(id)?.parent; at; at = at.parent) ink.add(at.id)
+  for (const stem of training.view.stems) if (stem.role === 'trunk' || stem.role === 'arm') ink.add(stem.id)
+  return ink
+}
+
+function ExpectedWood({ view, paths }: { view: View; paths: readonly (readonly Point[])[] }) {
+  return (
+    <g aria-hidden="true" pointerEvents="none">
+      {paths.map((path, i) => (
+        <polyline
+          key={i}
+          className="draw-expected"
+          points={path.map((p) => `${view.x(p.xM)},${view.y(p.yM)}`).join(' ')}
+        />
+      ))}
+    </g>
+  )
+}
+
 interface ToolBarProps {
   readonly tools: WoodTools
   readonly recorder: Recorder
   readonly canDraw: boolean
+  readonly isLooking: boolean
 }
 
-function ToolBar({ tools, recorder, canDraw }: ToolBarProps) {
+function ToolBar({ tools, recorder, canDraw, isLooking }: ToolBarProps) {
   const { t } = useTranslation()
   return (
     <>
-      <Choice
-        label={t('wood.tool.label')}
-        value={tools.tool}
-        options={woodTools
-          .filter((one) => one !== 'draw' || canDraw)
-          .map((value) => ({ value, label: t(`wood.tool.${value}`) }))}
-        onChange={tools.pick}
-      />
-      <button type="button" className="btn" disabled={!recorder.last} onClick={recorder.undo}>
-        {recorder.last ? t('wood.undo', { what: recorder.last.what }) : t('wood.undoNone')}
+      {isLooking && (
+        <Choice
+          isInline
+          label={t('wood.tool.label')}
+          value={tools.tool}
+          options={woodTools
+            .filter((one) => one !== 'draw' || canDraw)
+            .map((value) => ({ value, label: t(`wood.tool.${value}`) }))}
+          onChange={tools.pick}
+        />
+      )}
+      <button
+        type="button"
+        className="btn max-w-60"
+        disabled={!recorder.last}
+        onClick={recorder.undo}
+        title={recorder.last?.what}
+      >
+        <span className="truncate">
+          {recorder.last ? t('wood.undo', { what: recorder.last.what }) : t('wood.undoNone')}
+        </span>
       </button>
     </>
   )

@@ -13,6 +13,8 @@ export function useBenchDrawing(
   on: string,
   standAtM: number | null,
   unsettled: ReadonlySet<string>,
+  /** What stays in ink while the rest is quiet; `null` leaves all of it in ink. */
+  inInk: ReadonlySet<string> | null,
 ): DisplayList {
   const { plants, frames, catalogue, pieces, ties, hemisphere, urgencies } = data
   return useMemo(() => {
@@ -36,12 +38,18 @@ export function useBenchDrawing(
       ...drawWood(
         pieces.filter((piece) => shown.has(piece.plantId)),
         ties.filter((tie) => shown.has(tie.plantId)),
-        { on, hemisphere, kindOf: (id) => kinds.get(id) ?? '', tieState },
+        {
+          on,
+          hemisphere,
+          kindOf: (id) => kinds.get(id) ?? '',
+          tieState,
+          isQuiet: (pieceId) => inInk !== null && !inInk.has(pieceId),
+        },
       ),
       ...feet,
       ...(standAtM === null
         ? []
         : [{ kind: 'foot' as const, id: 'standing', at: { xM: standAtM, yM: 0 }, label: '' }]),
     ]
-  }, [place, plants, frames, catalogue, pieces, ties, hemisphere, urgencies, on, standAtM, unsettled])
+  }, [place, plants, frames, catalogue, pieces, ties, hemisphere, urgencies, on, standAtM, unsettled, inInk])
 }

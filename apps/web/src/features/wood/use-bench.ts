@@ -32,6 +32,8 @@ export interface Snaps {
 export interface WoodBenchData {
   readonly plants: readonly Plant[]
   readonly frames: readonly Frame[]
+  /** The frame that plants are trained on: the one that stands, else the one chosen, else what there is. */
+  readonly trainedOn: readonly { readonly frameId: string; readonly frame: Frame }[]
   readonly catalogue: Catalogue
   readonly snaps: Snaps
   /** What wood can be tied to here. */
@@ -68,10 +70,14 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
     () =>
       frames.flatMap(({ id, body }) => {
         const frame = layOut(place.body, body.design, catalogue)
-        return frame ? [{ frameId: id, frame, design: body.design }] : []
+        return frame ? [{ frameId: id, frame, design: body.design, stage: body.stage }] : []
       }),
     [frames, place, catalogue],
   )
+  const trainedOn = useMemo(() => {
+    const at = (stage: string) => laid.filter((one) => one.stage === stage)
+    return [at('stands'), at('chosen'), laid.slice(0, 1)].find((some) => some.length > 0) ?? []
+  }, [laid])
   const built = useMemo(() => laid.map(({ frame }) => frame), [laid])
   const standing = useMemo(() => new Map(laid.map(({ frameId, frame }) => [frameId, frame])), [laid])
   const snaps = useMemo(
@@ -100,6 +106,7 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
     return {
       plants: allPlants.filter((plant) => !plant.isRemoved && plant.body.placeId === place.id),
       frames: built,
+      trainedOn,
       catalogue,
       snaps,
       supports,
@@ -117,6 +124,7 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
     allFrames,
     place.id,
     built,
+    trainedOn,
     catalogue,
     snaps,
     supports,

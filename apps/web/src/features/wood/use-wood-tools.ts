@@ -1,5 +1,5 @@
 import type { Place } from '@klados/contract'
-import { distanceM } from '@klados/core/geometry'
+import { distanceM, nearestAlong } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
 import { snapPoint } from '@klados/core/wood'
 import { useState } from 'react'
@@ -14,6 +14,8 @@ export const woodTools = ['choose', 'draw', 'stand'] as const
 export type WoodTool = (typeof woodTools)[number]
 
 const SNAP_PX = 10
+/** How far from wood a press still means it. */
+const THUMB_PX = 22
 const SAME_SPOT_PX = 2
 const FOOT_Y_M = 0
 const mm = (m: number) => Math.round(m * 1000) / 1000
@@ -25,7 +27,8 @@ interface ToolsInput {
   /** Whose piece is drawn, where that is settled. */
   readonly plantId: string | null
   readonly recorder: Recorder
-  readonly onChoose: (hit: Hit | null) => void
+  /** `at`: where it was pressed; not for what was chosen by having been drawn. */
+  readonly onChoose: (hit: Hit | null, at: Point | null) => void
 }
 
 /** What is in the hand at the wood bench, and how far one has got with it. */
@@ -44,6 +47,14 @@ export function useWoodTools({ place, data, on, plantId, recorder, onChoose }: T
     const { point } = snapPoint(at, marks, SNAP_PX / pxPerM)
     return { xM: mm(point.xM), yM: Math.max(0, mm(point.yM)) }
   }
+  /** A thumb is broad: what lies nearest to a press is meant by it. */
+  const nearWood = (at: Point, pxPerM: number): Hit | null => {
+    const [nearest] = data.pieces
+      .filter((one) => one.removedOn === null)
+      .map((one) => ({ id: one.id, distanceM: nearestAlong(one.path, at).distanceM }))
+      .sort((a, b) => a.distanceM - b.distanceM)
+    return nearest && nearest.distanceM * pxPerM <= THUMB_PX ? { kind: 'wood', id: nearest.id } : null
+  }
   const pick = (next: WoodTool) => {
     setTool(next)
     setPoints([])
@@ -61,7 +72,7 @@ export function useWoodTools({ place, data, on, plantId, recorder, onChoose }: T
     })
     if (drawn) {
       recorder.write(t('entry.piece.grew', { part: t(`wood.parts.${traits.role}`) }), [drawn.entry])
-      onChoose({ kind: 'wood', id: drawn.pieceId })
+      onChoose({ kind: 'wood', id: drawn.pieceId }, null)
     }
     pick('choose')
   }
@@ -87,7 +98,7 @@ export function useWoodTools({ place, data, on, plantId, recorder, onChoose }: T
     press: (at: Point, hit: Hit | null, pxPerM: number) => {
       if (tool === 'draw') draw(at, pxPerM)
       else if (tool === 'stand') setStandAtM(Math.min(place.body.widthM, Math.max(0, mm(at.xM))))
-      else onChoose(hit?.kind === 'node' ? null : hit)
+      else onChoose(hit && hit.kind !== 'node' ? hit : nearWood(at, pxPerM), at)
     },
     hover: (at: Point, pxPerM: number) => {
       if (tool === 'draw') setHover(snap(at, pxPerM))

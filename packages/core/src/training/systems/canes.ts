@@ -8,6 +8,7 @@ import {
   speaksAgainst,
   speaksFor,
   sumOfPoints,
+  tells,
 } from '../judge.ts'
 import { cutAbove, off, option, remark, spur } from '../options.ts'
 import type { PlantView, Stem, Wire } from '../plant.ts'
@@ -23,6 +24,8 @@ const COST_PER_BUD = 0.4
 const SPUR_COST = 0.5
 /** Laid back over the head, or from wood that is not in its place. */
 const ACROSS_COST = 1.5
+/** A cane laid with nothing nearer the head to follow it moves the head outward. */
+const NO_RENEWAL_COST = 3
 /** So many steps of two buds a cane is offered shorter, for the sake of the budget. */
 const SHORTER_STEPS = 4
 const SIDES = ['left', 'right'] as const
@@ -61,11 +64,19 @@ export function canesQuestion(view: PlantView, head: Head, wire: Wire, count: 1 
   )
   const stretches = SIDES.map((side) => stretchOf(view, head, wire, side, count))
   const standing = view.stems.filter(isSpurred)
+  const hasRenewal = (cane: Cane) =>
+    standing.some((stem) => isNearer(stem, cane, head)) ||
+    canes.some(
+      (other) => nearer(other, cane) && barsToKeep(other.stem).length === 0 && !isFromTrunk(other.stem, head),
+    )
   const candidates = canes.map((cane) => ({
     pieceId: cane.stem.id,
     letter: cane.letter,
-    judgements: cane.judgements,
-    options: optionsOf(cane, view, head, wire, stretches, count),
+    judgements:
+      hasRenewal(cane) || isBarred(cane.judgements) || isFromTrunk(cane.stem, head)
+        ? cane.judgements
+        : [...cane.judgements, tells('no-renewal')],
+    options: optionsOf(cane, view, head, wire, stretches, count, hasRenewal(cane)),
   }))
   const lays = (side: 'left' | 'right' | null) =>
     candidates.flatMap(({ pieceId, options }) =>
@@ -149,6 +160,7 @@ function optionsOf(
   wire: Wire,
   stretches: readonly Stretch[],
   count: 1 | 2,
+  hasRenewal: boolean,
 ): Option[] {
   const { stem, judgements, side } = cane
   if (barsToKeep(stem).length > 0) return [off()]
@@ -170,6 +182,7 @@ function optionsOf(
       cost:
         lay.cost -
         sumOfPoints(judgements) +
+        (hasRenewal ? 0 : NO_RENEWAL_COST) +
         (towards === side ? 0 : ACROSS_COST) -
         (count === 1 ? WEIGHTS.gapPerM * covered(lay) : 0),
     })),

@@ -1,5 +1,5 @@
 import type { Point } from '../../geometry/index.ts'
-import { polylineLengthM } from '../../geometry/index.ts'
+import { pointAlong, polylineLengthM } from '../../geometry/index.ts'
 import type { PlantKindId } from '../../kinds/index.ts'
 import { heightOn } from '../plant.ts'
 import type { PlantView } from '../plant.ts'
@@ -183,10 +183,7 @@ function canesSkeleton(view: PlantView, years: number): ExpectedPiece[] {
     ...SIDES.flatMap((side) => {
       const sign = side === 'left' ? -1 : 1
       const stub = { ...arm(view, stem, side, STUB_M, 2), baseMm: 14, seasonsOld: 2, role: null }
-      const at = (alongM: number): Point => ({
-        xM: stem.path.at(-1)!.xM + sign * alongM,
-        yM: stub.path.at(-1)!.yM,
-      })
+      const at = (alongM: number): Point => pointAlong(stub.path, alongM)
       return [
         stub,
         upright(`low-${side}`, stub, 0.04, at(0.04), CANE_M, sign * 0.1),
@@ -211,8 +208,7 @@ function cordonSkeleton(view: PlantView, years: number): ExpectedPiece[] {
       const count = Math.max(1, Math.round(lengthOf(one) / view.settings.spurStepM))
       const spurs = Array.from({ length: count }, (_, i): ExpectedPiece[] => {
         const alongM = ((i + 0.5) * lengthOf(one)) / count
-        const sign = side === 'left' ? -1 : 1
-        const base: Point = { xM: top.xM + sign * alongM, yM: one.path.at(-1)!.yM }
+        const base = pointAlong(one.path, alongM)
         const spurTop: Point = { xM: base.xM, yM: base.yM + 0.05 }
         const old: ExpectedPiece = {
           name: `spur-${side}-${i}`,

@@ -1,0 +1,139 @@
+import { polylineLengthM } from '@klados/core/geometry'
+import { findKind } from '@klados/core/kinds'
+import { baseDiameterMm } from '@klados/core/wood'
+import type { Piece } from '@klados/core/wood'
+import { useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import type { Hit } from '../../elevation/Elevation.tsx'
+import { pieceWords } from '../../ui/piece-words.ts'
+import { useUnits } from '../../ui/units.tsx'
+import type { WoodBenchData } from './use-bench.ts'
+
+interface OutlineProps {
+  readonly data: WoodBenchData
+  readonly chosen: Hit | null
+  readonly onChoose: (hit: Hit) => void
+  readonly on: string
+  /** Whose wood is listed; of all plants together only the mains. */
+  readonly plantId: string | null
+  readonly name: string | null
+}
+
+/** So many pieces below each other are laid open by themselves. */
+const OPEN_UP_TO = 14
+/** Of one piece so many are listed at first. */
+const LISTED = 40
+
+/** The plant as an indented tree: all of its wood, without a pointer; only what is laid open is on the page. */
+export function Outline({ data, chosen, onChoose, on, plantId, name }: OutlineProps) {
+  const { t } = useTranslation()
+  const { roots, childrenOf } = useMemo(() => treeOf(data.pieces, plantId, data), [data, plantId])
+  return (
+    <section className="min-w-0">
+      <h2>{name ? t('outline.title', { name }) : t('outline.titleAll')}</h2>
+      <p className="text-[13px] text-slate">{t('wood.chooseHint')}</p>
+      {roots.length === 0 ? (
+        <p className="text-slate">{t('outline.none')}</p>
+      ) : (
+        <div className="max-h-64 overflow-y-auto" tabIndex={0} role="region" aria-label={t('wood.stems')}>
+          <Branch pieces={roots} {...{ data, chosen, onChoose, on, childrenOf }} />
+        </div>
+      )}
+    </section>
+  )
+}
+
+function treeOf(pieces: readonly Piece[], plantId: string | null, data: WoodBenchData) {
+  const ours = new Set(data.plants.map(({ id }) => id))
+  const living = pieces.filter(
+    (piece) =>
+      piece.removedOn === null && ours.has(piece.plantId) && (plantId === null || piece.plantId === plantId),
+  )
+  const ids = new Set(living.map(({ id }) => id))
+  const children = new Map<string, Piece[]>()
+  const roots: Piece[] = []
+  for (const piece of living) {
+    const { parent } = piece
+    if (parent.on !== 'piece' || !ids.has(parent.pieceId)) roots.push(piece)
+    else {
+      const list = children.get(parent.pieceId)
+      if (list) list.push(piece)
+      else children.set(parent.pieceId, [piece])
+    }
+  }
+  const alongOf = ({ parent }: Piece) => (parent.on === 'piece' ? parent.alongM : 0)
+  for (const list of children.values()) list.sort((a, b) => alongOf(a) - alongOf(b))
+  return { roots, childrenOf: (id: string): readonly Piece[] => children.get(id) ?? [] }
+}
+
+interface BranchProps {
+  readonly pieces: readonly Piece[]
+  readonly data: WoodBenchData
+  readonly chosen: Hit | null
+  readonly onChoose: (hit: Hit) => void
+  readonly on: string
+  readonly childrenOf: (id: string) => readonly Piece[]
+}
+
+function Branch({ pieces, ...rest }: BranchProps) {
+  const { t } = useTranslation()
+  const [isWhole, setIsWhole] = useState(false)
+  const shown = isWhole ? pieces : pieces.slice(0, LISTED)
+  return (
+    <ul className="border-l border-faint pl-3">
+      {shown.map((piece) => (
+        <Twig key={piece.id} piece={piece} {...rest} />
+      ))}
+      {shown.length < pieces.length && (
+        <li>
+          <button type="button" className="btn btn-plain px-0" onClick={() => setIsWhole(true)}>
+            {t('choose.more', { count: pieces.length - shown.length })}
+          </button>
+        </li>
+      )}
+    </ul>
+  )
+}
+
+function Twig({ piece, ...rest }: Omit<BranchProps, 'pieces'> & { piece: Piece }) {
+  const { data, chosen, onChoose, on, childrenOf } = rest
+  const { t } = useTranslation()
+  const units = useUnits()
+  const children = childrenOf(piece.id)
+  const [isOpen, setIsOpen] = useState(
+    children.length > 0 && children.length <= OPEN_UP_TO && piece.parent.on !== 'piece',
+  )
+  const kind = findKind(data.plants.find((one) => one.id === piece.plantId)?.body.kindId ?? '')
+  const mm = kind ? baseDiameterMm(piece, kind, on, data.hemisphere) : piece.baseMm
+  const figures = `${units.length(mm / 1000, 'fine')}, ${units.length(polylineLengthM(piece.path))}`
+  const at = piece.parent.on === 'piece' ? ` @ ${units.length(piece.parent.alongM, 'short')}` : ''
+  return (
+    <li>
+      <span className={`flex items-baseline gap-2 ${chosen?.id === piece.id ? 'bg-wash' : ''}`}>
+        <button
+          type="button"
+          className="min-h-7 underline decoration-faint underline-offset-4"
+          aria-pressed={chosen?.id === piece.id}
+          onClick={() => onChoose({ kind: 'wood', id: piece.id })}
+        >
+          {pieceWords(t, piece, data, on)}
+        </button>
+        <span className="text-[13px] text-slate">
+          {figures}
+          {at}
+        </span>
+        {children.length > 0 && (
+          <button
+            type="button"
+            className="min-h-7 px-1 text-[13px] text-slate"
+            aria-expanded={isOpen}
+            onClick={() => setIsOpen(!isOpen)}
+          >
+            {isOpen ? '−' : '+'} {t('outline.children', { count: children.length })}
+          </button>
+        )}
+      </span>
+      {isOpen && children.length > 0 && <Branch pieces={children} {...rest} />}
+    </li>
+  )
+}

@@ -1,0 +1,73 @@
+import { useTranslation } from 'react-i18next'
+import type { Recorder } from '../../../data/use-recorder.ts'
+import { QuestionSlip } from './QuestionSlip.tsx'
+import { SystemPanel } from './SystemPanel.tsx'
+import type { Training } from './training.ts'
+import type { Answer } from './use-answer.ts'
+import type { Choosing } from './use-choosing.ts'
+
+interface ChooseSlipProps {
+  readonly gardenId: string
+  readonly placeId: string
+  readonly training: Training | null
+  readonly choosing: Choosing | null
+  readonly answer: Answer | null
+  readonly recorder: Recorder
+  readonly on: string
+  readonly canWrite: boolean
+  readonly onCommit: (as: 'plan' | 'done') => void
+}
+
+/** What a plant asks now; where it asks nothing, why not and what its year brings. */
+export function ChooseSlip({ training, choosing, answer, recorder, on, onCommit, ...rest }: ChooseSlipProps) {
+  const { gardenId, placeId, canWrite } = rest
+  const { t } = useTranslation()
+  if (!training) return <p className="text-slate">{t('choose.pickPlant')}</p>
+  const { system, plant, view } = training
+  const panel = canWrite && <SystemPanel key={plant.id} {...{ gardenId, placeId, training, recorder, on }} />
+  const missing = system?.positions(view).filter(({ pieceId }) => pieceId === null) ?? []
+  const all = system?.positions(view).length ?? 0
+  return (
+    <>
+      {choosing && answer ? (
+        <QuestionSlip {...rest} training={training} choosing={choosing} answer={answer} onCommit={onCommit} />
+      ) : (
+        system && (
+          <p>
+            {view.stems.length === 0
+              ? t('choose.noWood', { name: plant.body.name })
+              : t('choose.nothing', { name: plant.body.name })}
+          </p>
+        )
+      )}
+      {system && (
+        <ul className="flex flex-col gap-1">
+          {system.tasks(view).map(({ code, count }) => (
+            <li key={code}>{t(`choose.task.${code}`, { count: count ?? 0 })}</li>
+          ))}
+        </ul>
+      )}
+      {missing.length > 0 && (
+        <p>
+          {t('choose.stands', { have: all - missing.length, of: all })}. {t('choose.position.missing')}:{' '}
+          {missing
+            .map(({ what, side, n }) =>
+              t(`choose.position.${what}`, { n, side: side ? t(`choose.side.${side}`) : '' }),
+            )
+            .join(', ')}
+          .
+        </p>
+      )}
+      {system ? (
+        <details>
+          <summary className="font-display text-[15px] font-semibold">
+            {t('choose.system')}: {t(`system.${system.id}` as 'system.cane-two')}
+          </summary>
+          {panel}
+        </details>
+      ) : (
+        panel
+      )}
+    </>
+  )
+}

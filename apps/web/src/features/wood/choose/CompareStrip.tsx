@@ -1,0 +1,96 @@
+import { useTranslation } from 'react-i18next'
+import { pieceWords } from '../../../ui/piece-words.ts'
+import { useUnits } from '../../../ui/units.tsx'
+import type { WoodBenchData } from '../use-bench.ts'
+import type { Training } from './training.ts'
+import type { Choosing } from './use-choosing.ts'
+import { deedWords, hasManyWires, whyWords } from './words.ts'
+
+interface CompareStripProps {
+  readonly data: WoodBenchData
+  readonly training: Training
+  readonly choosing: Choosing
+  readonly on: string
+}
+
+/** All candidates side by side in the order of merit, as people compare them in their heads. */
+export function CompareStrip({ data, training, choosing, on }: CompareStripProps) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const { question, proposal } = choosing
+  const many = hasManyWires(question)
+  return (
+    <section className="min-w-0 overflow-x-auto max-sm:hidden">
+      <table className="w-full text-left">
+        <caption className="sr-only">{t(`choose.question.${question.code}`)}</caption>
+        <thead className="text-[13px] text-slate">
+          <tr>
+            <th scope="col" className="w-8" />
+            <th scope="col" className="text-right font-normal">
+              {t('choose.head.thick')}
+            </th>
+            <th scope="col" className="text-right font-normal">
+              {t('choose.head.length')}
+            </th>
+            <th scope="col" className="text-right font-normal">
+              {t('choose.head.joints')}
+            </th>
+            <th scope="col" className="text-right font-normal">
+              {t('choose.head.buds')}
+            </th>
+            <th scope="col" className="pl-4 font-normal">
+              {t('choose.head.from')}
+            </th>
+            <th scope="col" className="font-normal">
+              {t('choose.head.do')}
+            </th>
+            <th scope="col" className="font-normal">
+              {t('choose.head.why')}
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {question.candidates.map((candidate) => {
+            const { pieceId, letter, judgements } = candidate
+            const stem = training.view.stem(pieceId)
+            if (!stem) return null
+            const one = proposal.chosen.get(pieceId)!
+            const isOff = one.deed === 'off'
+            return (
+              <tr
+                key={pieceId}
+                className={`${pieceId === choosing.focused ? 'bg-wash' : ''} ${isOff ? 'text-slate' : ''}`}
+              >
+                <th scope="row">
+                  <button
+                    type="button"
+                    className={`min-h-7 min-w-7 font-bold ${isOff ? 'text-iron' : 'text-verdigris'}`}
+                    aria-pressed={pieceId === choosing.focused}
+                    onClick={() => choosing.focus(pieceId === choosing.focused ? null : pieceId)}
+                  >
+                    {letter}
+                  </button>
+                </th>
+                <td className="text-right">{units.length(stem.baseMm / 1000, 'fine')}</td>
+                <td className="text-right">{units.length(stem.lengthM)}</td>
+                <td className="text-right">{units.length(stem.internodeM, 'short')}</td>
+                <td
+                  className="text-right"
+                  title={t(stem.areBudsCounted ? 'choose.counted' : 'choose.reckoned')}
+                >
+                  {stem.areBudsCounted ? '' : '≈'}
+                  {stem.buds}
+                </td>
+                <td className="pl-4">
+                  {stem.parent ? pieceWords(t, stem.parent.piece, data, on) : t('enter.fromCrown')}
+                </td>
+                <td>{deedWords(t, units, one, many)}</td>
+                <td>{whyWords(t, units, judgements)}</td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
+    </section>
+  )
+}

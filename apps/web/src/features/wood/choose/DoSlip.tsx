@@ -1,0 +1,133 @@
+import type { ChoiceRecord } from '@klados/core/choices'
+import type { FollowUp } from '@klados/core/training'
+import { useMemo } from 'react'
+import { useTranslation } from 'react-i18next'
+import { formatDate } from '../../../data/dates.ts'
+import type { Recorder } from '../../../data/use-recorder.ts'
+import { tieMaterialWords } from '../../../ui/id-words.ts'
+import { SlipGroup, SlipRow } from '../../../ui/Slip.tsx'
+import { useUnits } from '../../../ui/units.tsx'
+import type { WoodBenchData } from '../use-bench.ts'
+import { doneEntries, tiesFor } from './commit.ts'
+import type { Training } from './training.ts'
+import { deedWords, followWords, questionWords, writtenWhy } from './words.ts'
+
+const MOST_REASON = 200
+
+interface DoSlipProps {
+  readonly placeId: string
+  readonly data: WoodBenchData
+  readonly training: Training
+  readonly recorder: Recorder
+  readonly on: string
+  readonly canWrite: boolean
+}
+
+/** What was planned, as a list to work off at the plant; done, it stands in the journal. */
+export function DoSlip({ placeId, data, training, recorder, on, canWrite }: DoSlipProps) {
+  const { t } = useTranslation()
+  const { planned, plant } = training
+  if (!planned) return <p className="text-slate">{t('choose.doNone', { name: plant.body.name })}</p>
+  return <Planned {...{ placeId, data, training, recorder, on, canWrite }} choice={planned} />
+}
+
+function Planned({
+  placeId,
+  data,
+  training,
+  recorder,
+  on,
+  canWrite,
+  choice,
+}: DoSlipProps & { choice: ChoiceRecord }) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const { view, plant } = training
+  const ties = useMemo(() => tiesFor(choice, view, data), [choice, view, data])
+  const many = new Set(choice.decided.map(({ wire }) => wire).filter((wire) => wire !== null)).size > 1
+  const head = { placeId, at: on, plantId: plant.id }
+  const reasonOf = (pieceId: string) => {
+    const one = choice.decided.find((other) => other.pieceId === pieceId)
+    return one ? writtenWhy(t, units, one).slice(0, MOST_REASON) : ''
+  }
+  const done = () =>
+    recorder.write(t('choose.doneAll'), [
+      { ...head, kind: 'choice.done', body: { v: 1, choiceId: choice.choiceId, minutes: null } },
+      ...doneEntries(choice, ties, training, data, head, (pieceId) => reasonOf(pieceId)),
+    ])
+  const count = ties.reduce((sum, plan) => sum + plan.ties.length, 0)
+  return (
+    <section className="flex flex-col gap-3">
+      <div>
+        <h2>{t('choose.doTitle', { name: plant.body.name })}</h2>
+        <p className="text-slate">
+          {t('choose.plannedOn', { date: formatDate(choice.madeOn) })} · {questionWords(t, choice.question)}
+        </p>
+      </div>
+      <ol aria-label={t('choose.markingList')}>
+        {choice.decided.map((one) => (
+          <li
+            key={one.pieceId}
+            className="flex items-baseline gap-2 border-b border-dotted border-faint py-1"
+          >
+            <span className={`w-5 font-bold ${one.deed === 'off' ? 'text-iron' : 'text-verdigris'}`}>
+              {one.letter}
+            </span>
+            <span className="flex-1">{deedWords(t, units, one, many)}</span>
+            {one.isOwn && <span className="text-[13px] text-ochre">{one.reason || t('choose.own')}</span>}
+          </li>
+        ))}
+        {(choice.followUps ?? []).map((one) => (
+          <li key={one.pieceId} className="border-b border-dotted border-faint py-1 pl-7">
+            {followWords(t, units, one as FollowUp)}
+          </li>
+        ))}
+      </ol>
+      <SlipGroup title="">
+        <SlipRow label={t('choose.ties')}>{count}</SlipRow>
+        {[...new Set(ties.map(({ materialId }) => materialId))].map((materialId) => {
+          const ours = ties.filter((plan) => plan.materialId === materialId)
+          const longest = Math.max(0, ...ours.flatMap((plan) => plan.ties.map(({ lengthMm }) => lengthMm)))
+          return (
+            <SlipRow
+              key={materialId}
+              label={t('choose.tieEach', {
+                material: tieMaterialWords(t, materialId),
+                length: units.length(longest / 1000, 'short'),
+              })}
+            >
+              {t('choose.tieTotal', {
+                length: units.length(ours.reduce((sum, { totalM }) => sum + totalM, 0)),
+              })}
+            </SlipRow>
+          )
+        })}
+        <SlipRow label={t('choose.minutes')}>{choice.minutes}</SlipRow>
+      </SlipGroup>
+      {canWrite && (
+        <>
+          <button type="button" className="btn btn-main py-2.5" onClick={done}>
+            {t('choose.cutTied')}
+          </button>
+          <p className="text-[13px] text-slate">{t('choose.doneHint')}</p>
+          <div className="no-print flex gap-2">
+            <button type="button" className="btn" onClick={() => window.print()}>
+              {t('choose.print')}
+            </button>
+            <button
+              type="button"
+              className="btn btn-plain"
+              onClick={() =>
+                recorder.write(t('choose.dropped'), [
+                  { ...head, kind: 'choice.dropped', body: { v: 1, choiceId: choice.choiceId, reason: '' } },
+                ])
+              }
+            >
+              {t('choose.drop')}
+            </button>
+          </div>
+        </>
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,75 @@
+import { choiceOutcome } from '@klados/core/choices'
+import type { ChoiceRecord } from '@klados/core/choices'
+import { formatMass } from '@klados/core/units'
+import { useTranslation } from 'react-i18next'
+import { formatDate } from '../../../data/dates.ts'
+import { useUnits } from '../../../ui/units.tsx'
+import type { WoodBenchData } from '../use-bench.ts'
+import type { Training } from './training.ts'
+import { deedWords, questionWords } from './words.ts'
+
+const SHOWN = 3
+
+/** Earlier choices of the plant beside what came of them. */
+export function Memory({ data, training }: { readonly data: WoodBenchData; readonly training: Training }) {
+  const { t } = useTranslation()
+  const done = training.choices.filter(({ state }) => state === 'done')
+  if (done.length === 0) return null
+  return (
+    <section>
+      <h2>{t('choose.memory')}</h2>
+      {done.slice(0, SHOWN).map((choice) => (
+        <Remembered key={choice.choiceId} choice={choice} data={data} training={training} />
+      ))}
+    </section>
+  )
+}
+
+interface RememberedProps {
+  readonly choice: ChoiceRecord
+  readonly data: WoodBenchData
+  readonly training: Training
+}
+
+function Remembered({ choice, data, training }: RememberedProps) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const outcome = choiceOutcome(choice, data.state.pieces, training.record?.readings ?? [])
+  return (
+    <div className="mt-1">
+      <h3 className="text-slate">
+        {t('choose.memoryOf', {
+          date: formatDate(choice.doneOn ?? choice.madeOn),
+          question: questionWords(t, choice.question),
+        })}
+      </h3>
+      <ul>
+        {choice.decided
+          .filter(({ deed, isOwn }) => deed !== 'off' || isOwn)
+          .map((one) => {
+            const came = outcome.pieces.find(({ pieceId }) => pieceId === one.pieceId)
+            const said = [
+              ...(one.isOwn
+                ? [one.reason ? t('choose.memoryOwn', { reason: one.reason }) : t('choose.memoryOwnPlain')]
+                : []),
+              ...(came?.shootsPerM != null
+                ? [t('choose.memoryShoots', { rate: came.shootsPerM.toFixed(1) })]
+                : []),
+              ...(came && !came.isAlive ? [t('choose.memoryDead', { why: came.endedWhy || '–' })] : []),
+            ]
+            return (
+              <li key={one.pieceId} className="flex gap-2 border-b border-dotted border-faint py-0.5">
+                <span className="w-5 font-bold">{one.letter}</span>
+                <span className="flex-1">{deedWords(t, units, one, false)}</span>
+                <span className="text-right text-[13px] text-slate">{said.join('; ')}</span>
+              </li>
+            )
+          })}
+      </ul>
+      {outcome.cropKg !== null && (
+        <p>{t('choose.memoryCrop', { mass: formatMass(outcome.cropKg, units.system) })}</p>
+      )}
+      {!outcome.isTold && <p className="text-slate">{t('choose.memoryUntold')}</p>}
+    </div>
+  )
+}

@@ -1,0 +1,325 @@
+import { cropForecast } from '@klados/core/budget'
+import { formatMass } from '@klados/core/units'
+import { cautionsOf, isRefused } from '@klados/core/training'
+import type { Candidate, Option } from '@klados/core/training'
+import { useMemo } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link } from 'react-router'
+import { tieMaterialWords } from '../../../ui/id-words.ts'
+import { SlipGroup, SlipRow } from '../../../ui/Slip.tsx'
+import { useUnits } from '../../../ui/units.tsx'
+import { BudTape } from './BudTape.tsx'
+import type { Answer } from './use-answer.ts'
+import { shownOptions } from './options-shown.ts'
+import type { Training } from './training.ts'
+import type { Choosing } from './use-choosing.ts'
+import { deedWords, followWords, hasManyWires, letterOf, remarkWords, whyWords } from './words.ts'
+
+interface QuestionSlipProps {
+  readonly gardenId: string
+  readonly placeId: string
+  readonly training: Training
+  readonly choosing: Choosing
+  readonly answer: Answer
+  readonly canWrite: boolean
+  readonly onCommit: (as: 'plan' | 'done') => void
+}
+
+/** Burst, clusters a shoot and their mass where nothing was recorded: ordinary figures of garden vines. */
+const USUAL_YIELD = { burst: [0.75, 0.9], clustersPerShoot: [1.2, 1.8], clusterKg: [0.1, 0.18] } as const
+/** What the buds count: shoots in spring, nothing where no budget is kept. */
+const COUNTS_BUDS: ReadonlySet<string> = new Set(['canes', 'spurs', 'extra-canes'])
+const BEARS_CLUSTERS: ReadonlySet<string> = new Set(['wine-grape', 'table-grape'])
+
+/** One question with the proposal in a few lines; a press on a line opens its why and what else could be done. */
+export function QuestionSlip(props: QuestionSlipProps) {
+  const { gardenId, placeId, training, choosing, answer, canWrite, onCommit } = props
+  const { t } = useTranslation()
+  const units = useUnits()
+  const { question, proposal } = choosing
+  const { view } = training
+  const { ties, tieCount, minutes } = answer
+  const focused = question.candidates.find(({ pieceId }) => pieceId === choosing.focused)
+  const name = (pieceId: string) =>
+    letterOf(question.candidates, pieceId) ?? t(`wood.parts.${view.stem(pieceId)?.role ?? 'spur'}`)
+  const reserve = proposal.remarks.find(({ code }) => code === 'thinning-reserve')
+  const clusters = reserve ? rangeWords(cropForecast(reserve.n ?? 0, USUAL_YIELD).clusters) : ''
+  return (
+    <section className="flex flex-col gap-3">
+      <div>
+        <h2>{t(`choose.question.${question.code}`)}</h2>
+        <p className="text-slate">{t(`choose.questionHint.${question.code}`)}</p>
+      </div>
+      {COUNTS_BUDS.has(question.code) && (
+        <BudTape
+          buds={proposal.buds}
+          {...question.buds}
+          words={t('choose.buds', { count: proposal.buds })}
+          why={t(`choose.targetWhy.${view.target.why}`, {
+            formula: view.target.why === 'weighed' ? view.target.by : goalFormula(training),
+            mass: formatMass(view.input.pruningsKg ?? 0, units.system),
+          })}
+        />
+      )}
+      {focused ? (
+        <Alternatives candidate={focused} choosing={choosing} />
+      ) : (
+        <ProposalLines choosing={choosing} />
+      )}
+      {!focused && (
+        <>
+          {proposal.followUps.length > 0 && (
+            <details>
+              <summary className="text-slate">
+                {t('choose.followUps')}: {t('choose.more', { count: proposal.followUps.length })}
+              </summary>
+              <ul>
+                {proposal.followUps.map((one) => (
+                  <li key={one.pieceId}>{followWords(t, units, one)}</li>
+                ))}
+              </ul>
+            </details>
+          )}
+          {proposal.remarks.length > 0 && (
+            <ul className="flex flex-col gap-1">
+              {proposal.remarks.map((one, i) => (
+                <li
+                  key={i}
+                  className={one.code === 'place-missing' || one.code === 'wire-bare' ? 'text-ochre' : ''}
+                >
+                  {remarkWords(t, units, one, name, clusters)}{' '}
+                  {one.code === 'tier-without-wire' && (
+                    <Link to={`/g/${gardenId}/places/${placeId}/frame?tier=${one.figure?.toFixed(3)}`}>
+                      {t('choose.openFrame')}
+                    </Link>
+                  )}
+                </li>
+              ))}
+            </ul>
+          )}
+          <SlipGroup title="">
+            {proposal.bareM > 0.01 && question.weights.gapPerM > 0 && (
+              <SlipRow label={t('choose.cover')} tone={proposal.bareM > 0.3 ? 'due' : undefined}>
+                {t('choose.bare', { length: units.length(proposal.bareM) })}
+              </SlipRow>
+            )}
+            {BEARS_CLUSTERS.has(view.kind.id) && COUNTS_BUDS.has(question.code) && (
+              <SlipRow label={t('choose.crop')}>
+                {t('choose.cropRange', {
+                  from: formatMass(cropForecast(proposal.buds, USUAL_YIELD).cropKg[0], units.system),
+                  to: formatMass(cropForecast(proposal.buds, USUAL_YIELD).cropKg[1], units.system),
+                })}
+              </SlipRow>
+            )}
+            {tieCount > 0 && (
+              <SlipRow label={t('choose.ties')}>
+                {tieCount},{' '}
+                {[...new Set(ties.map(({ materialId }) => tieMaterialWords(t, materialId)))].join(', ')},{' '}
+                {units.length(ties.reduce((sum, plan) => sum + plan.totalM, 0))}
+              </SlipRow>
+            )}
+            <SlipRow label={t('choose.minutes')}>{minutes}</SlipRow>
+          </SlipGroup>
+          <p className="text-[13px] text-slate">
+            {t(proposal.isProven ? 'choose.proven' : 'choose.unproven')}
+          </p>
+          {canWrite && (
+            <div className="flex flex-wrap items-center gap-2">
+              <button type="button" className="btn btn-main flex-1 py-2.5" onClick={() => onCommit('plan')}>
+                {t('choose.commitPlan')}
+              </button>
+              <button type="button" className="btn py-2.5" onClick={() => onCommit('done')}>
+                {t('choose.recordDone')}
+              </button>
+            </div>
+          )}
+          {choosing.overrides.size > 0 && (
+            <button type="button" className="btn btn-plain self-start px-0" onClick={choosing.reset}>
+              {t('choose.back')}
+            </button>
+          )}
+          <ul className="text-[13px] text-slate">
+            {cautionsOf(view, proposal).map((code) => (
+              <li key={code}>{t(`choose.caution.${code}`)}</li>
+            ))}
+          </ul>
+        </>
+      )}
+    </section>
+  )
+}
+
+function goalFormula({ plant }: Training): string {
+  return plant.body.budGoal?.by === 'balanced' ? plant.body.budGoal.formula : ''
+}
+
+const rangeWords = ([low, high]: readonly [number, number]) =>
+  Math.round(low) === Math.round(high) ? String(Math.round(low)) : `${Math.round(low)}–${Math.round(high)}`
+
+/** The proposal in a line for each candidate: its letter, what is done, why. */
+function ProposalLines({ choosing }: { choosing: Choosing }) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const { question, proposal } = choosing
+  const many = hasManyWires(question)
+  return (
+    <ul>
+      {question.candidates.map((candidate) => {
+        const one = proposal.chosen.get(candidate.pieceId)!
+        const isOwn = choosing.overrides.has(candidate.pieceId)
+        return (
+          <li key={candidate.pieceId}>
+            <button
+              type="button"
+              className="flex min-h-9 w-full items-baseline gap-2 border-b border-dotted border-faint py-1 text-left"
+              onClick={() => choosing.focus(candidate.pieceId)}
+            >
+              <span className={`w-5 font-bold ${one.deed === 'off' ? 'text-iron' : 'text-verdigris'}`}>
+                {candidate.letter}
+              </span>
+              <span className="min-w-0 flex-1">
+                {deedWords(t, units, one, many)}
+                {isOwn && <span className="text-ochre"> · {t('choose.own')}</span>}
+              </span>
+              <span className="max-w-[50%] text-right text-[13px] text-slate">
+                {whyWords(t, units, candidate.judgements, 2)}
+              </span>
+            </button>
+          </li>
+        )
+      })}
+    </ul>
+  )
+}
+
+/** One candidate: what speaks for and against it, what else can be done, and what would then change. */
+function Alternatives({ candidate, choosing }: { candidate: Candidate; choosing: Choosing }) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const { question, proposal, overrides } = choosing
+  const now = proposal.chosen.get(candidate.pieceId)!
+  const others = useMemo(() => shownOptions(candidate, now), [candidate, now])
+  const many = hasManyWires(question)
+  return (
+    <div className="flex flex-col gap-2">
+      <h3 className="font-semibold">
+        <span className={now.deed === 'off' ? 'text-iron' : 'text-verdigris'}>{candidate.letter}</span>:{' '}
+        {deedWords(t, units, now, many)}
+      </h3>
+      <ul>
+        {candidate.judgements.map((one) => (
+          <li
+            key={one.code}
+            className={one.tone === 'for' ? 'text-verdigris' : one.tone === 'tells' ? '' : 'text-iron'}
+          >
+            {one.tone === 'for' ? '+' : one.tone === 'tells' ? '·' : '−'}{' '}
+            {t(`choose.judgement.${one.code}`, { figure: whyFigure(units, one) })}
+          </li>
+        ))}
+      </ul>
+      <h3 className="text-slate">{t('choose.whyNot')}</h3>
+      <ul className="flex flex-col gap-1">
+        {others.map((option, i) => (
+          <OptionLine
+            key={option.id}
+            n={i + 1}
+            candidate={candidate}
+            option={option}
+            choosing={choosing}
+            many={many}
+          />
+        ))}
+      </ul>
+      {choosing.refused && (
+        <p role="alert" className="text-iron">
+          {t('choose.refused', {
+            rules: choosing.refused.rules.map((rule) => t(`choose.rule.${rule}`)).join('; '),
+          })}
+        </p>
+      )}
+      {overrides.has(candidate.pieceId) && (
+        <label className="block">
+          <span className="text-[13px] text-slate">{t('choose.reason')}</span>
+          <input
+            className="input"
+            maxLength={200}
+            value={choosing.reasons.get(candidate.pieceId) ?? ''}
+            onChange={(event) => choosing.giveReason(candidate.pieceId, event.target.value)}
+          />
+        </label>
+      )}
+      <button type="button" className="btn self-start" onClick={() => choosing.focus(null)}>
+        {t(('choose.question.' + question.code) as 'choose.question.canes')}
+      </button>
+    </div>
+  )
+}
+
+const whyFigure = (units: ReturnType<typeof useUnits>, one: Candidate['judgements'][number]) =>
+  one.figure === null
+    ? ''
+    : one.unit === 'mm'
+      ? units.length(one.figure / 1000, 'fine')
+      : one.unit === 'm'
+        ? units.length(one.figure, 'short')
+        : one.unit === 'deg'
+          ? `${Math.round(one.figure)}°`
+          : String(Math.round(one.figure))
+
+interface OptionLineProps {
+  readonly n: number
+  readonly candidate: Candidate
+  readonly option: Option
+  readonly choosing: Choosing
+  readonly many: boolean
+}
+
+function OptionLine({ n, candidate, option, choosing, many }: OptionLineProps) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const { question } = choosing
+  const change = useMemo(
+    () => choosing.whyNot(candidate.pieceId, option.id),
+    // What would change follows from the proposal alone.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [candidate.pieceId, option.id, choosing.proposal],
+  )
+  const words = () => {
+    if (isRefused(change))
+      return t('choose.refused', { rules: change.rules.map((rule) => t(`choose.rule.${rule}`)).join('; ') })
+    const more = [
+      ...change.others
+        .slice(0, 3)
+        .map(({ candidate: other, after }) => `${other.letter} ${deedWords(t, units, after, many)}`),
+    ]
+    const said = more.length > 0 ? [t('choose.alsoChanges', { list: more.join(', ') })] : []
+    if (Math.abs(change.bareMoreM) > 0.04 && question.weights.gapPerM > 0)
+      said.push(
+        t(change.bareMoreM > 0 ? 'choose.bareMore' : 'choose.bareLess', {
+          length: units.length(Math.abs(change.bareMoreM)),
+        }),
+      )
+    if (change.budsMore !== 0 && COUNTS_BUDS.has(question.code))
+      said.push(
+        t(change.budsMore > 0 ? 'choose.budsMore' : 'choose.budsLess', { count: Math.abs(change.budsMore) }),
+      )
+    return said.length > 0 ? said.join('; ') : t('choose.noOther')
+  }
+  return (
+    <li>
+      <button
+        type="button"
+        className="btn w-full justify-start text-left"
+        onClick={() => choosing.take(candidate.pieceId, option.id)}
+      >
+        <span className="text-slate" aria-hidden="true">
+          {n}
+        </span>
+        <span className="min-w-0 flex-1">
+          {deedWords(t, units, option, many)}
+          <span className="block text-[13px] text-slate">{words()}</span>
+        </span>
+      </button>
+    </li>
+  )
+}

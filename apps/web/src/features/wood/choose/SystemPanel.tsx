@@ -1,0 +1,188 @@
+import { budFormulas } from '@klados/core/budget'
+import type { PlantBody } from '@klados/contract'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { saveDocument } from '../../../data/saves.ts'
+import { useAppDispatch } from '../../../data/store.ts'
+import type { Recorder } from '../../../data/use-recorder.ts'
+import { Choice, Pick } from '../../../ui/Choice.tsx'
+import { MassField } from '../../../ui/MassField.tsx'
+import { Message } from '../../../ui/Message.tsx'
+import { NumberField } from '../../../ui/NumberField.tsx'
+import { refusalWords } from '../../../ui/refusal.ts'
+import type { Training } from './training.ts'
+
+interface SystemPanelProps {
+  readonly gardenId: string
+  readonly placeId: string
+  readonly training: Training
+  readonly recorder: Recorder
+  readonly on: string
+}
+
+const NONE = 'none'
+/** A share either way of the number is near enough. */
+const NEAR = 0.1
+const LIMITS = { min: 12, max: 90 } as const
+
+/** How the plant is trained, and how many buds it is to keep. */
+export function SystemPanel({ gardenId, placeId, training, recorder, on }: SystemPanelProps) {
+  const { t } = useTranslation()
+  const dispatch = useAppDispatch()
+  const [trouble, setTrouble] = useState<string | null>(null)
+  const { plant, system, systems, view } = training
+  const save = async (part: Partial<PlantBody>) => {
+    const body = { ...plant.body, ...part }
+    const outcome = await dispatch(
+      saveDocument('plants', gardenId, { id: plant.id, basedOn: plant.version, body }),
+    )
+    setTrouble(
+      outcome.kind === 'refused'
+        ? refusalWords(t, outcome)
+        : outcome.kind === 'conflict'
+          ? t('wood.detailsConflict')
+          : null,
+    )
+  }
+  if (systems.length === 0) return <p className="text-slate">{t('choose.noSystems')}</p>
+  return (
+    <section className="flex flex-col gap-2">
+      {!system && <p className="text-slate">{t('choose.noSystem', { name: plant.body.name })}</p>}
+      <Pick
+        label={t('choose.systemFor', { name: plant.body.name })}
+        value={system?.id ?? NONE}
+        options={[
+          { value: NONE, label: t('choose.systemNone') },
+          ...systems.map(({ id }) => ({ value: id, label: t(`system.${id}` as 'system.cane-two') })),
+        ]}
+        onChange={(id) => void save({ system: id === NONE ? null : id })}
+      />
+      {system && (
+        <p className="text-[13px] text-slate">{t(`systemAbout.${system.id}` as 'systemAbout.cane-two')}</p>
+      )}
+      {system?.needsWires && view.wires.length === 0 && (
+        <Message tone="due">{t('choose.needsWires')}</Message>
+      )}
+      {trouble && <Message tone="limit">{trouble}</Message>}
+      {system && view.kind.holds === 'tendrils' && (
+        <Goal
+          training={training}
+          placeId={placeId}
+          on={on}
+          recorder={recorder}
+          onSave={(budGoal) => void save({ budGoal })}
+        />
+      )}
+    </section>
+  )
+}
+
+interface GoalProps {
+  readonly training: Training
+  readonly placeId: string
+  readonly on: string
+  readonly recorder: Recorder
+  readonly onSave: (goal: PlantBody['budGoal']) => void
+}
+
+function Goal({ training, placeId, on, recorder, onSave }: GoalProps) {
+  const { t } = useTranslation()
+  const { plant, view } = training
+  const goal = plant.body.budGoal
+  const by = goal?.by ?? 'default'
+  const usual = view.settings.goal
+  const plain = usual.by === 'plain' ? usual.aim : 30
+  const around = (aim: number) => ({
+    by: 'plain' as const,
+    aim,
+    min: Math.floor(aim * (1 - NEAR)),
+    max: Math.ceil(aim * (1 + NEAR)),
+  })
+  return (
+    <>
+      <Choice
+        label={t('choose.goal')}
+        value={by}
+        options={(['default', 'plain', 'balanced'] as const).map((value) => ({
+          value,
+          label: t(`choose.goalBy.${value}`),
+        }))}
+        onChange={(value) =>
+          onSave(
+            value === 'default'
+              ? null
+              : value === 'plain'
+                ? around(plain)
+                : { by: 'balanced', formula: '30+10', ...LIMITS, plain },
+          )
+        }
+      />
+      {goal?.by === 'plain' && <Aim aim={goal.aim} onSave={(aim) => onSave(around(aim))} />}
+      {goal?.by === 'balanced' && (
+        <>
+          <Pick
+            label={t('choose.formula')}
+            value={goal.formula}
+            options={budFormulas.map(({ id }) => ({
+              value: id,
+              label: t('choose.formulaOf', { formula: id }),
+            }))}
+            onChange={(formula) => onSave({ ...goal, formula: formula as typeof goal.formula })}
+          />
+          <Prunings
+            weighedKg={view.input.pruningsKg}
+            onWeighed={(value) =>
+              recorder.write(t('choose.prunings'), [
+                {
+                  kind: 'reading.taken',
+                  placeId,
+                  plantId: plant.id,
+                  at: on,
+                  body: { v: 1, what: 'prunings', value, pieceId: null, alongM: null },
+                },
+              ])
+            }
+          />
+        </>
+      )}
+    </>
+  )
+}
+
+function Aim({ aim, onSave }: { readonly aim: number; readonly onSave: (aim: number) => void }) {
+  const { t } = useTranslation()
+  const [typed, setTyped] = useState(aim)
+  return (
+    <div className="flex items-end gap-2">
+      <NumberField label={t('choose.goalAim')} value={typed} min={1} max={400} step={1} onChange={setTyped} />
+      <button type="button" className="btn" disabled={typed === aim} onClick={() => onSave(typed)}>
+        {t('choose.goalSave')}
+      </button>
+    </div>
+  )
+}
+
+interface PruningsProps {
+  readonly weighedKg: number | null
+  readonly onWeighed: (kg: number) => void
+}
+
+const MOST_KG = 50
+
+function Prunings({ weighedKg, onWeighed }: PruningsProps) {
+  const { t } = useTranslation()
+  const [typed, setTyped] = useState(weighedKg ?? 0)
+  return (
+    <div className="flex items-end gap-2">
+      <MassField label={t('choose.prunings')} valueKg={typed} maxKg={MOST_KG} onChange={setTyped} />
+      <button
+        type="button"
+        className="btn"
+        disabled={typed === (weighedKg ?? 0)}
+        onClick={() => onWeighed(typed)}
+      >
+        {t('choose.weigh')}
+      </button>
+    </div>
+  )
+}

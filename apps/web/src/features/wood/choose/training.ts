@@ -1,0 +1,79 @@
+import type { Place, Plant } from '@klados/contract'
+import type { ChoiceRecord } from '@klados/core/choices'
+import { replayChoices, replayPlants } from '@klados/core/journal'
+import type { JournalEntry, PlantRecord } from '@klados/core/journal'
+import { findSystem, systemsFor, viewPlant } from '@klados/core/training'
+import type { PlantView, Question, TrainingSystem } from '@klados/core/training'
+import { daysBetween } from '@klados/core/season'
+import { useMemo } from 'react'
+import { useGardenQuery } from '../../../data/api.ts'
+import type { WoodBenchData } from '../use-bench.ts'
+
+/** Everything that the bench knows of how a plant is trained. */
+export interface Training {
+  readonly plant: Plant
+  readonly view: PlantView
+  readonly system: TrainingSystem | null
+  readonly systems: readonly TrainingSystem[]
+  readonly question: Question | null
+  /** Choices of this plant, the latest first. */
+  readonly choices: readonly ChoiceRecord[]
+  readonly planned: ChoiceRecord | null
+  readonly record: PlantRecord | null
+}
+
+/** Prunings weighed in this winter count for its budget: so many days back. */
+const WINTER_DAYS = 150
+
+export function useTraining(
+  gardenId: string,
+  place: Place,
+  data: WoodBenchData,
+  plant: Plant | null,
+  on: string,
+): Training | null {
+  const { data: garden } = useGardenQuery(gardenId)
+  const latitudeDeg = garden?.latitudeDeg ?? null
+  const own = useMemo(
+    (): readonly JournalEntry[] => (plant ? data.entries.filter((entry) => entry.plantId === plant.id) : []),
+    [data.entries, plant],
+  )
+  const record = useMemo(
+    () => (plant ? (replayPlants(own, on).get(plant.id) ?? null) : null),
+    [own, plant, on],
+  )
+  const choices = useMemo(() => [...replayChoices(own, on).values()].reverse(), [own, on])
+  return useMemo(() => {
+    if (!plant) return null
+    const weighed = record?.readings
+      .filter((reading) => reading.what === 'prunings' && daysBetween(reading.on, on) <= WINTER_DAYS)
+      .at(-1)
+    const view = viewPlant({
+      plant: { id: plant.id, ...plant.body },
+      pieces: data.state.pieces,
+      frames: data.trainedOn,
+      othersXM: data.plants.filter((one) => one.id !== plant.id && !one.body.ended).map((one) => one.body.xM),
+      widthM: place.body.widthM,
+      on,
+      hemisphere: data.hemisphere,
+      latitudeDeg,
+      goal: plant.body.budGoal,
+      pruningsKg: weighed?.value ?? null,
+    })
+    if (!view) return null
+    const system = findSystem(plant.body.system)
+    const systems = systemsFor(plant.body.kindId)
+    const isFit = system !== null && (!system.needsWires || view.wires.length > 0)
+    const planned = choices.find(({ state }) => state === 'planned') ?? null
+    return {
+      plant,
+      view,
+      system,
+      systems,
+      question: isFit && system ? system.question(view) : null,
+      choices,
+      planned,
+      record,
+    }
+  }, [plant, record, choices, data, place, on, latitudeDeg])
+}

@@ -1,0 +1,55 @@
+import { useMemo } from 'react'
+import { useTranslation } from 'react-i18next'
+import type { Recorder } from '../../../data/use-recorder.ts'
+import { useUnits } from '../../../ui/units.tsx'
+import type { WoodBenchData } from '../use-bench.ts'
+import { choiceEntry, deedsOf, doneEntries, marksFor, minutesOf, tiesFor } from './commit.ts'
+import type { TiesOfPiece } from './commit.ts'
+import type { Training } from './training.ts'
+import type { Choosing } from './use-choosing.ts'
+import { whyWords } from './words.ts'
+
+/** What the proposal comes to, and how it is written down. */
+export interface Answer {
+  readonly ties: readonly TiesOfPiece[]
+  readonly tieCount: number
+  readonly minutes: number
+  readonly commit: (as: 'plan' | 'done') => void
+}
+
+const MOST_REASON = 200
+
+export function useAnswer(
+  choosing: Choosing | null,
+  training: Training | null,
+  data: WoodBenchData,
+  head: { readonly placeId: string; readonly at: string },
+  recorder: Recorder,
+): Answer | null {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const deeds = useMemo(() => choosing && deedsOf(choosing), [choosing])
+  const view = training?.view
+  const ties = useMemo(() => (deeds && view ? tiesFor(deeds, view, data) : []), [deeds, view, data])
+  if (!choosing || !training || !deeds) return null
+  const tieCount = ties.reduce((sum, plan) => sum + plan.ties.length, 0)
+  const minutes = minutesOf(deeds, tieCount)
+  const reasonOf = (pieceId: string) => {
+    const candidate = choosing.question.candidates.find((one) => one.pieceId === pieceId)
+    const own = choosing.reasons.get(pieceId)
+    return (own || (candidate ? whyWords(t, units, candidate.judgements) : '')).slice(0, MOST_REASON)
+  }
+  return {
+    ties,
+    tieCount,
+    minutes,
+    commit: (as) => {
+      const question = t(`choose.question.${choosing.question.code}`)
+      recorder.write(t(as === 'plan' ? 'choose.committed' : 'choose.recorded', { question }), [
+        choiceEntry(choosing, deeds, training, as, { ties: tieCount, minutes }, head),
+        ...marksFor(choosing, training, head),
+        ...(as === 'done' ? doneEntries(deeds, ties, training, data, head, reasonOf) : []),
+      ])
+    },
+  }
+}

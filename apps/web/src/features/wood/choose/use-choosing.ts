@@ -1,0 +1,78 @@
+import { isRefused, propose, whyNot } from '@klados/core/training'
+import type { Difference, Proposal, Question, Refused } from '@klados/core/training'
+import { useMemo, useState } from 'react'
+
+/** An answer must be there before the next key is pressed; what is not proven by then says so. */
+const DEADLINE_MS = 45
+
+const limits = () => ({ deadlineMs: DEADLINE_MS, now: () => performance.now() })
+
+export interface Choosing {
+  readonly question: Question
+  /** Best by the judgements alone. */
+  readonly usual: Proposal
+  /** With what the grower wants otherwise. */
+  readonly proposal: Proposal
+  readonly overrides: ReadonlyMap<string, string>
+  readonly reasons: ReadonlyMap<string, string>
+  readonly refused: Refused | null
+  readonly focused: string | null
+  readonly focus: (pieceId: string | null) => void
+  readonly take: (pieceId: string, optionId: string) => void
+  readonly giveReason: (pieceId: string, reason: string) => void
+  readonly reset: () => void
+  readonly whyNot: (pieceId: string, optionId: string) => Difference | Refused
+}
+
+/** What the grower does with a question: looks at candidates, takes other options, gives reasons. */
+export function useChoosing(question: Question | null): Choosing | null {
+  const [overrides, setOverrides] = useState<ReadonlyMap<string, string>>(new Map())
+  const [reasons, setReasons] = useState<ReadonlyMap<string, string>>(new Map())
+  const [refused, setRefused] = useState<Refused | null>(null)
+  const [focused, setFocused] = useState<string | null>(null)
+  const usual = useMemo(() => question && propose(question, new Map(), limits()), [question])
+  const proposal = useMemo(() => {
+    if (!question || !usual || isRefused(usual)) return null
+    // What was wished for wood that is gone meanwhile is no wish any more.
+    const known = new Map(
+      [...overrides].filter(([id, option]) =>
+        question.candidates.some(
+          ({ pieceId, options }) => pieceId === id && options.some((one) => one.id === option),
+        ),
+      ),
+    )
+    if (known.size === 0) return usual
+    const answer = propose(question, known, limits())
+    return isRefused(answer) ? usual : answer
+  }, [question, usual, overrides])
+  if (!question || !usual || isRefused(usual) || !proposal) return null
+  const take = (pieceId: string, optionId: string) => {
+    const wished = new Map(overrides)
+    // Back to what is proposed anyway is no choice of one's own.
+    if (usual.chosen.get(pieceId)?.id === optionId) wished.delete(pieceId)
+    else wished.set(pieceId, optionId)
+    const answer = propose(question, wished, limits())
+    setRefused(isRefused(answer) ? answer : null)
+    if (!isRefused(answer)) setOverrides(wished)
+  }
+  return {
+    question,
+    usual,
+    proposal,
+    overrides,
+    reasons,
+    refused,
+    focused,
+    focus: (pieceId) => {
+      setRefused(null)
+      setFocused(pieceId)
+    },
+    take,
+    giveReason: (pieceId, reason) => setReasons(new Map(reasons).set(pieceId, reason)),
+    reset: () => {
+      setOverrides(new Map())
+      setRefused(null)
+    },
+    whyNot: (pieceId, optionId) => whyNot(question, proposal, overrides, pieceId, optionId, limits()),
+  }
+}

@@ -1,0 +1,142 @@
+import { polylineLengthM } from '@klados/core/geometry'
+import type { Point } from '@klados/core/geometry'
+import { judgementCodes, questionCodes } from '@klados/core/training'
+import type {
+  Candidate,
+  Deed,
+  FigureUnit,
+  FollowUp,
+  Judgement,
+  Question,
+  Remark,
+} from '@klados/core/training'
+import type { ChoiceRecord } from '@klados/core/choices'
+import type { TFunction } from 'i18next'
+import { formatDate } from '../../../data/dates.ts'
+import type { Units } from '../../../ui/units.tsx'
+
+export function figureWords(units: Units, figure: number | null, unit: FigureUnit | null): string {
+  if (figure === null) return ''
+  switch (unit) {
+    case 'mm':
+      return units.length(figure / 1000, 'fine')
+    case 'm':
+      return units.length(figure, 'short')
+    case 'deg':
+      return `${Math.round(figure)}°`
+    default:
+      return String(Math.round(figure))
+  }
+}
+
+export const judgementWords = (t: TFunction, units: Units, { code, figure, unit }: Judgement): string =>
+  t(`choose.judgement.${code}`, { figure: figureWords(units, figure, unit) })
+
+/** What weighs most in one line: what bars first, then the heaviest on either side. */
+export function whyWords(t: TFunction, units: Units, judgements: readonly Judgement[], most = 3): string {
+  const isBar = ({ tone }: Judgement) => Number(tone === 'bars')
+  return [...judgements]
+    .filter(({ tone }) => tone !== 'tells')
+    .sort((a, b) => isBar(b) - isBar(a) || Math.abs(b.points) - Math.abs(a.points))
+    .slice(0, judgements.some((one) => isBar(one)) ? 1 : most)
+    .map((one) => judgementWords(t, units, one))
+    .join('; ')
+}
+
+/** What is done with a piece, as far as its words go. */
+export interface DeedWords {
+  readonly deed: Deed
+  readonly cutM: number | null
+  readonly aboveBuds: number | null
+  readonly path: readonly Point[] | null
+  readonly wire: number | null
+  readonly towards: 'left' | 'right' | null
+}
+
+export function deedWords(t: TFunction, units: Units, one: DeedWords, manyWires: boolean): string {
+  const length = one.path ? units.length(polylineLengthM(one.path)) : ''
+  const side = one.towards ? t(`choose.side.${one.towards}`) : ''
+  switch (one.deed) {
+    case 'lay':
+      return manyWires && one.wire !== null
+        ? t('choose.deed.layWire', { side, wire: one.wire, length })
+        : t('choose.deed.lay', { side, length })
+    case 'to-and-fro':
+      return t('choose.deed.to-and-fro', { wire: one.wire, length })
+    case 'spur':
+      return t('choose.deed.spur', { count: one.aboveBuds ?? 0 })
+    case 'cut': {
+      const at = one.cutM === null ? '' : units.length(one.cutM, 'short')
+      return one.aboveBuds === null
+        ? t('choose.deed.cutAt', { length: at })
+        : t('choose.deed.cut', { count: one.aboveBuds, length: at })
+    }
+    default:
+      return t(`choose.deed.${one.deed}`)
+  }
+}
+
+/** More than one wire is in question, so that it must be said which. */
+export const hasManyWires = ({ stretches }: Question): boolean =>
+  new Set(stretches.map(({ wire }) => wire).filter((wire) => wire !== null)).size > 1
+
+export function followWords(
+  t: TFunction,
+  units: Units,
+  one: Pick<FollowUp, 'why' | 'deed' | 'cutM' | 'aboveBuds'>,
+): string {
+  const what = t(`choose.follow.${one.why}`)
+  if (one.deed === 'off') return t('choose.followOff', { what })
+  if (one.deed === 'spur') return t('choose.followSpur', { what, count: one.aboveBuds ?? 0 })
+  return one.cutM === null ? what : t('choose.followCut', { what, length: units.length(one.cutM, 'short') })
+}
+
+/** A remark as a sentence; pieces go by their letters, or by what they are. */
+export function remarkWords(
+  t: TFunction,
+  units: Units,
+  remark: Remark,
+  pieceName: (pieceId: string) => string,
+  clusters: string,
+): string {
+  const { code, pieceId, figure, unit, n, side, on } = remark
+  const values = {
+    piece: pieceId === null ? '' : pieceName(pieceId),
+    figure: figureWords(units, figure, unit),
+    n,
+    side: side === null ? '' : t(`choose.side.${side}`),
+    date: on === null ? '' : formatDate(on),
+    clusters,
+  }
+  switch (code) {
+    case 'thinning-reserve':
+      return t('choose.remark.thinning-reserve', { ...values, count: n ?? 0 })
+    case 'arms-level':
+      return t('choose.remark.arms-level', { count: n ?? 0 })
+    case 'fills-it':
+    case 'fourth-too-high':
+    case 'place-filled-by-neighbour':
+      return pieceId === null ? t(`choose.remark.${code}None`, values) : t(`choose.remark.${code}`, values)
+    default:
+      return t(`choose.remark.${code}`, values)
+  }
+}
+
+export const letterOf = (candidates: readonly Candidate[], pieceId: string): string | null =>
+  candidates.find((one) => one.pieceId === pieceId)?.letter ?? null
+
+/** Why a choice was made, from what was written down of it: the grower's own reason, else what weighed. */
+export function writtenWhy(t: TFunction, units: Units, one: ChoiceRecord['decided'][number]): string {
+  if (one.reason) return one.reason
+  const words = (one.judgements ?? []).flatMap(({ code, figure, unit }) => {
+    const known = judgementCodes.find((other) => other === code)
+    return known ? [t(`choose.judgement.${known}`, { figure: figureWords(units, figure, unit) })] : []
+  })
+  return words.slice(0, 3).join('; ')
+}
+
+/** The question that was answered; one of a later release by its own name. */
+export function questionWords(t: TFunction, code: string): string {
+  const known = questionCodes.find((one) => one === code)
+  return known ? t(`choose.question.${known}`) : code
+}

@@ -1,0 +1,358 @@
+import type { Place } from '@klados/contract'
+import { polylineLengthM } from '@klados/core/geometry'
+import type { Point } from '@klados/core/geometry'
+import { quickWords, readQuickLine, standingStem } from '@klados/core/training'
+import type { ExpectedPiece, QuickStem } from '@klados/core/training'
+import type { Piece } from '@klados/core/wood'
+import type { TFunction } from 'i18next'
+import { useMemo, useRef, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { v7 as uuidv7 } from 'uuid'
+import type { NewEntry } from '../../../data/journal.ts'
+import type { Recorder } from '../../../data/use-recorder.ts'
+import { Check, Pick } from '../../../ui/Choice.tsx'
+import { Field } from '../../../ui/Field.tsx'
+import { NumberField } from '../../../ui/NumberField.tsx'
+import { pieceWords } from '../../../ui/piece-words.ts'
+import { useUnits } from '../../../ui/units.tsx'
+import type { Units } from '../../../ui/units.tsx'
+import { SystemPanel } from '../choose/SystemPanel.tsx'
+import type { Training } from '../choose/training.ts'
+import type { WoodBenchData } from '../use-bench.ts'
+
+interface GetWoodInProps {
+  readonly gardenId: string
+  readonly place: Place
+  readonly data: WoodBenchData
+  readonly training: Training
+  readonly recorder: Recorder
+  readonly on: string
+  /** The piece that was pressed on the drawing, and where along it. */
+  readonly under: { readonly pieceId: string; readonly alongM: number } | null
+  readonly onUnder: (under: GetWoodInProps['under']) => void
+  /** What is about to be put there, for the drawing. */
+  readonly onExpect: (paths: readonly (readonly Point[])[]) => void
+}
+
+const CROWN = 'crown'
+const GRAFT = 'below-graft'
+/** Between stems that are called out one after another. */
+const NEXT_M = 0.03
+
+/** Ways to tell Klados what stands: the wood that one expects, stems called out, a neighbour's copied. */
+export function GetWoodIn(props: GetWoodInProps) {
+  const { t } = useTranslation()
+  const { training } = props
+  const isEmpty = training.view.stems.length === 0
+  const content = (
+    <>
+      {isEmpty && training.system && <Skeleton {...props} />}
+      <CallOut {...props} />
+      {isEmpty && <CopyWood {...props} />}
+    </>
+  )
+  if (!isEmpty)
+    return (
+      <details open={props.under !== null || undefined}>
+        <summary className="font-display text-[15px] font-semibold">{t('enter.title')}</summary>
+        {content}
+      </details>
+    )
+  return (
+    <section className="flex flex-col gap-4">
+      <h2>{t('enter.title')}</h2>
+      <p className="text-slate">{t('choose.noWood', { name: training.plant.body.name })}</p>
+      {!training.system && <SystemPanel {...props} placeId={props.place.id} />}
+      {content}
+    </section>
+  )
+}
+
+/** Entries for pieces that hang together, under ids of their own. */
+function entriesFor(
+  pieces: readonly ExpectedPiece[],
+  head: { readonly placeId: string; readonly plantId: string; readonly at: string },
+): NewEntry[] {
+  const ids = new Map(pieces.map(({ name }) => [name, uuidv7()]))
+  return pieces.map(({ name, on, alongM, path, seasonsOld, baseMm, role, side, buds }): NewEntry => ({
+    ...head,
+    kind: 'piece.grew',
+    body: {
+      v: 1,
+      pieceId: ids.get(name)!,
+      parent: on === null ? { on: 'crown', leadId: null } : { on: 'piece', pieceId: ids.get(on)!, alongM },
+      path,
+      seasonsOld,
+      baseMm,
+      tipMm: null,
+      buds,
+      side,
+      role,
+    },
+  }))
+}
+
+function Skeleton({ place, training, recorder, on, onExpect }: GetWoodInProps) {
+  const { t } = useTranslation()
+  const { system, view, plant } = training
+  const [years, setYears] = useState(Math.min(30, Math.max(1, Math.round(view.years))))
+  const pieces = useMemo(() => system?.skeleton(view, years) ?? [], [system, view, years])
+  const show = () => onExpect(pieces.map(({ path }) => path))
+  if (pieces.length === 0) return null
+  return (
+    <div
+      className="flex flex-col gap-1"
+      onFocus={show}
+      onPointerEnter={show}
+      onPointerLeave={() => onExpect([])}
+    >
+      <h3 className="font-semibold">{t('enter.skeleton')}</h3>
+      <div className="flex items-end gap-2">
+        <NumberField
+          label={t('enter.years')}
+          value={years}
+          min={1}
+          max={60}
+          step={1}
+          onChange={(value) => setYears(Math.round(value))}
+        />
+        <button
+          type="button"
+          className="btn btn-main"
+          onClick={() => {
+            onExpect([])
+            recorder.write(
+              t('enter.skeletonDone', { system: t(`system.${system!.id}` as 'system.cane-two') }),
+              entriesFor(pieces, { placeId: place.id, plantId: plant.id, at: on }),
+            )
+          }}
+        >
+          {t('enter.put')}
+        </button>
+      </div>
+      <p className="text-[13px] text-slate">{t('enter.skeletonHint', { count: pieces.length })}</p>
+    </div>
+  )
+}
+
+function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect }: GetWoodInProps) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const input = useRef<HTMLInputElement>(null)
+  const [text, setText] = useState('')
+  const [next, setNext] = useState<ReadonlyMap<string, number>>(new Map())
+  const { view, plant } = training
+  const bearers = view.stems.filter((stem) => stem.age >= 1 || stem.role === 'trunk')
+  const from = under?.pieceId ?? (bearers.length === 0 ? CROWN : null)
+  const [source, setSource] = useState<string>(CROWN)
+  const chosen = from ?? source
+  const piece = data.state.pieces.get(chosen)
+  const line = readQuickLine(text, units.system)
+  const base = {
+    path: piece?.path ?? null,
+    foot: { xM: plant.body.xM, yM: 0 },
+    nextM: under?.pieceId === chosen ? under.alongM : (next.get(chosen) ?? 0.03),
+  }
+  const type = (value: string) => {
+    setText(value)
+    const read = readQuickLine(value, units.system)
+    onExpect(read.ok ? [standingStem(read.stem, base).path] : [])
+  }
+  const isLonger = line.ok && line.stem.lengthM > longestM(training)
+  const add = () => {
+    if (!line.ok) return
+    const { alongM, path } = standingStem(line.stem, base)
+    // What is called out in winter grew last summer; in summer it is growing.
+    const isResting = ['dormant', 'bud-swell', 'leaf-fall'].includes(view.stage)
+    const seasons = line.stem.seasonsOld ?? (isResting ? 1 : 0)
+    recorder.write(
+      t('enter.added'),
+      stemEntries(line.stem, path, alongM, chosen, seasons, { placeId: place.id, plantId: plant.id, at: on }),
+    )
+    setNext(new Map(next).set(chosen, alongM + NEXT_M))
+    onUnder(null)
+    setSource(chosen)
+    setText('')
+    onExpect([])
+    input.current?.focus()
+  }
+  const words = quickWords.filter((word) => word.length > 2).join(', ')
+  const failure =
+    line.ok || text.trim() === ''
+      ? undefined
+      : t(`enter.failure.${line.reason}`, { word: 'word' in line ? line.word : '' })
+  return (
+    <form
+      className="flex flex-col gap-1"
+      onSubmit={(event) => {
+        event.preventDefault()
+        add()
+      }}
+    >
+      <h3 className="font-semibold">{t('enter.along')}</h3>
+      <Pick
+        label={t('enter.from')}
+        value={chosen}
+        options={[
+          { value: CROWN, label: t('enter.fromCrown') },
+          { value: GRAFT, label: t('enter.fromGraft') },
+          ...bearers.map((stem) => ({ value: stem.id, label: bearerWords(t, stem.piece, data, on, units) })),
+        ]}
+        onChange={(value) => {
+          onUnder(null)
+          setSource(value)
+        }}
+      />
+      {piece && (
+        <p className="text-[13px] text-slate">
+          {t('enter.sitsOn', {
+            piece: pieceWords(t, piece, data, on),
+            length: units.length(base.nextM, 'short'),
+          })}
+        </p>
+      )}
+      <Field
+        label={t('enter.line')}
+        hint={t(units.system === 'metric' ? 'enter.lineHint' : 'enter.lineHintImperial', { words })}
+        error={failure}
+      >
+        {(ids) => (
+          <input
+            {...ids}
+            ref={input}
+            className="input"
+            inputMode="text"
+            autoComplete="off"
+            autoCapitalize="off"
+            value={text}
+            onChange={(event) => type(event.target.value)}
+          />
+        )}
+      </Field>
+      {isLonger && (
+        <p className="text-ochre">
+          {t('enter.longer', {
+            kind: t(`kind.${training.view.kind.id}` as 'kind.pear'),
+            length: units.length(line.stem.lengthM),
+          })}
+        </p>
+      )}
+      <button type="submit" className="btn self-start" disabled={!line.ok}>
+        {t('enter.add')}
+      </button>
+    </form>
+  )
+}
+
+/** Longer than a season can make it, with a good margin over the kind's own best. */
+const longestM = ({ view }: Training): number => (view.kind.caneM?.[1] ?? 4) * 1.3
+
+function bearerWords(t: TFunction, piece: Piece, data: WoodBenchData, on: string, units: Units): string {
+  const [from, to] = [piece.path[0]!, piece.path.at(-1)!]
+  const side =
+    Math.abs(to.xM - from.xM) < 0.03
+      ? ''
+      : `, ${t(to.xM < from.xM ? 'choose.side.left' : 'choose.side.right')}`
+  return `${pieceWords(t, piece, data, on)}${side}, ${units.length(polylineLengthM(piece.path))}`
+}
+
+function stemEntries(
+  stem: QuickStem,
+  path: readonly Point[],
+  alongM: number,
+  source: string,
+  seasonsOld: number,
+  head: { readonly placeId: string; readonly plantId: string; readonly at: string },
+): NewEntry[] {
+  const pieceId = uuidv7()
+  const { baseMm, buds, side, bends, light, fault, health, isBelowGraft } = stem
+  const entries: NewEntry[] = [
+    {
+      ...head,
+      kind: 'piece.grew',
+      body: {
+        v: 1,
+        pieceId,
+        parent:
+          isBelowGraft || source === GRAFT
+            ? { on: 'below-graft' }
+            : source === CROWN
+              ? { on: 'crown', leadId: null }
+              : { on: 'piece', pieceId: source, alongM },
+        path,
+        seasonsOld,
+        baseMm,
+        tipMm: null,
+        buds,
+        side,
+        role: null,
+      },
+    },
+  ]
+  if (bends !== null || light !== null || fault !== null)
+    entries.push({ ...head, kind: 'piece.seen', body: { v: 1, pieceId, bends, light, fault } })
+  if (health !== null)
+    entries.push({ ...head, kind: 'piece.judged', body: { v: 1, pieceId, health, reason: '' } })
+  return entries
+}
+
+function CopyWood({ place, data, training, recorder, on }: GetWoodInProps) {
+  const { t } = useTranslation()
+  const [isMirrored, setIsMirrored] = useState(false)
+  const { plant } = training
+  const others = data.plants.filter(
+    (one) =>
+      one.id !== plant.id &&
+      data.pieces.some((piece) => piece.plantId === one.id && piece.removedOn === null),
+  )
+  const [otherId, setOtherId] = useState(others[0]?.id ?? '')
+  const other = others.find((one) => one.id === otherId) ?? others[0]
+  if (!other) return null
+  const copy = () => {
+    const move = ({ xM, yM }: Point): Point => ({
+      xM: plant.body.xM + (isMirrored ? other.body.xM - xM : xM - other.body.xM),
+      yM,
+    })
+    const sideOf = (side: Piece['side']): ExpectedPiece['side'] =>
+      side === 'left' || side === 'right'
+        ? (side === 'left') === isMirrored
+          ? 'right'
+          : 'left'
+        : side === 'up'
+          ? 'up'
+          : null
+    const pieces = data.pieces
+      .filter((piece) => piece.plantId === other.id && piece.removedOn === null)
+      .map((piece): ExpectedPiece => ({
+        name: piece.id,
+        on: piece.parent.on === 'piece' ? piece.parent.pieceId : null,
+        alongM: piece.parent.on === 'piece' ? piece.parent.alongM : 0,
+        path: piece.path.map(move),
+        seasonsOld: piece.seasonsThen,
+        baseMm: piece.baseMm,
+        role: piece.calledRole,
+        side: sideOf(piece.side),
+        buds: piece.buds,
+      }))
+    recorder.write(
+      t('enter.copied', { name: other.body.name }),
+      entriesFor(pieces, { placeId: place.id, plantId: plant.id, at: on }),
+    )
+  }
+  return (
+    <div className="flex flex-col gap-1">
+      <div className="flex items-end gap-2">
+        <Pick
+          label={t('enter.copy')}
+          value={other.id}
+          options={others.map((one) => ({ value: one.id, label: one.body.name }))}
+          onChange={setOtherId}
+        />
+        <button type="button" className="btn" onClick={copy}>
+          {t('enter.copyDo')}
+        </button>
+      </div>
+      <Check label={t('enter.mirrored')} isOn={isMirrored} onChange={setIsMirrored} />
+    </div>
+  )
+}
