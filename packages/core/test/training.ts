@@ -1,3 +1,5 @@
+import fc from 'fast-check'
+import { polylineLengthM } from '../src/geometry/index.ts'
 import { standardCatalogue } from '../src/catalogue/index.ts'
 import { tryFrame } from '../src/design/index.ts'
 import { viewPlant } from '../src/training/index.ts'
@@ -45,6 +47,44 @@ export class Wood {
   }
 }
 
+const stemArb = fc.record({
+  lengthM: fc.double({ min: 0.05, max: 5, noNaN: true }),
+  lean: fc.double({ min: -90, max: 90, noNaN: true }),
+  mm: fc.double({ min: 2, max: 30, noNaN: true }),
+  age: fc.integer({ min: 0, max: 6 }),
+  on: fc.double({ min: 0, max: 1, noNaN: true }),
+  under: fc.integer({ min: -2, max: 8 }),
+  health: fc.constantFrom('sound' as const, 'sick' as const, 'dead' as const, null),
+  bends: fc.constantFrom('pliable' as const, 'stiff' as const, null),
+})
+
+/** A plant of any wood at 1.5 m on some day, on two metres and more of level wires. */
+export const plantArb = fc
+  .record({
+    stems: fc.array(stemArb, { maxLength: 9 }),
+    on: fc.constantFrom('2026-02-01', '2026-03-25', '2026-05-25', '2026-08-20', '2026-11-01'),
+    steps: fc.array(fc.double({ min: 0.1, max: 0.6, noNaN: true }), { minLength: 1, maxLength: 4 }),
+  })
+  .map(({ stems, on, steps }) => {
+    const wood = new Wood(1.5, on)
+    stems.forEach((one, i) => {
+      const parentId = one.under < 0 || one.under >= i ? null : `s${one.under}`
+      const parent = parentId === null ? null : wood.pieces.get(parentId)!
+      const alongM = parent === null ? 0 : one.on * polylineLengthM(parent.path)
+      const foot = parent?.path[0] ?? { xM: 1.5, yM: 0 }
+      wood.stem(`s${i}`, parentId, alongM, [foot.xM, foot.yM + alongM], one.lengthM, one.lean, {
+        baseMm: one.mm,
+        // Wood is never older than what it grew from.
+        seasonsThen: parent === null ? one.age : Math.min(one.age, parent.seasonsThen),
+        health: one.health,
+        bends: one.bends,
+        ...(parent === null && one.under === -2 ? { parent: { on: 'below-graft' as const } } : {}),
+      })
+    })
+    let heightM = 0.3
+    return { wood, frames: wiresAt(3, ...steps.map((step) => (heightM += step))) }
+  })
+
 export function viewOf(
   wood: Wood,
   kindId: string,
@@ -53,7 +93,7 @@ export function viewOf(
 ): PlantView {
   const widthM = frames[0]!.frame.nodes.reduce((most, { at }) => Math.max(most, at.xM), 0)
   return viewPlant({
-    plant: { id: 'p', kindId, xM: wood.xM, plantedOn: '2018-03-01', graftHeightM: null },
+    plant: { id: 'p', kindId, xM: wood.xM, footYM: 0, plantedOn: '2018-03-01', graftHeightM: null },
     pieces: wood.pieces,
     frames,
     othersXM: [],

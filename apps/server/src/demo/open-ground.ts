@@ -19,6 +19,9 @@ import {
 } from './stand.ts'
 import type { Stand } from './stand.ts'
 
+/** Vines of the block's first row that have been planted so far. */
+const TRIAL_VINES = 24
+
 /** What stands away from the walls: rows, the pergola, the trial block. */
 export function openGround(): {
   readonly stands: readonly Stand[]
@@ -179,7 +182,11 @@ export function openGround(): {
         },
       },
     },
-    along(7, 42).map((xM, i) => ({ name: `White vine ${i + 1}`, kindId: 'wine-grape', xM })),
+    Array.from({ length: TRIAL_VINES }, (_, i) => ({
+      name: `White vine ${i + 1}`,
+      kindId: 'wine-grape',
+      xM: Math.round((0.6 + 1.2 * i) * 10) / 10,
+    })),
   )
   const peas = stand(
     { name: 'Sweet pea strip', kind: 'bed', widthM: 4.2, usableHeightM: 1.6 },
@@ -242,15 +249,15 @@ export function tieBackTayberries(diary: Diary, { place, frame }: Stand, year: n
 export function buildTrial(diary: Diary, { place, frame }: Stand, year: number): void {
   const plan = planFrame(place.body, frame.body.design)
   const here = diary.about(place.id, null)
-  drive(here, frame.id, `${year - 2}-03-14`, anchorId('anchor-left'), { torqueNm: 420 })
-  drive(here, frame.id, `${year - 2}-03-14`, anchorId('anchor-right'), {
+  drive(here, frame.id, `${year - 7}-03-14`, anchorId('anchor-left'), { torqueNm: 420 })
+  drive(here, frame.id, `${year - 7}-03-14`, anchorId('anchor-right'), {
     depthM: 0.7,
     isRefused: true,
     reworks: 2,
   })
   for (const row of markOut(plan.frame!, place.body).rows)
     if (row.what === 'post')
-      here.write(`${year - 2}-03-20`, 'post.placed', {
+      here.write(`${year - 7}-03-20`, 'post.placed', {
         v: 1,
         frameId: frame.id,
         postId: row.partId,

@@ -1,4 +1,4 @@
-import { nodeId } from '@klados/core/frame'
+import { groundAt, nodeId } from '@klados/core/frame'
 import { standardCatalogue } from '@klados/core/catalogue'
 import { tryFrame } from '@klados/core/design'
 import { planFrame } from '@klados/core/plan'
@@ -9,11 +9,15 @@ import { yearOf } from '@klados/core/season'
 import { v7 as uuidv7 } from 'uuid'
 import type { DemoGarden } from './demo-garden.ts'
 import { Diary, newBook, seededRandom } from './diary.ts'
+import { bothyGable, growRose } from './bothy-rose.ts'
 import { glasshouse, growHoya, growRod } from './glasshouse.ts'
 import { buildTrial, openGround, tieBackTayberries } from './open-ground.ts'
 import { growPear } from './pears.ts'
 import type { PearStory } from './pears.ts'
 import { plantedSimply, northern as climate, tierLevels, wallWire } from './stand.ts'
+import type { Stand } from './stand.ts'
+import { growVine } from './vines.ts'
+import type { VineStory } from './vines.ts'
 import { growWisteria } from './wisteria.ts'
 
 export const DEMO_LATITUDE_DEG = 55.6
@@ -56,6 +60,8 @@ export function makeTarnClose(today: string): DemoGarden {
     )
   const { stands: outside, trial, tayberries } = openGround()
   buildTrial(diary, trial, year)
+  const vines = growTrial(diary, trial, year, random)
+  const gable = growGable(diary, year, random)
   tieBackTayberries(diary, tayberries, year)
   const glass = glasshouse()
   for (const { place, frame } of glass.stands) {
@@ -64,16 +70,101 @@ export function makeTarnClose(today: string): DemoGarden {
   }
   growRod(diary.about(glass.rod.place.id, glass.rod.plants[0]!.id), year)
   growHoya(diary.about(glass.hoop.place.id, glass.hoop.plants[0]!.id), glass.hoop, { year, today })
-  const stands = [...outside, ...glass.stands]
+  const stands = [...outside.map((one) => (one === trial ? vines : one)), gable, ...glass.stands]
   return {
     places: [pears.place, front.place, lane.place, ...stands.map((stand) => stand.place)],
     frames: [pears.frame, front.frame, lane.frame, ...stands.map((stand) => stand.frame)],
     plants: [...pears.plants, ...front.plants, ...stands.flatMap((stand) => stand.plants)].map((p) => ({
       ...p,
-      body: { ...p.body, plantedOn: `${year - 4}-11-18` },
+      body: { ...p.body, plantedOn: p.body.plantedOn === UNSAID ? `${year - 4}-11-18` : p.body.plantedOn },
     })),
     entries: diary.entries,
     onHand: inTheShed,
+  }
+}
+
+/** The day of what has no day of its own in the demo. */
+const UNSAID = '2000-01-01'
+const VINE_STORIES: readonly VineStory[] = ['even', 'thick-kept', 'no-renewal', 'strong', 'late', 'even']
+
+/** The vines of the trial block: the first of the row drawn piece by piece, the others counted. */
+function growTrial(diary: Diary, { place, frame, plants }: Stand, year: number, random: () => number): Stand {
+  const laid = tryFrame(place.body, frame.body.design, standardCatalogue)!
+  diary.stands(place.id, frame.id, laid)
+  const grown = plants.map((plant, i) => {
+    const system = i % 6 === 3 ? 'cordon-canes' : i % 6 === 5 ? 'spur-cordon' : 'cane-two'
+    const plantedOn = `${year - 6}-04-${10 + (i % 6)}`
+    const here = diary.about(place.id, plant.id)
+    const story = VINE_STORIES[i]
+    if (story) {
+      const life = {
+        diary: here,
+        plant: {
+          ...plant.body,
+          id: plant.id,
+          system,
+          plantedOn,
+          footYM: groundAt(place.body, plant.body.xM),
+        },
+        place: {
+          widthM: place.body.widthM,
+          othersXM: plants.flatMap((one) => (one.id === plant.id ? [] : [one.body.xM])),
+        },
+        frameId: frame.id,
+        frame: laid,
+        latitudeDeg: DEMO_LATITUDE_DEG,
+        random,
+        wireMm: 2.5,
+      }
+      growVine(life, year, story)
+    } else countVine(here, year, random)
+    const budGoal = { by: 'plain' as const, aim: 20, min: 18, max: 22 }
+    return { ...plant, body: { ...plant.body, system, plantedOn, budGoal } }
+  })
+  return { place, frame, plants: grown }
+}
+
+/** A vine that is counted each winter instead of drawn. */
+function countVine(diary: Diary, year: number, random: () => number): void {
+  for (let winter = year - 2; winter <= year; winter++) {
+    const canes = random() < 0.8 ? 2 : 1
+    diary.write(`${winter}-02-20`, 'plant.tallied', {
+      v: 1,
+      canes,
+      spurs: 2,
+      buds: canes * (8 + Math.floor(random() * 5)) + 4,
+      ties: canes * 3,
+      minutes: 4 + Math.floor(random() * 4),
+      pruningsKg: Math.round((0.4 + random() * 0.5) * 100) / 100,
+      cropKg: null,
+    })
+  }
+}
+
+function growGable(diary: Diary, year: number, random: () => number): Stand {
+  const gable = bothyGable()
+  const { place, frame, plants } = gable
+  const laid = tryFrame(place.body, frame.body.design, standardCatalogue)!
+  diary.stands(place.id, frame.id, laid)
+  const plant = plants[0]!
+  const [system, plantedOn] = ['rose-level', `${year - 5}-11-20`]
+  growRose(
+    {
+      diary: diary.about(place.id, plant.id),
+      plant: { ...plant.body, id: plant.id, system, plantedOn, footYM: 0 },
+      place: { widthM: place.body.widthM, othersXM: [] },
+      frameId: frame.id,
+      frame: laid,
+      latitudeDeg: DEMO_LATITUDE_DEG,
+      random,
+      wireMm: 2,
+    },
+    year,
+  )
+  return {
+    place,
+    frame: { ...frame, body: { ...frame.body, stage: 'stands' } },
+    plants: [{ ...plant, body: { ...plant.body, system, plantedOn } }],
   }
 }
 
@@ -132,6 +223,7 @@ function southWall() {
         placeId: id,
         name: ['West pear', 'Middle pear', 'East pear'][i]!,
         kindId: 'pear',
+        system: 'level-tiers',
         xM,
         startNodeId: null,
         plantedOn: '2000-01-01',

@@ -6,7 +6,7 @@ import { boundsOf, Face, fittingHeightPx, Tapes } from './Face.tsx'
 import type { FaceProps } from './Face.tsx'
 import { useCamera } from './use-camera.ts'
 import { useSize } from './use-size.ts'
-import { makeView } from './view.ts'
+import { makeView, MARGIN_PX } from './view.ts'
 
 /** What was under the pointer: the id of a node, a piece of wood, a tie or a plant's foot. */
 export interface Hit {
@@ -16,6 +16,8 @@ export interface Hit {
 
 interface ElevationProps extends FaceProps {
   readonly label: string
+  /** What is shown at first, of a place too long to show whole. */
+  readonly window?: Rect | null
   /** Where a tool draws, a drag is the tool's and does not move the sheet. */
   readonly isDrawing?: boolean
   readonly onPress?: (at: Point, hit: Hit | null, pxPerM: number) => void
@@ -36,7 +38,7 @@ const LARGE_LIST = 500
  * so do + − 0 and arrows.
  */
 export function Elevation(props: ElevationProps) {
-  const { label, isDrawing = false, onPress, onDrag, onHover, onKey, ...face } = props
+  const { label, window: shown = null, isDrawing = false, onPress, onDrag, onHover, onKey, ...face } = props
   const { wall, list, from } = face
   const { t } = useTranslation()
   const pane = useRef<HTMLDivElement>(null)
@@ -45,7 +47,10 @@ export function Elevation(props: ElevationProps) {
   const picture = useRef<HTMLCanvasElement>(null)
   const control = useCamera({ pane, sheet, picture, isDrawing, isLarge: list.length > LARGE_LIST })
   const drag = useRef<Hit | null>(null)
-  const bounds = useMemo(() => boundsOf(wall, list, from), [wall, list, from])
+  const bounds = useMemo(
+    () => (shown ? widened(shown, size) : boundsOf(wall, list, from)),
+    [shown, size, wall, list, from],
+  )
   const { camera } = control
   const view = useMemo(() => makeView(bounds, size.width, size.height, camera), [bounds, size, camera])
 
@@ -75,7 +80,7 @@ export function Elevation(props: ElevationProps) {
     if (event.ctrlKey || event.metaKey || event.altKey) return
     if (onKey?.(event) || control.onKey(event.key)) event.preventDefault()
   }
-  const height = `clamp(${MIN_HEIGHT_PX}px, ${fittingHeightPx(bounds, size.width)}px, 48vh)`
+  const height = shown ? '48vh' : `clamp(${MIN_HEIGHT_PX}px, ${fittingHeightPx(bounds, size.width)}px, 48vh)`
   return (
     <div className="relative">
       <div
@@ -145,6 +150,17 @@ function MovingTapes({ face, control, bounds, size }: MovingTapesProps) {
       <Tapes {...face} view={view} bounds={bounds} />
     </svg>
   )
+}
+
+/** As wide as the pane has room for at the height of the window, so that the tape stands at the edge. */
+function widened(shown: Rect, size: { readonly width: number; readonly height: number }): Rect {
+  const room = {
+    x: Math.max(40, size.width - MARGIN_PX.left - MARGIN_PX.right),
+    y: Math.max(40, size.height - MARGIN_PX.top - MARGIN_PX.bottom),
+  }
+  const wideM = Math.max(shown.rightM - shown.leftM, ((shown.topM - shown.bottomM) * room.x) / room.y)
+  const middleM = (shown.leftM + shown.rightM) / 2
+  return { ...shown, leftM: middleM - wideM / 2, rightM: middleM + wideM / 2 }
 }
 
 function hitOf(target: EventTarget): Hit | null {

@@ -1,9 +1,10 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { Wood, viewOf, wiresAt } from '../../test/training.ts'
+import { plantArb, Wood, viewOf, wiresAt } from '../../test/training.ts'
 import { replayChoices, replayWood } from '../journal/index.ts'
 import type { EntryBodies, EntryKind, JournalEntry } from '../journal/index.ts'
 import { polylineLengthM } from '../geometry/index.ts'
-import { findSystem, isRefused, propose } from '../training/index.ts'
+import { findSystem, isRefused, propose, trainingSystems } from '../training/index.ts'
 import { choiceOutcome, woodDone } from './index.ts'
 
 let count = 0
@@ -115,6 +116,48 @@ describe('a choice', () => {
     }
     // What stood on the cut part of the old cane went with it.
     expect(after.pieces.get('far')!.removedOn).not.toBeNull()
+  })
+
+  it('of any plant in any system is carried out without an entry that fits nothing', () => {
+    const kindOf: Record<string, string> = {
+      'level-tiers': 'pear',
+      'rose-level': 'climbing-rose',
+      'rose-fan': 'climbing-rose',
+    }
+    fc.assert(
+      fc.property(fc.constantFrom(...trainingSystems), plantArb, (system, { wood: any, frames }) => {
+        const on = any.on
+        const grown = [...any.pieces.values()].map((piece) =>
+          entry(
+            'piece.grew',
+            {
+              v: 1,
+              pieceId: piece.id,
+              parent: piece.parent,
+              path: piece.path,
+              seasonsOld: piece.seasonsThen,
+              baseMm: piece.baseMm,
+              tipMm: null,
+              buds: null,
+              side: null,
+              role: null,
+            },
+            on,
+          ),
+        )
+        const asked = system.question(viewOf(any, kindOf[system.id] ?? 'wine-grape', frames))
+        const answer = asked && propose(asked)
+        if (!answer || isRefused(answer)) return
+        const choice = {
+          decided: [...answer.chosen].map(([pieceId, one]) => ({ ...decided[0]!, ...one, pieceId })),
+          followUps: [...answer.followUps],
+        }
+        const deeds = woodDone(choice, context(replayWood(grown).pieces))
+        const after = replayWood([...grown, ...deeds.map(({ kind, body }) => entry(kind, body as never, on))])
+        expect(after.misfits).toEqual([])
+      }),
+      { numRuns: 300 },
+    )
   })
 
   it('stands a year later beside what came of it', () => {

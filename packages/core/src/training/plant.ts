@@ -19,6 +19,8 @@ export interface TrainingInput {
     readonly id: string
     readonly kindId: string
     readonly xM: number
+    /** Where the ground is at its foot. */
+    readonly footYM: number
     readonly plantedOn: CalendarDate
     readonly graftHeightM: number | null
   }
@@ -43,6 +45,7 @@ export interface Wire {
   readonly frameId: string
   readonly lineId: LineId
   readonly path: readonly Point[]
+  /** Above the ground at the plant's foot. */
   readonly heightM: number
   /** From below, 1 and up. */
   readonly number: number
@@ -99,7 +102,7 @@ export function viewPlant(input: TrainingInput): PlantView | null {
   const children = new Map<string, Stem[]>()
   for (const stem of stems)
     if (stem.parent) children.set(stem.parent.id, [...(children.get(stem.parent.id) ?? []), stem])
-  const wires = levelWires(input.frames)
+  const wires = levelWires(input)
   return {
     input,
     kind,
@@ -163,7 +166,7 @@ function stemsOf(input: TrainingInput, kind: PlantKind): Stem[] {
 }
 
 /** Level wires of all frames, one for each pair, from below. */
-function levelWires(frames: TrainingInput['frames']): Wire[] {
+function levelWires({ frames, plant: { xM, footYM } }: TrainingInput): Wire[] {
   return frames
     .flatMap(({ frameId, frame }) =>
       frame.lines
@@ -171,7 +174,7 @@ function levelWires(frames: TrainingInput['frames']): Wire[] {
         .map((line) => ({ frameId, lineId: line.id, path: leftToRight(linePath(frame, line.id)) })),
     )
     .filter(({ path }) => path.length > 1 && isLevel(path))
-    .map((wire) => ({ ...wire, heightM: heightOn(wire.path, (wire.path[0]!.xM + wire.path.at(-1)!.xM) / 2) }))
+    .map((wire) => ({ ...wire, heightM: heightOn(wire.path, xM) - footYM }))
     .sort((a, b) => a.heightM - b.heightM)
     .map((wire, index) => ({ ...wire, number: index + 1 }))
 }

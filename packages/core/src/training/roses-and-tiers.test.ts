@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { Wood, viewOf, wiresAt } from '../../test/training.ts'
+import { plantArb, Wood, viewOf, wiresAt } from '../../test/training.ts'
 import { polylineLengthM } from '../geometry/index.ts'
 import { bendRadiusM, cautionsOf, findSystem, isRefused, propose, trainingSystems } from './index.ts'
 import type { PlantView, Proposal, Question } from './index.ts'
@@ -137,41 +137,12 @@ describe('every system', () => {
   } as Record<string, string>
 
   it('answers for a plant of any wood, keeps to its rules and never keeps what is barred', () => {
-    const stem = fc.record({
-      lengthM: fc.double({ min: 0.05, max: 5, noNaN: true }),
-      lean: fc.double({ min: -90, max: 90, noNaN: true }),
-      mm: fc.double({ min: 2, max: 30, noNaN: true }),
-      age: fc.integer({ min: 0, max: 6 }),
-      on: fc.double({ min: 0, max: 1, noNaN: true }),
-      under: fc.integer({ min: -2, max: 8 }),
-      health: fc.constantFrom('sound' as const, 'sick' as const, 'dead' as const, null),
-      bends: fc.constantFrom('pliable' as const, 'stiff' as const, null),
-    })
-    const day = fc.constantFrom('2026-02-01', '2026-03-25', '2026-05-25', '2026-08-20', '2026-11-01')
     fc.assert(
       fc.property(
         fc.constantFrom(...trainingSystems.map(({ id }) => id)),
-        fc.array(stem, { maxLength: 9 }),
-        day,
-        fc.array(fc.double({ min: 0.1, max: 0.6, noNaN: true }), { minLength: 1, maxLength: 4 }),
-        (systemId, stems, on, steps) => {
-          const wood = new Wood(1.5, on)
-          stems.forEach((one, i) => {
-            const parentId = one.under < 0 || one.under >= i ? null : `s${one.under}`
-            const parent = parentId === null ? null : wood.pieces.get(parentId)!
-            const alongM = parent === null ? 0 : one.on * polylineLengthM(parent.path)
-            const foot = parent?.path[0] ?? { xM: 1.5, yM: 0 }
-            wood.stem(`s${i}`, parentId, alongM, [foot.xM, foot.yM + alongM], one.lengthM, one.lean, {
-              baseMm: one.mm,
-              seasonsThen: one.age,
-              health: one.health,
-              bends: one.bends,
-              ...(parent === null && one.under === -2 ? { parent: { on: 'below-graft' as const } } : {}),
-            })
-          })
-          let heightM = 0.3
-          const heights = steps.map((step) => (heightM += step))
-          const view = viewOf(wood, KIND[systemId] ?? 'wine-grape', wiresAt(3, ...heights))
+        plantArb,
+        (systemId, { wood, frames }) => {
+          const view = viewOf(wood, KIND[systemId] ?? 'wine-grape', frames)
           const system = findSystem(systemId)!
           expect(system.tasks(view)).toBeDefined()
           for (const { pieceId } of system.positions(view))

@@ -8,12 +8,15 @@ export interface Under {
   readonly foot: Point
   /** The next free place along it. */
   readonly nextM: number
+  /** How many stand at the foot already: they fan out. */
+  readonly earlier: number
 }
 
 const LEAN_DEG = 12
 /** A long stem leans over by its own weight. */
 const DROOP = 0.35
 const FRONT_DEG = 4
+const FAN_DEG = 7
 
 /**
  * The line of a stem that nobody has drawn: from its place upright, leaning to its side, so that it can be seen and
@@ -30,7 +33,8 @@ export function standingStem(
   const alongM = under.path ? Math.min(longM, Math.max(0, stem.alongM ?? under.nextM)) : 0
   const base = under.path ? pointAlong(under.path, alongM) : under.foot
   const sign = stem.side === 'left' ? -1 : stem.side === 'right' ? 1 : outward(under)
-  const degrees = stem.side === 'front' || stem.side === 'back' ? FRONT_DEG : LEAN_DEG
+  const fan = under.path ? LEAN_DEG : FAN_DEG * Math.ceil(under.earlier / 2)
+  const degrees = stem.side === 'front' || stem.side === 'back' ? FRONT_DEG : fan
   const angle = (sign * degrees * Math.PI) / 180
   const middle = {
     xM: base.xM + Math.sin(angle) * stem.lengthM * 0.5,
@@ -45,8 +49,8 @@ export function standingStem(
 }
 
 /** Away from where the piece under it comes from. */
-function outward({ path }: Under): number {
-  if (!path) return 1
+function outward({ path, earlier }: Under): number {
+  if (!path) return earlier % 2 === 0 ? 1 : -1
   const [from, to] = [path[0]!, path.at(-1)!]
   return to.xM < from.xM ? -1 : 1
 }

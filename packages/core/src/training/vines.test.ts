@@ -82,7 +82,7 @@ describe('cane pruning', () => {
   })
 
   it('cuts the stubs beyond what is kept on them', () => {
-    expect(proposal.followUps.map(({ pieceId, deed }) => [pieceId, deed])).toEqual([
+    expect(proposal.followUps.map(({ pieceId, deed }) => [pieceId, deed]).sort()).toEqual([
       ['stub-l', 'cut'],
       ['stub-r', 'cut'],
     ])
@@ -217,7 +217,7 @@ describe('a young vine after a summer', () => {
     const wood = new Wood(1, '2026-02-01')
     wood.stem('s', null, 0, [1, 0], lengthM, 0, { baseMm, tipMm, buds: Math.floor(lengthM / 0.07) })
     const view = viewOf(wood, 'wine-grape', wiresAt(2, 0.9), {
-      plant: { id: 'p', kindId: 'wine-grape', xM: 1, plantedOn: '2025-04-01', graftHeightM: null },
+      plant: { id: 'p', kindId: 'wine-grape', xM: 1, footYM: 0, plantedOn: '2025-04-01', graftHeightM: null },
     })
     const question = ask('cane-two', view)
     return { question, proposal: answer(question), option: answer(question).chosen.get('s')! }

@@ -7,6 +7,7 @@ import { useTranslation } from 'react-i18next'
 import type { Hit } from '../../elevation/Elevation.tsx'
 import { pieceWords } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
+import { nearWords, thickWords } from './choose/words.ts'
 import type { WoodBenchData } from './use-bench.ts'
 
 interface OutlineProps {
@@ -105,8 +106,8 @@ function Twig({ piece, ...rest }: Omit<BranchProps, 'pieces'> & { piece: Piece }
   )
   const kind = findKind(data.plants.find((one) => one.id === piece.plantId)?.body.kindId ?? '')
   const mm = kind ? baseDiameterMm(piece, kind, on, data.hemisphere) : piece.baseMm
-  const figures = `${units.length(mm / 1000, 'fine')}, ${units.length(polylineLengthM(piece.path))}`
-  const at = piece.parent.on === 'piece' ? ` @ ${units.length(piece.parent.alongM, 'short')}` : ''
+  const figures = `${thickWords(units, mm)}, ${units.length(polylineLengthM(piece.path))}`
+  const at = piece.parent.on === 'piece' ? ` @ ${nearWords(units, piece.parent.alongM)}` : ''
   return (
     <li>
       <span className={`flex items-baseline gap-2 ${chosen?.id === piece.id ? 'bg-wash' : ''}`}>

@@ -1,6 +1,6 @@
 import type { Place } from '@klados/contract'
 import { nearestAlong } from '@klados/core/geometry'
-import type { Point } from '@klados/core/geometry'
+import type { Point, Rect } from '@klados/core/geometry'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, Navigate, useParams, useSearchParams } from 'react-router'
@@ -163,6 +163,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const unsettledIds = useMemo(() => new Set(allUnsettled.map((one) => one.tie.id)), [allUnsettled])
   const inInk = useMemo(() => inInkOf(reading, training), [reading, training])
   const list = useBenchDrawing(place, data, on, tools.standAtM, unsettledIds, inInk)
+  const shown = useMemo(() => windowOf(place, training), [place, training])
   return (
     <div className="grid min-h-0 flex-1 gap-6 lg:grid-cols-[minmax(0,1fr)_350px]">
       <section className="flex min-w-0 flex-col gap-2">
@@ -191,6 +192,8 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
           wall={place.body}
           surface={place.body.surface}
           list={list}
+          key={shown ? plant?.id : 'whole'}
+          window={shown}
           chosenId={choosing?.focused ?? chosen?.id ?? null}
           isDrawing={tools.tool !== 'choose'}
           onPress={tools.press}
@@ -330,6 +333,30 @@ function BenchTitle({
       )}
     </div>
   )
+}
+
+/** A place this many times as wide as a plant's own share is shown plant by plant. */
+const PLANT_BY_PLANT = 2.2
+const BESIDE_M = 0.35
+
+/** The part of a long place that one plant fills, with a little of its neighbours. */
+function windowOf({ body }: Place, training: Training | null): Rect | null {
+  if (!training) return null
+  const { share, input, wires, stems } = training.view
+  const wideM = share.toM - share.fromM
+  if (wideM < 0.2 || body.widthM < wideM * PLANT_BY_PLANT) return null
+  const { footYM } = input.plant
+  const topM = Math.max(
+    ...wires.map(({ heightM }) => footYM + heightM),
+    ...stems.flatMap(({ piece }) => piece.path.map(({ yM }) => yM)),
+    footYM + 1,
+  )
+  return {
+    leftM: share.fromM - BESIDE_M,
+    rightM: share.toM + BESIDE_M,
+    bottomM: footYM - 0.05,
+    topM: topM + 0.1,
+  }
 }
 
 /** While one chooses, what is in question and what it sits on is in ink and the rest is quiet. */

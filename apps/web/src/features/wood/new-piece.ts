@@ -1,4 +1,5 @@
 import type { Place, Plant } from '@klados/contract'
+import { groundAt } from '@klados/core/frame'
 import { distanceM, nearestAlong } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
 import type { Piece } from '@klados/core/wood'
@@ -30,7 +31,8 @@ export function newPieceEntry(
     .map((piece) => ({ piece, near: nearestAlong(piece.path, start) }))
     .filter(({ near }) => near.distanceM <= GROWS_FROM_M)
     .sort((a, b) => a.near.distanceM - b.near.distanceM)
-  const footGap = (plant: Plant) => distanceM(start, { xM: plant.body.xM, yM: 0 })
+  const footGap = (plant: Plant) =>
+    distanceM(start, { xM: plant.body.xM, yM: groundAt(bench.place.body, plant.body.xM) })
   const nearest = [...bench.plants].sort((a, b) => footGap(a) - footGap(b))[0]
   const plantId = under?.piece.plantId ?? bench.plantId ?? nearest?.id
   if (!plantId) return null

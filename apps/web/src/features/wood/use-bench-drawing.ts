@@ -1,6 +1,7 @@
 import type { Place } from '@klados/contract'
 import { drawWood } from '@klados/core/drawing'
 import type { DisplayList, Mark, TieMark } from '@klados/core/drawing'
+import { groundAt } from '@klados/core/frame'
 import type { Tie } from '@klados/core/wood'
 import { useMemo } from 'react'
 import { drawPlace } from '../../plan/lay-out.ts'
@@ -29,7 +30,7 @@ export function useBenchDrawing(
       .map((plant) => ({
         kind: 'foot',
         id: plant.id,
-        at: { xM: plant.body.xM, yM: 0 },
+        at: { xM: plant.body.xM, yM: groundAt(place.body, plant.body.xM) },
         label: plant.body.name,
       }))
     const shown = new Set(plants.filter((plant) => plant.body.plantedOn <= on).map((plant) => plant.id))

@@ -1,4 +1,5 @@
 import type { Place } from '@klados/contract'
+import { groundAt } from '@klados/core/frame'
 import { distanceM, nearestAlong } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
 import { snapPoint } from '@klados/core/wood'
@@ -17,7 +18,6 @@ const SNAP_PX = 10
 /** How far from wood a press still means it. */
 const THUMB_PX = 22
 const SAME_SPOT_PX = 2
-const FOOT_Y_M = 0
 const mm = (m: number) => Math.round(m * 1000) / 1000
 
 interface ToolsInput {
@@ -42,7 +42,7 @@ export function useWoodTools({ place, data, on, plantId, recorder, onChoose }: T
   const snap = (at: Point, pxPerM: number): Point => {
     const { nodes, runs } = data.snaps
     const alive = data.pieces.filter((one) => one.removedOn === null)
-    const feet = data.plants.map((one) => ({ xM: one.body.xM, yM: FOOT_Y_M }))
+    const feet = data.plants.map((one) => ({ xM: one.body.xM, yM: groundAt(place.body, one.body.xM) }))
     const marks = { nodes: [...nodes, ...feet], runs, wood: alive.map((one) => one.path) }
     const { point } = snapPoint(at, marks, SNAP_PX / pxPerM)
     return { xM: mm(point.xM), yM: Math.max(0, mm(point.yM)) }

@@ -11,9 +11,10 @@ import {
   tells,
 } from '../judge.ts'
 import { cutAbove, off, option, remark, spur } from '../options.ts'
+import { heightOn } from '../plant.ts'
 import type { PlantView, Stem, Wire } from '../plant.ts'
 import type { FollowUp, Judgement, Option, Question, Rule, Stretch } from '../question.ts'
-import { alongWire, armsOf, isFromTrunk, lieAlong, outwards, sideOf, wayToHeadM } from '../vine.ts'
+import { alongWire, isFromTrunk, lieAlong, outwards, sideOf, wayToHeadM } from '../vine.ts'
 import type { Head } from '../vine.ts'
 import { polylineLengthM } from '../../geometry/index.ts'
 
@@ -135,7 +136,7 @@ export function judgePlace(stem: Stem, view: PlantView, head: Head, wire: Wire):
   )
     found.push(speaksAgainst('from-old-wood', 0.8, stem.parent.age, 'count'))
   else if (stem.parent?.age === 2) found.push(speaksFor('from-last-year', 0.4))
-  const overM = stem.base.yM - Math.max(wire.heightM, head.at.yM)
+  const overM = stem.base.yM - Math.max(heightOn(wire.path, stem.base.xM), head.at.yM)
   if (overM > 0.04) found.push(speaksAgainst('above-wire', 1.5, overM, 'm'))
   return found
 }
@@ -267,21 +268,38 @@ function renewalRules(
   })
 }
 
-/** What is left of last year's canes: cut beyond the outermost wood that is kept on it, or off. */
+/** Shorter old wood without anything on it is left: a bud may yet break from it. */
+const STUMP_M = 0.1
+const BEYOND_M = 0.01
+
+/** Old wood at the head: cut beyond the outermost wood that is kept on it, off where nothing is. */
 export function oldCanes(
   view: PlantView,
   head: Head,
   deedOf: (pieceId: string) => string | null,
 ): FollowUp[] {
-  const BEYOND_M = 0.01
-  return armsOf(view, head).flatMap(({ stem }): FollowUp[] => {
-    const kept = view
-      .childrenOf(stem.id)
-      .filter((child) => isSpurred(child) || !['off', null].includes(deedOf(child.id)))
-    const cutM = Math.max(0, ...kept.map(({ alongM }) => alongM)) + BEYOND_M
-    const hasCandidates = view.childrenOf(stem.id).some((child) => deedOf(child.id) !== null)
-    if (!hasCandidates || cutM >= stem.lengthM - BEYOND_M) return []
+  const isKept = (stem: Stem): boolean =>
+    isSpurred(stem) ||
+    !['off', null].includes(deedOf(stem.id)) ||
+    view.childrenOf(stem.id).some((child) => isKept(child))
+  const found: FollowUp[] = []
+  const open = view.childrenOf(head.trunk.id).filter((stem) => stem.age >= 2)
+  for (let stem = open.pop(); stem !== undefined; stem = open.pop()) {
+    const kept = view.childrenOf(stem.id).filter((child) => isKept(child))
     const base = { pieceId: stem.id, aboveBuds: null, path: null, why: 'old-cane' as const }
-    return kept.length === 0 ? [{ ...base, deed: 'off', cutM: 0 }] : [{ ...base, deed: 'cut', cutM }]
-  })
+    if (kept.length === 0) {
+      if (stem.lengthM > STUMP_M) found.push({ ...base, deed: 'off', cutM: 0 })
+      continue
+    }
+    const cutM = Math.max(...kept.map(({ alongM }) => alongM)) + BEYOND_M
+    if (cutM < stem.lengthM - BEYOND_M) found.push({ ...base, deed: 'cut', cutM })
+    // What stands on the part that is left and is neither kept nor in question goes too.
+    for (const child of view.childrenOf(stem.id)) {
+      if (child.alongM > cutM) continue
+      if (child.age >= 2) open.push(child)
+      else if (deedOf(child.id) === null && !isKept(child))
+        found.push({ ...base, pieceId: child.id, deed: 'off', cutM: 0 })
+    }
+  }
+  return found
 }

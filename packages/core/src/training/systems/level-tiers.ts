@@ -232,7 +232,7 @@ function skeleton(view: PlantView, years: number): ExpectedPiece[] {
   const xM = view.input.plant.xM
   const made: ExpectedPiece[] = []
   const tiers = view.wires.slice(0, Math.max(0, years - 1))
-  let foot: Point = { xM, yM: 0 }
+  let foot: Point = { xM, yM: view.input.plant.footYM }
   let under: ExpectedPiece | null = null
   for (const [i, wire] of tiers.entries()) {
     const top: Point = { xM, yM: heightOn(wire.path, xM) + 0.01 }

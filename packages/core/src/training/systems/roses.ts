@@ -1,4 +1,4 @@
-import { cutPolyline, polylineLengthM } from '../../geometry/index.ts'
+import { cutPolyline, nearestAlong, pointAlong, polylineLengthM } from '../../geometry/index.ts'
 import type { Point } from '../../geometry/index.ts'
 import type { PlantKindId } from '../../kinds/index.ts'
 import { yearOf } from '../../season/index.ts'
@@ -41,6 +41,14 @@ const NARROW_M = 2
 /** What is left of a stem at the edge, to be worth turning back. */
 const TURN_BACK_M = 0.3
 const OLD_FROM = 4
+/** What lies well stays; to untie it and bend it elsewhere is work, and breaks what is older. */
+const KEEP_POINTS = 0.8
+const RELAY_COST = 2.5
+const STIFF_FROM = 3
+/** Wood within this of a stretch lies on it. */
+const ON_STRETCH_M = 0.08
+/** What only crosses a wire does not lie on it. */
+const LEAST_LYING_M = 0.35
 /** Mains may begin on older wood this near the ground. */
 const LOW_M = 0.5
 /** Steepest of the angles of a fan, from the level, degrees, and how many lie on a side. */
@@ -51,7 +59,10 @@ function mainsOf(view: PlantView): Stem[] {
   return view.stems.filter(
     (stem) =>
       stem.age >= 1 &&
-      (stem.parent === null || (stem.parent.parent === null && stem.base.yM < LOW_M && stem.lengthM > 0.8)),
+      (stem.parent === null ||
+        (stem.parent.parent === null &&
+          stem.base.yM < view.input.plant.footYM + LOW_M &&
+          stem.lengthM > 0.8)),
   )
 }
 
@@ -224,8 +235,11 @@ function fanStretches(view: PlantView): FanStretch[] {
       const lengthM = Math.min(roomM / Math.cos(angle), topM / Math.sin(angle))
       if (lengthM < 0.5) return []
       const path = [
-        { xM, yM: 0 },
-        { xM: xM + sign * Math.cos(angle) * lengthM, yM: Math.sin(angle) * lengthM },
+        { xM, yM: view.input.plant.footYM },
+        {
+          xM: xM + sign * Math.cos(angle) * lengthM,
+          yM: view.input.plant.footYM + Math.sin(angle) * lengthM,
+        },
       ]
       const stretch = {
         id: `fan:${angleDeg}:${side}`,
@@ -241,6 +255,22 @@ function fanStretches(view: PlantView): FanStretch[] {
   })
 }
 
+/** Which stretches a main lies along already, and from where to where. */
+function liesOn(stem: Stem, stretches: readonly Stretch[]): Option['covers'] {
+  const STEP_M = 0.05
+  return stretches.flatMap((stretch) => {
+    const on: number[] = []
+    for (let alongM = 0; alongM <= stem.lengthM; alongM += STEP_M) {
+      const near = nearestAlong(stretch.path, pointAlong(stem.piece.path, alongM))
+      if (near.distanceM <= ON_STRETCH_M) on.push(near.alongM)
+    }
+    const [fromM, toM] = [Math.min(...on), Math.max(...on)]
+    return on.length * STEP_M < LEAST_LYING_M || toM - fromM < LEAST_LYING_M
+      ? []
+      : [{ track: stretch.id, fromM, toM: Math.min(stretch.lengthM, toM) }]
+  })
+}
+
 function mainsQuestion(
   view: PlantView,
   code: 'mains' | 'fan-mains',
@@ -249,9 +279,15 @@ function mainsQuestion(
 ): Question | null {
   const stems = mainsOf(view)
   if (stems.length === 0) return null
+  const lying = new Map(
+    stems.flatMap((stem) => {
+      const covers = liesOn(stem, stretches)
+      return covers.length > 0 ? [[stem.id, covers] as const] : []
+    }),
+  )
   const judged = lettered(
     stems
-      .map((stem) => ({ stem, ...candidateOf(stem, view, lay) }))
+      .map((stem) => ({ stem, ...candidateOf(stem, view, lay, lying) }))
       .sort(
         (a, b) =>
           Number(isBarred(a.judgements)) - Number(isBarred(b.judgements)) ||
@@ -284,10 +320,20 @@ function candidateOf(
   stem: Stem,
   view: PlantView,
   lay: (stem: Stem, points: number) => readonly Option[],
+  lying: ReadonlyMap<string, Option['covers']>,
 ): { readonly judgements: readonly Judgement[]; readonly options: readonly Option[] } {
   const judgements = judgeMain(stem)
   if (isBarred(judgements)) return { judgements, options: [off()] }
-  const lays = lay(stem, sumOfPoints(judgements))
+  const points = sumOfPoints(judgements)
+  const keep = lying.get(stem.id)
+  // Old wood that lies is not bent anew; younger only where much is gained by it.
+  const fresh = keep && stem.age >= STIFF_FROM ? [] : lay(stem, points)
+  const lays = keep
+    ? [
+        option('keep', 'keep', { cost: -points - KEEP_POINTS, buds: stem.buds, covers: keep }),
+        ...fresh.map((one) => ({ ...one, cost: one.cost + RELAY_COST })),
+      ]
+    : fresh
   if (lays.length > 0) {
     const radiusM = bendRadiusM(stem)
     const told = [...judgements, tells('bends-so-far', 0, radiusM, 'm')]
@@ -296,18 +342,25 @@ function candidateOf(
   }
   const first = view.wires[0]
   const short = first ? [speaksAgainst('too-short-for-wire', 0, first.heightM, 'm')] : []
-  return { judgements: [...judgements, ...short], options: [option('wait', 'wait', { cost: -0.5 }), off()] }
+  // Young wood may yet reach; what is old and has not will not.
+  return stem.age <= 2
+    ? { judgements: [...judgements, ...short], options: [option('wait', 'wait', { cost: -0.5 }), off()] }
+    : { judgements: [...judgements, ...short], options: [off(), option('wait', 'wait', { cost: 0.5 })] }
 }
 
 /** Laterals of what is laid are cut back to a few buds. */
 function laterals(view: PlantView, chosen: Chosen): FollowUp[] {
-  return [...chosen].flatMap(([pieceId, { deed }]) =>
-    deed !== 'lay' && deed !== 'to-and-fro'
+  return [...chosen].flatMap(([pieceId, { deed, cutM }]) =>
+    deed !== 'lay' && deed !== 'to-and-fro' && deed !== 'keep'
       ? []
       : view
           .childrenOf(pieceId)
           .filter(
-            (child) => child.age >= 1 && !chosen.has(child.id) && child.buds > view.settings.lateralBuds,
+            (child) =>
+              child.age >= 1 &&
+              child.alongM <= (cutM ?? Infinity) &&
+              !chosen.has(child.id) &&
+              child.buds > view.settings.lateralBuds,
           )
           .map((child): FollowUp => ({
             pieceId: child.id,
@@ -404,9 +457,12 @@ function roseSkeleton(view: PlantView, years: number): ExpectedPiece[] {
       on: null,
       alongM: 0,
       path: [
-        { xM, yM: 0 },
-        { xM: xM + lean * 0.4, yM: lengthM * 0.5 },
-        { xM: xM + lean, yM: Math.sqrt(Math.max(0.1, lengthM * lengthM - lean * lean)) },
+        { xM, yM: view.input.plant.footYM },
+        { xM: xM + lean * 0.4, yM: view.input.plant.footYM + lengthM * 0.5 },
+        {
+          xM: xM + lean,
+          yM: view.input.plant.footYM + Math.sqrt(Math.max(0.1, lengthM * lengthM - lean * lean)),
+        },
       ],
       seasonsOld: 1,
       baseMm: 11,

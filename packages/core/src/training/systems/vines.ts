@@ -7,7 +7,7 @@ import type { ExpectedPiece, Position, Task, TrainingSystem } from '../system.ts
 import { alongWire, armsOf, headOf } from '../vine.ts'
 import type { Head } from '../vine.ts'
 import { canesQuestion } from './canes.ts'
-import { cordonPositions, cordonQuestion } from './cordon.ts'
+import { cordonArms, cordonPositions, cordonQuestion } from './cordon.ts'
 import { greenShootsQuestion } from './green-shoots.ts'
 import { headWire, youngVineQuestion } from './young-vine.ts'
 
@@ -102,7 +102,7 @@ function trunk(view: PlantView, years: number): ExpectedPiece {
     on: null,
     alongM: 0,
     path: [
-      { xM, yM: 0 },
+      { xM, yM: view.input.plant.footYM },
       { xM, yM: topM },
     ],
     seasonsOld: Math.max(2, years),
@@ -244,14 +244,22 @@ export const caneOne = vine('cane-one', {
   skeleton: canesSkeleton,
 })
 
+/** A cordon without arms has them made first: a cane laid each way stays for good. */
+const cordonWinter = (view: PlantView, head: Head, withCanes: boolean) => {
+  const wire = wireOf(view, head)
+  return cordonArms(view, head).length === 0
+    ? canesQuestion(view, head, wire, 2)
+    : cordonQuestion(view, head, wire, withCanes)
+}
+
 export const spurCordon = vine('spur-cordon', {
-  winter: (view, head) => cordonQuestion(view, head, wireOf(view, head), false),
+  winter: (view, head) => cordonWinter(view, head, false),
   positions: cordonPositions,
   skeleton: cordonSkeleton,
 })
 
 export const cordonCanes = vine('cordon-canes', {
-  winter: (view, head) => cordonQuestion(view, head, wireOf(view, head), true),
+  winter: (view, head) => cordonWinter(view, head, true),
   positions: cordonPositions,
   skeleton: cordonSkeleton,
 })

@@ -1,5 +1,6 @@
 import { barsToKeep, lettered, speaksAgainst, speaksFor } from '../judge.ts'
 import { option, remark } from '../options.ts'
+import { heightOn } from '../plant.ts'
 import type { PlantView, Stem, Wire } from '../plant.ts'
 import type { Judgement, Option, Question } from '../question.ts'
 import { reachesM } from '../vine.ts'
@@ -63,7 +64,7 @@ export function youngVineQuestion(view: PlantView, wire: Wire): Question | null 
 
 function judge(stem: Stem, view: PlantView, wire: Wire): Judgement[] {
   const found = barsToKeep(stem)
-  const atWireM = reachesM(stem, wire.heightM)
+  const atWireM = reachesM(stem, heightOn(wire.path, stem.base.xM))
   if (atWireM === null) found.push(speaksAgainst('did-not-reach', 0, stem.tip.yM, 'm'))
   else {
     const mm = thicknessAtMm(stem, atWireM)
@@ -80,7 +81,7 @@ function optionsOf(stem: Stem, view: PlantView, wire: Wire): Option[] {
   const { settings } = view
   if (barsToKeep(stem).length > 0) return [option('off', 'off', { cutM: 0, aboveBuds: 0 })]
   const pencilMm = settings.pencilMm[0]
-  const atWireM = reachesM(stem, wire.heightM)
+  const atWireM = reachesM(stem, heightOn(wire.path, stem.base.xM))
   const node = nodeAbove(stem, wire, settings.handM)
   const isThick = atWireM !== null && thicknessAtMm(stem, atWireM) >= pencilMm
   const thickM = lastThickM(stem, pencilMm)
@@ -117,7 +118,7 @@ function optionsOf(stem: Stem, view: PlantView, wire: Wire): Option[] {
 
 /** The node nearest to a hand above the wire, by number from below; `null` where it did not grow so far. */
 function nodeAbove(stem: Stem, wire: Wire, handM: number): number | null {
-  const atM = reachesM(stem, wire.heightM)
+  const atM = reachesM(stem, heightOn(wire.path, stem.base.xM))
   if (atM === null) return null
   const first = Math.floor(atM / stem.internodeM + 1e-6) + 1
   const last = Math.floor(stem.lengthM / stem.internodeM + 1e-6)

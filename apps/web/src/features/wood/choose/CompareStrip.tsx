@@ -4,7 +4,7 @@ import { useUnits } from '../../../ui/units.tsx'
 import type { WoodBenchData } from '../use-bench.ts'
 import type { Training } from './training.ts'
 import type { Choosing } from './use-choosing.ts'
-import { deedWords, hasManyWires, whyWords } from './words.ts'
+import { deedWords, hasManyWires, nearWords, reasonWords, thickWords } from './words.ts'
 
 interface CompareStripProps {
   readonly data: WoodBenchData
@@ -21,7 +21,7 @@ export function CompareStrip({ data, training, choosing, on }: CompareStripProps
   const many = hasManyWires(question)
   return (
     <section className="min-w-0 overflow-x-auto max-sm:hidden">
-      <table className="w-full text-left">
+      <table className="w-full text-left [&_td]:px-2 [&_th]:px-2 [&_td:not(:last-child)]:whitespace-nowrap">
         <caption className="sr-only">{t(`choose.question.${question.code}`)}</caption>
         <thead className="text-[13px] text-slate">
           <tr>
@@ -38,7 +38,7 @@ export function CompareStrip({ data, training, choosing, on }: CompareStripProps
             <th scope="col" className="text-right font-normal">
               {t('choose.head.buds')}
             </th>
-            <th scope="col" className="pl-4 font-normal">
+            <th scope="col" className="font-normal">
               {t('choose.head.from')}
             </th>
             <th scope="col" className="font-normal">
@@ -51,7 +51,7 @@ export function CompareStrip({ data, training, choosing, on }: CompareStripProps
         </thead>
         <tbody>
           {question.candidates.map((candidate) => {
-            const { pieceId, letter, judgements } = candidate
+            const { pieceId, letter } = candidate
             const stem = training.view.stem(pieceId)
             if (!stem) return null
             const one = proposal.chosen.get(pieceId)!
@@ -71,9 +71,9 @@ export function CompareStrip({ data, training, choosing, on }: CompareStripProps
                     {letter}
                   </button>
                 </th>
-                <td className="text-right">{units.length(stem.baseMm / 1000, 'fine')}</td>
+                <td className="text-right">{thickWords(units, stem.baseMm)}</td>
                 <td className="text-right">{units.length(stem.lengthM)}</td>
-                <td className="text-right">{units.length(stem.internodeM, 'short')}</td>
+                <td className="text-right">{nearWords(units, stem.internodeM)}</td>
                 <td
                   className="text-right"
                   title={t(stem.areBudsCounted ? 'choose.counted' : 'choose.reckoned')}
@@ -81,11 +81,9 @@ export function CompareStrip({ data, training, choosing, on }: CompareStripProps
                   {stem.areBudsCounted ? '' : '≈'}
                   {stem.buds}
                 </td>
-                <td className="pl-4">
-                  {stem.parent ? pieceWords(t, stem.parent.piece, data, on) : t('enter.fromCrown')}
-                </td>
+                <td>{stem.parent ? pieceWords(t, stem.parent.piece, data, on) : t('enter.fromCrown')}</td>
                 <td>{deedWords(t, units, one, many)}</td>
-                <td>{whyWords(t, units, judgements)}</td>
+                <td>{reasonWords(t, units, candidate, one.deed)}</td>
               </tr>
             )
           })}

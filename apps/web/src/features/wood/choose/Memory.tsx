@@ -9,6 +9,10 @@ import type { Training } from './training.ts'
 import { deedWords, questionWords } from './words.ts'
 
 const SHOWN = 3
+/** On less than this a rate says nothing. */
+const LONG_M = 0.3
+/** What was laid or led can be judged by what broke on it. */
+const LED: ReadonlySet<string> = new Set(['lay', 'to-and-fro', 'cut'])
 
 /** Earlier choices of the plant beside what came of them. */
 export function Memory({ data, training }: { readonly data: WoodBenchData; readonly training: Training }) {
@@ -45,23 +49,27 @@ function Remembered({ choice, data, training }: RememberedProps) {
       </h3>
       <ul>
         {choice.decided
-          .filter(({ deed, isOwn }) => deed !== 'off' || isOwn)
+          .filter(({ deed, isOwn }) => LED.has(deed) || isOwn)
           .map((one) => {
             const came = outcome.pieces.find(({ pieceId }) => pieceId === one.pieceId)
             const said = [
               ...(one.isOwn
                 ? [one.reason ? t('choose.memoryOwn', { reason: one.reason }) : t('choose.memoryOwnPlain')]
                 : []),
-              ...(came?.shootsPerM != null
+              ...(came?.shootsPerM != null && came.laidM > LONG_M && came.laidM > LONG_M
                 ? [t('choose.memoryShoots', { rate: came.shootsPerM.toFixed(1) })]
                 : []),
-              ...(came && !came.isAlive ? [t('choose.memoryDead', { why: came.endedWhy || '–' })] : []),
+              ...(came && !came.isAlive && came.endedWhy
+                ? [t('choose.memoryDead', { why: came.endedWhy })]
+                : []),
             ]
             return (
               <li key={one.pieceId} className="flex gap-2 border-b border-dotted border-faint py-0.5">
                 <span className="w-5 font-bold">{one.letter}</span>
-                <span className="flex-1">{deedWords(t, units, one, false)}</span>
-                <span className="text-right text-[13px] text-slate">{said.join('; ')}</span>
+                <span className="min-w-0 flex-1">
+                  {deedWords(t, units, one, false)}
+                  {said.length > 0 && <span className="block text-[13px] text-slate">{said.join('; ')}</span>}
+                </span>
               </li>
             )
           })}

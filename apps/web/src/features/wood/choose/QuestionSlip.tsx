@@ -13,7 +13,15 @@ import type { Answer } from './use-answer.ts'
 import { shownOptions } from './options-shown.ts'
 import type { Training } from './training.ts'
 import type { Choosing } from './use-choosing.ts'
-import { deedWords, followWords, hasManyWires, letterOf, remarkWords, whyWords } from './words.ts'
+import {
+  deedWords,
+  followWords,
+  hasManyWires,
+  judgementWords,
+  letterOf,
+  reasonWords,
+  remarkWords,
+} from './words.ts'
 
 interface QuestionSlipProps {
   readonly gardenId: string
@@ -182,7 +190,7 @@ function ProposalLines({ choosing }: { choosing: Choosing }) {
                 {isOwn && <span className="text-ochre"> · {t('choose.own')}</span>}
               </span>
               <span className="max-w-[50%] text-right text-[13px] text-slate">
-                {whyWords(t, units, candidate.judgements, 2)}
+                {reasonWords(t, units, candidate, one.deed, 2)}
               </span>
             </button>
           </li>
@@ -212,8 +220,7 @@ function Alternatives({ candidate, choosing }: { candidate: Candidate; choosing:
             key={one.code}
             className={one.tone === 'for' ? 'text-verdigris' : one.tone === 'tells' ? '' : 'text-iron'}
           >
-            {one.tone === 'for' ? '+' : one.tone === 'tells' ? '·' : '−'}{' '}
-            {t(`choose.judgement.${one.code}`, { figure: whyFigure(units, one) })}
+            {one.tone === 'for' ? '+' : one.tone === 'tells' ? '·' : '−'} {judgementWords(t, units, one)}
           </li>
         ))}
       </ul>
@@ -254,17 +261,6 @@ function Alternatives({ candidate, choosing }: { candidate: Candidate; choosing:
     </div>
   )
 }
-
-const whyFigure = (units: ReturnType<typeof useUnits>, one: Candidate['judgements'][number]) =>
-  one.figure === null
-    ? ''
-    : one.unit === 'mm'
-      ? units.length(one.figure / 1000, 'fine')
-      : one.unit === 'm'
-        ? units.length(one.figure, 'short')
-        : one.unit === 'deg'
-          ? `${Math.round(one.figure)}°`
-          : String(Math.round(one.figure))
 
 interface OptionLineProps {
   readonly n: number

@@ -1,5 +1,6 @@
 import type { Place, Plant } from '@klados/contract'
 import type { ChoiceRecord } from '@klados/core/choices'
+import { groundAt } from '@klados/core/frame'
 import { replayChoices, replayPlants } from '@klados/core/journal'
 import type { JournalEntry, PlantRecord } from '@klados/core/journal'
 import { findSystem, systemsFor, viewPlant } from '@klados/core/training'
@@ -49,7 +50,7 @@ export function useTraining(
       .filter((reading) => reading.what === 'prunings' && daysBetween(reading.on, on) <= WINTER_DAYS)
       .at(-1)
     const view = viewPlant({
-      plant: { id: plant.id, ...plant.body },
+      plant: { id: plant.id, ...plant.body, footYM: groundAt(place.body, plant.body.xM) },
       pieces: data.state.pieces,
       frames: data.trainedOn,
       othersXM: data.plants.filter((one) => one.id !== plant.id && !one.body.ended).map((one) => one.body.xM),

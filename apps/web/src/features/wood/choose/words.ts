@@ -15,13 +15,20 @@ import type { TFunction } from 'i18next'
 import { formatDate } from '../../../data/dates.ts'
 import type { Units } from '../../../ui/units.tsx'
 
+/** Thickness as one reads it off a gauge: whole millimetres. */
+export const thickWords = (units: Units, mm: number): string =>
+  units.length(Math.max(1, Math.round(mm)) / 1000, 'fine')
+/** Where to cut, as one reads it off a tape: whole centimetres. */
+export const nearWords = (units: Units, metres: number): string =>
+  units.length(Math.round(metres * 100) / 100, 'short')
+
 export function figureWords(units: Units, figure: number | null, unit: FigureUnit | null): string {
   if (figure === null) return ''
   switch (unit) {
     case 'mm':
-      return units.length(figure / 1000, 'fine')
+      return thickWords(units, figure)
     case 'm':
-      return units.length(figure, 'short')
+      return nearWords(units, figure)
     case 'deg':
       return `${Math.round(figure)}°`
     default:
@@ -41,6 +48,18 @@ export function whyWords(t: TFunction, units: Units, judgements: readonly Judgem
     .slice(0, judgements.some((one) => isBar(one)) ? 1 : most)
     .map((one) => judgementWords(t, units, one))
     .join('; ')
+}
+
+/** The same for what is taken off though nothing speaks against it: there is no room for it. */
+export function reasonWords(
+  t: TFunction,
+  units: Units,
+  { judgements }: Candidate,
+  deed: Deed,
+  most = 3,
+): string {
+  const isSpare = deed === 'off' && !judgements.some(({ tone }) => tone === 'bars' || tone === 'against')
+  return isSpare ? t('choose.spare') : whyWords(t, units, judgements, most)
 }
 
 /** What is done with a piece, as far as its words go. */
@@ -66,7 +85,7 @@ export function deedWords(t: TFunction, units: Units, one: DeedWords, manyWires:
     case 'spur':
       return t('choose.deed.spur', { count: one.aboveBuds ?? 0 })
     case 'cut': {
-      const at = one.cutM === null ? '' : units.length(one.cutM, 'short')
+      const at = one.cutM === null ? '' : nearWords(units, one.cutM)
       return one.aboveBuds === null
         ? t('choose.deed.cutAt', { length: at })
         : t('choose.deed.cut', { count: one.aboveBuds, length: at })
@@ -88,7 +107,7 @@ export function followWords(
   const what = t(`choose.follow.${one.why}`)
   if (one.deed === 'off') return t('choose.followOff', { what })
   if (one.deed === 'spur') return t('choose.followSpur', { what, count: one.aboveBuds ?? 0 })
-  return one.cutM === null ? what : t('choose.followCut', { what, length: units.length(one.cutM, 'short') })
+  return one.cutM === null ? what : t('choose.followCut', { what, length: nearWords(units, one.cutM) })
 }
 
 /** A remark as a sentence; pieces go by their letters, or by what they are. */

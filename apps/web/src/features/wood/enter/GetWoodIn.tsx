@@ -150,7 +150,8 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
   const line = readQuickLine(text, units.system)
   const base = {
     path: piece?.path ?? null,
-    foot: { xM: plant.body.xM, yM: 0 },
+    foot: { xM: plant.body.xM, yM: view.input.plant.footYM },
+    earlier: view.stems.filter((stem) => stem.parent === null).length,
     nextM: under?.pieceId === chosen ? under.alongM : (next.get(chosen) ?? 0.03),
   }
   const type = (value: string) => {

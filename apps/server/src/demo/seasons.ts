@@ -1,0 +1,220 @@
+import { woodDone } from '@klados/core/choices'
+import { replayWood } from '@klados/core/journal'
+import type { Frame } from '@klados/core/frame'
+
+import { addDays } from '@klados/core/season'
+import type { CalendarDate } from '@klados/core/season'
+import { planTies } from '@klados/core/ties'
+import { findSystem, isRefused, propose, standingStem, viewPlant } from '@klados/core/training'
+import type { Overrides, PlantView, Proposal, Question, Stem } from '@klados/core/training'
+import { tieSupports } from '@klados/core/wood'
+import { v7 as uuidv7 } from 'uuid'
+import type { Diary } from './diary.ts'
+
+/** Of the ties made in winter so many were looked at again in autumn. */
+const LOOKED_AT = 0.93
+
+/** A plant whose years are lived through with the same questions and proposals that a grower has at the bench. */
+export interface Life {
+  readonly diary: Diary
+  readonly plant: {
+    readonly id: string
+    readonly kindId: string
+    readonly system: string
+    readonly xM: number
+    readonly footYM: number
+    readonly plantedOn: CalendarDate
+  }
+  readonly place: { readonly widthM: number; readonly othersXM: readonly number[] }
+  readonly frameId: string
+  readonly frame: Frame
+  readonly latitudeDeg: number
+  readonly random: () => number
+  readonly wireMm: number
+}
+
+/** The plant as it stands at the end of a day, by what has been written so far. */
+export function seen(
+  { diary, plant, place, frameId, frame, latitudeDeg }: Life,
+  on: CalendarDate,
+): PlantView {
+  const entries = diary.entries.filter((entry) => entry.plantId === plant.id)
+  return viewPlant({
+    plant: { ...plant, graftHeightM: null },
+    pieces: replayWood(entries, on).pieces,
+    frames: [{ frameId, frame }],
+    othersXM: place.othersXM,
+    widthM: place.widthM,
+    on,
+    hemisphere: 'north',
+    latitudeDeg,
+    goal: null,
+    pruningsKg: null,
+  })!
+}
+
+/** What the crew did otherwise than proposed in a winter, and why. */
+export interface Otherwise {
+  readonly wish: (question: Question, view: PlantView, proposal: Proposal) => Overrides
+  readonly reason: string
+}
+
+/** A winter's cut: the question answered, written down, carried out and tied. */
+export function cutInWinter(life: Life, on: CalendarDate, otherwise?: Otherwise): void {
+  const { diary, plant } = life
+  const view = seen(life, on)
+  const question = findSystem(plant.system)?.question(view)
+  if (!question) return
+  const usual = propose(question)
+  if (isRefused(usual)) return
+  const overrides = otherwise?.wish(question, view, usual) ?? new Map<string, string>()
+  const wished = overrides.size > 0 ? propose(question, overrides) : usual
+  const proposal = isRefused(wished) ? usual : wished
+  const decided = question.candidates.map(({ pieceId, letter, judgements }) => {
+    const { deed, cutM, aboveBuds, path, wire, towards } = proposal.chosen.get(pieceId)!
+    const before = usual.chosen.get(pieceId)!
+    const isOwn = overrides.has(pieceId)
+    return {
+      pieceId,
+      letter,
+      deed,
+      cutM,
+      aboveBuds,
+      path,
+      wire,
+      towards,
+      isOwn,
+      reason: isOwn ? (otherwise?.reason ?? '') : '',
+      proposed: before.id === proposal.chosen.get(pieceId)!.id ? null : before.deed,
+      judgements:
+        judgements.length === 0 ? null : judgements.map(({ code, figure, unit }) => ({ code, figure, unit })),
+    }
+  })
+  const followUps = proposal.followUps.length === 0 ? null : [...proposal.followUps]
+  const ties = tiesOf(life, view, proposal)
+  diary.write(on, 'choice.made', {
+    v: 1,
+    choiceId: uuidv7(),
+    system: plant.system,
+    question: question.code,
+    as: 'done',
+    decided,
+    followUps,
+    buds: proposal.buds,
+    budsMin: question.buds.min,
+    budsMax: question.buds.max,
+    bareM: proposal.bareM,
+    isProven: proposal.isProven,
+    ties: ties.length,
+    minutes: 4 + Math.round(ties.length / 2),
+  })
+  const deeds = woodDone(
+    { decided, followUps },
+    {
+      lengthM: (id) => view.stem(id)?.lengthM ?? null,
+      isSoft: (id) => view.stem(id)?.age === 0,
+      reasonOf: () => '',
+      isOn: (id, under) => {
+        for (let at = view.stem(id)?.parent; at; at = at.parent) if (at.id === under) return true
+        return false
+      },
+    },
+  )
+  for (const { kind, body } of deeds) diary.write(on, kind, body as never)
+  for (const tie of ties) {
+    diary.write(on, 'tie.made', tie)
+    diary.write(addDays(on, 3), 'tie.checked', { v: 1, tieId: tie.tieId })
+    const autumn = `${on.slice(0, 4)}-11-02`
+    if (life.random() < LOOKED_AT) diary.write(autumn, 'tie.checked', { v: 1, tieId: tie.tieId })
+  }
+}
+
+function tiesOf(life: Life, view: PlantView, proposal: Proposal) {
+  const supports = tieSupports([{ frameId: life.frameId, frame: life.frame }], {
+    wireMm: () => life.wireMm,
+    stockM: () => 0.03,
+  })
+  const led = [
+    ...[...proposal.chosen].flatMap(([pieceId, { path }]) => (path ? [{ pieceId, path }] : [])),
+    ...proposal.followUps.flatMap(({ pieceId, path }) => (path ? [{ pieceId, path }] : [])),
+  ]
+  return led.flatMap(({ pieceId, path }) => {
+    const stem = view.stem(pieceId)!
+    const { ties, materialId, hitch } = planTies(
+      { path, ageSeasons: stem.age, baseMm: stem.baseMm, tipMm: null, isPermanent: stem.role === 'arm' },
+      supports,
+    )
+    return ties.map((tie) => ({
+      v: 2 as const,
+      tieId: uuidv7(),
+      pieceId,
+      alongM: tie.alongM,
+      support: tie.support,
+      materialId,
+      hitch,
+      supportDiameterMm: tie.supportDiameterMm,
+      stemDiameterMm: tie.stemMm,
+      loopLengthMm: tie.loopMm,
+    }))
+  })
+}
+
+interface Grown {
+  readonly lengthM: number
+  readonly baseMm: number
+  readonly internodeM: number
+  readonly side?: 'left' | 'right' | null
+  readonly light?: 'well-lit' | 'shaded' | null
+  readonly bends?: 'pliable' | 'stiff' | null
+  readonly health?: 'sick' | null
+}
+
+/** A shoot of this summer, measured in September. */
+export function grow(
+  { diary, plant }: Life,
+  on: CalendarDate,
+  under: Stem | null,
+  alongM: number,
+  shoot: Grown,
+): void {
+  const pieceId = uuidv7()
+  const countAtFoot = diary.entries.filter(
+    ({ plantId, kind, body }) => plantId === plant.id && kind === 'piece.grew' && body.parent.on === 'crown',
+  ).length
+  const { lengthM, baseMm, internodeM, side = null, light = null, bends = null, health = null } = shoot
+  const { path } = standingStem(
+    { lengthM, alongM, side },
+    {
+      path: under?.piece.path ?? null,
+      foot: { xM: plant.xM, yM: plant.footYM },
+      nextM: alongM,
+      earlier: under ? 0 : countAtFoot,
+    },
+  )
+  diary.write(on, 'piece.grew', {
+    v: 1,
+    pieceId,
+    parent: under ? { on: 'piece', pieceId: under.id, alongM } : { on: 'crown', leadId: null },
+    path: path.map(rounded),
+    seasonsOld: 0,
+    baseMm: Math.round(baseMm * 10) / 10,
+    tipMm: null,
+    buds: Math.floor(lengthM / internodeM),
+    side,
+    role: null,
+  })
+  if (light !== null || bends !== null)
+    diary.write(on, 'piece.seen', { v: 1, pieceId, bends, light, fault: null })
+  if (health !== null) diary.write(on, 'piece.judged', { v: 1, pieceId, health, reason: 'spotted leaves' })
+}
+
+const rounded = ({ xM, yM }: { readonly xM: number; readonly yM: number }) => ({
+  xM: Math.round(xM * 1000) / 1000,
+  yM: Math.round(yM * 1000) / 1000,
+})
+
+/** Places along a piece, so far apart, from near its base on. */
+export function placesAlong(stem: Stem, everyM: number, most: number): number[] {
+  const count = Math.min(most, Math.floor(stem.lengthM / everyM))
+  return Array.from({ length: count }, (_, i) => Math.min(stem.lengthM, 0.03 + i * everyM))
+}
