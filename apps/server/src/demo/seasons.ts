@@ -4,12 +4,42 @@ import type { Frame } from '@klados/core/frame'
 
 import { addDays } from '@klados/core/season'
 import type { CalendarDate } from '@klados/core/season'
-import { planTies } from '@klados/core/ties'
+import { planTies, usualLoopMm } from '@klados/core/ties'
 import { findSystem, isRefused, propose, standingStem, viewPlant } from '@klados/core/training'
 import type { Overrides, PlantView, Proposal, Question, Stem } from '@klados/core/training'
 import { tieSupports } from '@klados/core/wood'
 import { v7 as uuidv7 } from 'uuid'
 import type { Diary } from './diary.ts'
+
+/** Jute on wood that stays is renewed with tape, before it rots. */
+function renewTies({ diary, plant }: Life, view: PlantView, on: CalendarDate): void {
+  const { ties, pieces } = replayWood(
+    diary.entries.filter((entry) => entry.plantId === plant.id),
+    on,
+  )
+  for (const tie of ties.values()) {
+    const stem = view.stem(tie.pieceId)
+    const isOld = tie.madeOn < on && tie.materialId !== 'stretch-tape'
+    if (tie.endedOn !== null || !stem || !isOld || pieces.get(tie.pieceId)!.removedOn !== null) continue
+    const tieId = uuidv7()
+    const stemDiameterMm = Math.round(stem.baseMm * 8) / 10
+    diary.write(on, 'tie.removed', { v: 1, tieId: tie.id, reason: 'renewed with tape' })
+    diary.write(on, 'tie.made', {
+      v: 2,
+      tieId,
+      pieceId: tie.pieceId,
+      alongM: tie.alongM,
+      support: tie.support,
+      materialId: 'stretch-tape',
+      hitch: 'figureEight',
+      supportDiameterMm: tie.supportDiameterMm,
+      stemDiameterMm,
+      loopLengthMm: usualLoopMm('figureEight', stemDiameterMm, tie.supportDiameterMm) + 20,
+    })
+    diary.write(addDays(on, 4), 'tie.checked', { v: 1, tieId })
+    diary.write(`${on.slice(0, 4)}-11-20`, 'tie.checked', { v: 1, tieId })
+  }
+}
 
 /** Of the ties made in winter so many were looked at again in autumn. */
 const LOOKED_AT = 0.93
@@ -121,10 +151,11 @@ export function cutInWinter(life: Life, on: CalendarDate, otherwise?: Otherwise)
     },
   )
   for (const { kind, body } of deeds) diary.write(on, kind, body as never)
+  renewTies(life, view, on)
   for (const tie of ties) {
     diary.write(on, 'tie.made', tie)
     diary.write(addDays(on, 3), 'tie.checked', { v: 1, tieId: tie.tieId })
-    const autumn = `${on.slice(0, 4)}-11-02`
+    const autumn = `${on.slice(0, 4)}-11-20`
     if (life.random() < LOOKED_AT) diary.write(autumn, 'tie.checked', { v: 1, tieId: tie.tieId })
   }
 }

@@ -17,6 +17,8 @@ const LEAN_DEG = 12
 const DROOP = 0.35
 const FRONT_DEG = 4
 const FAN_DEG = 7
+/** So many stand apart; the next stand between them. */
+const FAN_STEMS = 5
 
 /**
  * The line of a stem that nobody has drawn: from its place upright, leaning to its side, so that it can be seen and
@@ -33,7 +35,7 @@ export function standingStem(
   const alongM = under.path ? Math.min(longM, Math.max(0, stem.alongM ?? under.nextM)) : 0
   const base = under.path ? pointAlong(under.path, alongM) : under.foot
   const sign = stem.side === 'left' ? -1 : stem.side === 'right' ? 1 : outward(under)
-  const fan = under.path ? LEAN_DEG : FAN_DEG * Math.ceil(under.earlier / 2)
+  const fan = under.path ? LEAN_DEG : FAN_DEG * Math.ceil((under.earlier % FAN_STEMS) / 2)
   const degrees = stem.side === 'front' || stem.side === 'back' ? FRONT_DEG : fan
   const angle = (sign * degrees * Math.PI) / 180
   const middle = {

@@ -24,6 +24,7 @@ import { useTraining } from './choose/training.ts'
 import type { Training } from './choose/training.ts'
 import { useAnswer } from './choose/use-answer.ts'
 import { useChoosing } from './choose/use-choosing.ts'
+import { CountSlip, CountTable } from './count/CountRow.tsx'
 import { GetWoodIn } from './enter/GetWoodIn.tsx'
 import { Outline } from './Outline.tsx'
 import { readings, useReadingKeys } from './use-reading-keys.ts'
@@ -161,9 +162,17 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const allUnsettled = useUnsettled(gardenId)
   const unsettled = allUnsettled.filter((one) => one.place.id === place.id)
   const unsettledIds = useMemo(() => new Set(allUnsettled.map((one) => one.tie.id)), [allUnsettled])
-  const inInk = useMemo(() => inInkOf(reading, training), [reading, training])
-  const list = useBenchDrawing(place, data, on, tools.standAtM, unsettledIds, inInk)
   const shown = useMemo(() => windowOf(place, training), [place, training])
+  const inInk = useMemo(() => inInkOf(reading, training), [reading, training])
+  const list = useBenchDrawing(
+    place,
+    data,
+    on,
+    tools.standAtM,
+    unsettledIds,
+    inInk,
+    shown === null && data.plants.length > LABELLED,
+  )
   return (
     <div className="grid min-h-0 flex-1 gap-6 lg:grid-cols-[minmax(0,1fr)_350px]">
       <section className="flex min-w-0 flex-col gap-2">
@@ -173,7 +182,10 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
             isInline
             label={t('choose.readings.label')}
             value={reading}
-            options={readings.map((value) => ({ value, label: t(`choose.readings.${value}`) }))}
+            options={readings
+              // A row is counted; one or two plants are not.
+              .filter((value) => value !== 'count' || data.plants.length >= COUNTED_FROM)
+              .map((value) => ({ value, label: t(`choose.readings.${value}`) }))}
             onChange={read}
           />
           <span className="flex-1" />
@@ -213,6 +225,9 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
           <Rings entries={data.entries} hemisphere={data.hemisphere} on={on} today={today} onDay={onDay} />
         </div>
         {choosing && training && <CompareStrip data={data} training={training} choosing={choosing} on={on} />}
+        {reading === 'count' && (
+          <CountTable {...{ place, data, on }} plantId={plant?.id ?? null} onPlant={goTo} />
+        )}
         {reading === 'look' && (
           <>
             <UnsettledTies
@@ -292,6 +307,13 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               onCommit={commit}
             />
           )}
+          {reading === 'count' && (
+            <CountSlip
+              {...{ gardenId, place, data, recorder, on, canWrite }}
+              plantId={plant?.id ?? null}
+              onPlant={goTo}
+            />
+          )}
           {reading === 'do' &&
             (training ? (
               <DoSlip placeId={place.id} {...{ data, training, recorder, on, canWrite }} />
@@ -335,6 +357,11 @@ function BenchTitle({
   )
 }
 
+/** Of more plants in one picture the names would lie on each other. */
+const LABELLED = 8
+/** So many plants make a row worth counting. */
+const COUNTED_FROM = 4
+
 /** A place this many times as wide as a plant's own share is shown plant by plant. */
 const PLANT_BY_PLANT = 2.2
 const BESIDE_M = 0.35
@@ -361,7 +388,7 @@ function windowOf({ body }: Place, training: Training | null): Rect | null {
 
 /** While one chooses, what is in question and what it sits on is in ink and the rest is quiet. */
 function inInkOf(reading: Reading, training: Training | null): ReadonlySet<string> | null {
-  if (reading === 'look' || !training) return null
+  if (reading === 'look' || reading === 'count' || !training) return null
   const asked = training.question?.candidates.map(({ pieceId }) => pieceId) ?? []
   const planned = training.planned?.decided.map(({ pieceId }) => pieceId) ?? []
   const ink = new Set(reading === 'choose' ? asked : planned)

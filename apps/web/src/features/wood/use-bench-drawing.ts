@@ -16,6 +16,7 @@ export function useBenchDrawing(
   unsettled: ReadonlySet<string>,
   /** What stays in ink while the rest is quiet; `null` leaves all of it in ink. */
   inInk: ReadonlySet<string> | null,
+  isCrowded: boolean,
 ): DisplayList {
   const { plants, frames, catalogue, pieces, ties, hemisphere, urgencies } = data
   return useMemo(() => {
@@ -31,7 +32,7 @@ export function useBenchDrawing(
         kind: 'foot',
         id: plant.id,
         at: { xM: plant.body.xM, yM: groundAt(place.body, plant.body.xM) },
-        label: plant.body.name,
+        label: isCrowded ? '' : plant.body.name,
       }))
     const shown = new Set(plants.filter((plant) => plant.body.plantedOn <= on).map((plant) => plant.id))
     return [
@@ -52,5 +53,19 @@ export function useBenchDrawing(
         ? []
         : [{ kind: 'foot' as const, id: 'standing', at: { xM: standAtM, yM: 0 }, label: '' }]),
     ]
-  }, [place, plants, frames, catalogue, pieces, ties, hemisphere, urgencies, on, standAtM, unsettled, inInk])
+  }, [
+    place,
+    plants,
+    frames,
+    catalogue,
+    pieces,
+    ties,
+    hemisphere,
+    urgencies,
+    on,
+    standAtM,
+    unsettled,
+    inInk,
+    isCrowded,
+  ])
 }

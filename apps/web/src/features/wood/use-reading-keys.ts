@@ -2,7 +2,7 @@ import { useEffect } from 'react'
 import type { Choosing } from './choose/use-choosing.ts'
 import { shownOptions } from './choose/options-shown.ts'
 
-export const readings = ['look', 'choose', 'do'] as const
+export const readings = ['look', 'choose', 'do', 'count'] as const
 export type Reading = (typeof readings)[number]
 
 interface ReadingKeys {
@@ -14,7 +14,7 @@ interface ReadingKeys {
 }
 
 /**
- * The bench by keys alone, wherever the focus is but in a field: 1 to 3 for its readings, letters for candidates, then
+ * The bench by keys alone, wherever the focus is but in a field: 1 to 4 for its readings, letters for candidates, then
  * figures for what else to do with one, Escape back, Ctrl and Enter to commit as plan, Page keys along the plants.
  */
 export function useReadingKeys({ reading, onReading, choosing, onCommit, onNextPlant }: ReadingKeys): void {
@@ -28,7 +28,7 @@ export function useReadingKeys({ reading, onReading, choosing, onCommit, onNextP
       else if (reading === 'choose' && choosing && isCommit) onCommit()
       else if (reading === 'choose' && choosing && takes(event.key, choosing)) {
         // Taken by the candidate.
-      } else if (['1', '2', '3'].includes(event.key)) onReading(readings[Number(event.key) - 1]!)
+      } else if (['1', '2', '3', '4'].includes(event.key)) onReading(readings[Number(event.key) - 1]!)
       else return
       event.preventDefault()
     }

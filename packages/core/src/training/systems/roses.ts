@@ -41,6 +41,8 @@ const NARROW_M = 2
 /** What is left of a stem at the edge, to be worth turning back. */
 const TURN_BACK_M = 0.3
 const OLD_FROM = 4
+/** What is cut off a good main, a metre. */
+const LOST_PER_M = 2.5
 /** What lies well stays; to untie it and bend it elsewhere is work, and breaks what is older. */
 const KEEP_POINTS = 0.8
 const RELAY_COST = 2.5
@@ -136,7 +138,8 @@ function layLevel(stem: Stem, view: PlantView, stretches: Stretches, points: num
     const lie = lieAlong(stem, wire.path, side, endXM, radiusM)
     if (!lie) return []
     const leftM = stem.lengthM - lie.lengthM
-    const cost = HIGHER_COST * (wire.number - 1) - points
+    // Long stems are laid, not shortened: what is lost at the edge counts against it.
+    const cost = HIGHER_COST * (wire.number - 1) - points + LOST_PER_M * Math.max(0, leftM)
     const covers = coversOn(stretches, wire, view.input.plant.xM, lie.fromXM, lie.toXM)
     const plain = option(`lay-${wire.number}-${side}`, 'lay', {
       cost,
@@ -149,7 +152,7 @@ function layLevel(stem: Stem, view: PlantView, stretches: Stretches, points: num
       wire: wire.number,
     })
     if (!isNarrow || leftM < TURN_BACK_M) return [plain]
-    const turned = toAndFro(stem, view, stretches, wire, side, lie.path, cost, radiusM)
+    const turned = toAndFro(stem, view, stretches, wire, side, lie.path, cost - LOST_PER_M * leftM, radiusM)
     return turned ? [plain, turned] : [plain]
   })
 }
@@ -187,7 +190,7 @@ function toAndFro(
   const lengthM = polylineLengthM(path)
   return option(`to-and-fro-${first.number}-${side}`, 'to-and-fro', {
     // Each turn is bent and tied for itself.
-    cost: cost + 0.4 * turns,
+    cost: cost + 0.4 * turns + LOST_PER_M * Math.max(0, stem.lengthM - lengthM),
     buds: Math.floor(lengthM / stem.internodeM),
     cutM: lengthM < stem.lengthM - 0.005 ? lengthM : null,
     aboveBuds: lengthM < stem.lengthM - 0.005 ? Math.floor(lengthM / stem.internodeM) : null,

@@ -53,7 +53,7 @@ export function PlantWire({ plants, chosenId, onChoose }: PlantWireProps) {
               onClick={() => onChoose(plant.id)}
             >
               <Knot isChosen={isChosen} />
-              {(isChosen || inOrder.length <= NAMED) && (
+              {inOrder.length <= NAMED && (
                 <span className="whitespace-nowrap text-[13px]">{plant.body.name}</span>
               )}
             </button>
@@ -62,6 +62,7 @@ export function PlantWire({ plants, chosenId, onChoose }: PlantWireProps) {
       </div>
       {at >= 0 && inOrder.length > NAMED && (
         <span className="whitespace-nowrap text-[13px] text-slate">
+          <strong className="font-semibold text-verdigris">{inOrder[at]!.body.name}</strong>,{' '}
           {t('choose.plantOf', { n: at + 1, of: inOrder.length })}
         </span>
       )}

@@ -3,7 +3,7 @@ import type { Difference, Proposal, Question, Refused } from '@klados/core/train
 import { useMemo, useState } from 'react'
 
 /** An answer must be there before the next key is pressed; what is not proven by then says so. */
-const DEADLINE_MS = 45
+const DEADLINE_MS = 120
 
 const limits = () => ({ deadlineMs: DEADLINE_MS, now: () => performance.now() })
 

@@ -20,7 +20,7 @@ export const thickWords = (units: Units, mm: number): string =>
   units.length(Math.max(1, Math.round(mm)) / 1000, 'fine')
 /** Where to cut, as one reads it off a tape: whole centimetres. */
 export const nearWords = (units: Units, metres: number): string =>
-  units.length(Math.round(metres * 100) / 100, 'short')
+  units.length(Math.round(metres * 100) / 100, metres < 1 ? 'short' : 'long')
 
 export function figureWords(units: Units, figure: number | null, unit: FigureUnit | null): string {
   if (figure === null) return ''

@@ -1,0 +1,300 @@
+import type { Place } from '@klados/contract'
+import { budState, readTallyLine, rowTotals } from '@klados/core/tally'
+import { formatMass } from '@klados/core/units'
+import { useMemo, useRef, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { saveDocument } from '../../../data/saves.ts'
+import { useAppDispatch } from '../../../data/store.ts'
+import type { Recorder } from '../../../data/use-recorder.ts'
+import { Choice } from '../../../ui/Choice.tsx'
+import { Field } from '../../../ui/Field.tsx'
+import { SlipGroup, SlipRow } from '../../../ui/Slip.tsx'
+import { useUnits } from '../../../ui/units.tsx'
+import { useRow } from './use-row.ts'
+import type { RowLine } from './use-row.ts'
+import type { WoodBenchData } from '../use-bench.ts'
+
+interface CountRowProps {
+  readonly gardenId: string
+  readonly place: Place
+  readonly data: WoodBenchData
+  readonly recorder: Recorder
+  readonly on: string
+  readonly plantId: string | null
+  readonly onPlant: (plantId: string) => void
+  readonly canWrite: boolean
+}
+
+const filters = ['all', 'unknown', 'off', 'portrait'] as const
+type Filter = (typeof filters)[number]
+
+const isShown = (line: RowLine, filter: Filter): boolean => {
+  const state = budState(line)
+  if (filter === 'unknown') return state === 'unknown'
+  if (filter === 'off') return state === 'short' || state === 'over'
+  return filter === 'all' || line.is === 'portrait'
+}
+
+/** The row as a list of plants that are counted one after another; what is drawn stands among them. */
+export function CountTable({
+  place,
+  data,
+  on,
+  plantId,
+  onPlant,
+}: Omit<CountRowProps, 'gardenId' | 'recorder' | 'canWrite'>) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const [filter, setFilter] = useState<Filter>('all')
+  const row = useRow(place, data, on)
+  const shown = useMemo(() => row.filter((line) => isShown(line, filter)), [row, filter])
+  if (row.length === 0) return <p className="text-slate">{t('tally.none')}</p>
+  return (
+    <section className="flex min-w-0 flex-col gap-2">
+      <div className="no-print flex flex-wrap items-center justify-between gap-2">
+        <Choice
+          isInline
+          label={t('tally.filter')}
+          value={filter}
+          options={filters.map((value) => ({ value, label: t(`tally.filters.${value}`) }))}
+          onChange={setFilter}
+        />
+        <span className="text-[13px] text-slate">{t(`tally.from.${place.body.viewingEnd}`)}</span>
+        <button type="button" className="btn" onClick={() => window.print()}>
+          {t('tally.tags')}
+        </button>
+      </div>
+      <div
+        className="no-print max-h-[52vh] overflow-auto"
+        tabIndex={0}
+        role="region"
+        aria-label={t('tally.title')}
+      >
+        <table className="w-full text-right [&_td]:px-2 [&_th]:px-2">
+          <thead className="sticky top-0 bg-plaster text-[13px] text-slate">
+            <tr>
+              {(
+                [
+                  'n',
+                  'name',
+                  'canes',
+                  'spurs',
+                  'buds',
+                  'target',
+                  'state',
+                  'ties',
+                  'minutes',
+                  'prunings',
+                ] as const
+              ).map((key) => (
+                <th
+                  key={key}
+                  scope="col"
+                  className={`font-normal ${key === 'name' || key === 'state' ? 'text-left' : ''}`}
+                >
+                  {t(`tally.head.${key}`)}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((line) => (
+              <Line
+                key={line.id}
+                line={line}
+                isChosen={line.id === plantId}
+                onPlant={onPlant}
+                mass={(kg) => formatMass(kg, units.system)}
+              />
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <ul className="hidden grid-cols-4 gap-4 print:grid">
+        {row.map((line) => (
+          <li key={line.id} className="border border-ink p-3 text-center">
+            <strong className="block text-2xl">{line.n}</strong>
+            {t('tally.tagOf', { place: place.body.name, n: '' })}
+            <span className="block">{line.plant.body.name}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+const TONES = {
+  short: 'text-iron',
+  over: 'text-iron',
+  within: 'text-verdigris',
+  unknown: 'text-slate',
+  'not-counted': 'text-slate',
+} as const
+
+function Line({
+  line,
+  isChosen,
+  onPlant,
+  mass,
+}: {
+  line: RowLine
+  isChosen: boolean
+  onPlant: (id: string) => void
+  mass: (kg: number) => string
+}) {
+  const { t } = useTranslation()
+  const { counted, target } = line
+  const state = budState(line)
+  const cell = (value: number | null | undefined) => value ?? '–'
+  return (
+    <tr className={isChosen ? 'bg-wash' : ''}>
+      <td>{line.n}</td>
+      <td className="text-left">
+        <button
+          type="button"
+          className="min-h-7 underline decoration-faint underline-offset-4"
+          aria-pressed={isChosen}
+          onClick={() => onPlant(line.id)}
+        >
+          {line.plant.body.name}
+        </button>{' '}
+        <span className="text-[13px] text-slate">
+          {line.is === 'counted' ? '' : t(`tally.is.${line.is}`)}
+        </span>
+      </td>
+      <td>{cell(counted?.canes)}</td>
+      <td>{cell(counted?.spurs)}</td>
+      <td className="font-bold">{cell(counted?.buds)}</td>
+      <td>{line.is === 'missing' ? '' : target.aim}</td>
+      <td className={`text-left ${TONES[state]}`}>{t(`tally.state.${state}`)}</td>
+      <td>{cell(counted?.ties)}</td>
+      <td>{cell(counted?.minutes)}</td>
+      <td>{counted?.pruningsKg == null ? '–' : mass(counted.pruningsKg)}</td>
+    </tr>
+  )
+}
+
+/** The plant at hand: one line, and on to the next; the row added up against its budget. */
+export function CountSlip(props: CountRowProps) {
+  const { gardenId, place, data, recorder, on, plantId, onPlant, canWrite } = props
+  const { t } = useTranslation()
+  const units = useUnits()
+  const dispatch = useAppDispatch()
+  const input = useRef<HTMLInputElement>(null)
+  const [text, setText] = useState('')
+  const [last, setLast] = useState<string | null>(null)
+  const row = useRow(place, data, on)
+  const totals = useMemo(() => rowTotals(row), [row])
+  const at = Math.max(
+    0,
+    row.findIndex(({ id }) => id === plantId),
+  )
+  const line = row[at]
+  if (!line) return <p className="text-slate">{t('tally.none')}</p>
+  const read = readTallyLine(text)
+  const next = () => {
+    const to = row.slice(at + 1).find(({ is }) => is !== 'missing')
+    if (to) onPlant(to.id)
+    setText('')
+    input.current?.focus()
+  }
+  const write = (words: string) => {
+    const said = readTallyLine(words)
+    if (!said.ok) return
+    recorder.write(t('tally.recorded', { name: line.plant.body.name }), [
+      {
+        kind: 'plant.tallied',
+        placeId: place.id,
+        plantId: line.id,
+        at: on,
+        body: { v: 1, ...said.counted, cropKg: null },
+      },
+    ])
+    setLast(words)
+    next()
+  }
+  const end = () => {
+    const body = { ...line.plant.body, ended: { on, why: t('tally.missing') } }
+    void dispatch(saveDocument('plants', gardenId, { id: line.id, basedOn: line.plant.version, body }))
+    next()
+  }
+  return (
+    <section className="flex flex-col gap-3">
+      <h2>{t('tally.of', { name: line.plant.body.name, n: line.n, of: row.length })}</h2>
+      {canWrite && (
+        <form
+          className="flex flex-col gap-2"
+          onSubmit={(event) => {
+            event.preventDefault()
+            write(text)
+          }}
+        >
+          <Field
+            label={t('tally.line')}
+            hint={t('tally.lineHint')}
+            error={
+              read.ok || text.trim() === ''
+                ? undefined
+                : t(`tally.failure.${read.reason}`, { word: read.word })
+            }
+          >
+            {(ids) => (
+              <input
+                {...ids}
+                ref={input}
+                className="input"
+                inputMode="text"
+                autoComplete="off"
+                value={text}
+                onChange={(event) => setText(event.target.value)}
+              />
+            )}
+          </Field>
+          <div className="flex flex-wrap gap-2">
+            <button type="submit" className="btn btn-main flex-1" disabled={!read.ok}>
+              {t('enter.add')}
+            </button>
+            <button
+              type="button"
+              className="btn"
+              disabled={last === null}
+              onClick={() => last !== null && write(last)}
+            >
+              {t('tally.copyLast')}
+            </button>
+            <button type="button" className="btn" onClick={next}>
+              {t('tally.skip')}
+            </button>
+            <button type="button" className="btn btn-plain" disabled={line.is === 'missing'} onClick={end}>
+              {t('tally.missingDo')}
+            </button>
+          </div>
+        </form>
+      )}
+      <SlipGroup title={t('tally.totals')}>
+        <SlipRow label={t('tally.known')}>
+          {t('tally.knownOf', { known: totals.known, of: totals.plants - totals.missing - totals.young })}
+        </SlipRow>
+        <SlipRow label={t('tally.buds')} isDeciding>
+          {t('tally.budsOf', { buds: totals.buds, wanted: totals.wantedOfKnown })}
+        </SlipRow>
+        <SlipRow label={t('tally.wantedWhole')}>{totals.wanted}</SlipRow>
+        <SlipRow label={t('tally.short')} tone={totals.short > 0 ? 'due' : undefined}>
+          {totals.short}
+        </SlipRow>
+        <SlipRow label={t('tally.over')} tone={totals.over > 0 ? 'due' : undefined}>
+          {totals.over}
+        </SlipRow>
+        <SlipRow label={t('tally.notIn')}>
+          {t('tally.notInWords', { missing: totals.missing, young: totals.young })}
+        </SlipRow>
+        <SlipRow label={t('tally.head.canes')}>{totals.canes}</SlipRow>
+        <SlipRow label={t('tally.head.ties')}>{totals.ties}</SlipRow>
+        <SlipRow label={t('tally.head.minutes')}>{totals.minutes}</SlipRow>
+        {totals.pruningsKg > 0 && (
+          <SlipRow label={t('tally.head.prunings')}>{formatMass(totals.pruningsKg, units.system)}</SlipRow>
+        )}
+      </SlipGroup>
+    </section>
+  )
+}

@@ -1,0 +1,65 @@
+import type { Place, Plant } from '@klados/contract'
+import { budTarget } from '@klados/core/budget'
+import { replayChoices, replayPlants } from '@klados/core/journal'
+import type { JournalEntry } from '@klados/core/journal'
+import { daysBetween } from '@klados/core/season'
+import { countOfWinter } from '@klados/core/tally'
+import type { RowPlant } from '@klados/core/tally'
+import { usualSettings } from '@klados/core/training'
+import { useMemo } from 'react'
+import type { WoodBenchData } from '../use-bench.ts'
+
+/** A plant of the row with its number from the end that one looks from. */
+export interface RowLine extends RowPlant {
+  readonly plant: Plant
+  readonly n: number
+}
+
+/** Younger than this a vine has a budget of its own: a share of a grown one's. */
+const YOUNG_YEARS = 3
+const YOUNG_SHARE = 0.3
+const DAYS_A_YEAR = 365.25
+/** Choices of this winter say what a drawn plant keeps. */
+const WINTER_DAYS = 200
+const NEAR = 0.1
+
+/** The plants of a place in order along it, with what is counted or drawn of each this winter. */
+export function useRow(place: Place, data: WoodBenchData, on: string): readonly RowLine[] {
+  const { entries, plants, pieces } = data
+  return useMemo(() => {
+    const records = replayPlants(entries as readonly JournalEntry[], on)
+    const choices = [...replayChoices(entries as readonly JournalEntry[], on).values()]
+    const drawn = new Set(pieces.filter(({ removedOn }) => removedOn === null).map(({ plantId }) => plantId))
+    const isFromLeft = place.body.viewingEnd === 'left'
+    const inOrder = [...plants].sort((a, b) => (isFromLeft ? a.body.xM - b.body.xM : b.body.xM - a.body.xM))
+    return inOrder.map((plant, i): RowLine => {
+      const tally = countOfWinter(records.get(plant.id)?.tallies ?? [], on)
+      const choice = choices.findLast(
+        (one) =>
+          one.plantId === plant.id && one.state !== 'dropped' && daysBetween(one.madeOn, on) <= WINTER_DAYS,
+      )
+      const isYoung = daysBetween(plant.body.plantedOn, on) < YOUNG_YEARS * DAYS_A_YEAR
+      const isDrawn = drawn.has(plant.id)
+      const usual = budTarget(plant.body.budGoal ?? usualSettings.goal, tally?.pruningsKg ?? null)
+      const aim = Math.round(usual.aim * YOUNG_SHARE)
+      const young = { aim, min: Math.floor(aim * (1 - NEAR)), max: Math.ceil(aim * (1 + NEAR)) }
+      const fromChoice = choice && {
+        canes: choice.decided.filter(({ deed }) => deed === 'lay').length,
+        spurs: choice.decided.filter(({ deed }) => deed === 'spur').length,
+        buds: choice.buds,
+        ties: choice.ties,
+        minutes: Math.round(choice.tookMinutes ?? choice.minutes),
+        pruningsKg: null,
+      }
+      return {
+        id: plant.id,
+        plant,
+        n: i + 1,
+        is: plant.body.ended ? 'missing' : isDrawn ? 'portrait' : isYoung ? 'young' : 'counted',
+        // A young plant that was given a budget goes by that.
+        target: isYoung && plant.body.budGoal === null ? young : usual,
+        counted: tally ?? fromChoice ?? null,
+      }
+    })
+  }, [place, entries, plants, pieces, on])
+}

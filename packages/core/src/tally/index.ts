@@ -1,0 +1,2 @@
+export { budState, countOfWinter, readTallyLine, rowTotals } from './tally.ts'
+export type { BudState, Counted, RowPlant, RowTotals, TallyFailure, TallyLine } from './tally.ts'
