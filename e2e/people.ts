@@ -66,3 +66,54 @@ export function journalId(atMs = Date.now()): string {
   const time = atMs.toString(16).padStart(12, '0')
   return `${time.slice(0, 8)}-${time.slice(8)}-7${crypto.randomUUID().slice(15)}`
 }
+
+/** Stands a plant through the API. */
+export async function havePlant(page: Page, garden: string, placeId: string, rest: object): Promise<string> {
+  const id = crypto.randomUUID()
+  const body = {
+    placeId,
+    name: 'Plant',
+    kindId: 'pear',
+    xM: 1,
+    startNodeId: null,
+    plantedOn: '2020-01-01',
+    system: null,
+    rootstock: '',
+    graftHeightM: null,
+    motherId: null,
+    formPlanted: null,
+    leads: [],
+    budGoal: null,
+    ended: null,
+    ...rest,
+  }
+  const reply = await page.request.put(`/api${garden.replace('/g/', '/gardens/')}/plants/${id}`, {
+    data: { saveId: crypto.randomUUID(), basedOn: 0, body },
+  })
+  if (!reply.ok()) throw new Error(await reply.text())
+  return id
+}
+
+/** Writes entries about a plant through the API. */
+export async function haveEntries(
+  page: Page,
+  garden: string,
+  placeId: string,
+  plantId: string,
+  entries: readonly { readonly kind: string; readonly at: string; readonly body: object }[],
+): Promise<void> {
+  const start = Date.now() - entries.length
+  const data = {
+    entries: entries.map((entry, i) => ({
+      ...entry,
+      id: journalId(start + i),
+      placeId,
+      plantId,
+      recordedAt: new Date(start + i).toISOString(),
+      supersedes: null,
+    })),
+  }
+  const reply = await page.request.post(`/api${garden.replace('/g/', '/gardens/')}/entries`, { data })
+  const said = await reply.text()
+  if (!reply.ok() || said.includes('"refused"') || said.includes('"held"')) throw new Error(said)
+}

@@ -1,5 +1,6 @@
 import { benchCutting, benchFrame, benchReplay } from './core.ts'
 import { benchAgainstSolver, benchCable, benchTrellis } from './mechanics.ts'
+import { benchLaying } from './laying.ts'
 import { benchJournal } from './journal.ts'
 
 await benchFrame()
@@ -8,4 +9,5 @@ await benchReplay()
 benchCable()
 await benchAgainstSolver()
 await benchTrellis()
+await benchLaying()
 await benchJournal()

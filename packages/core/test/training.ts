@@ -106,3 +106,45 @@ export function viewOf(
     ...rest,
   })!
 }
+
+/** Small differences that are the same in every run: mulberry32 (T. Ettinger, public domain). */
+function seeded(seed: number): () => number {
+  let state = seed
+  return () => {
+    state = (state + 0x6d2b79f5) | 0
+    let t = Math.imul(state ^ (state >>> 15), 1 | state)
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
+  }
+}
+
+/** A cane-pruned vine in winter with so many canes round its head, as seasons leave them. */
+export function vineOf(seed: number, canes: number): PlantView {
+  const random = seeded(seed)
+  const wood = new Wood(1.1, '2026-02-01')
+  wood.stem('trunk', null, 0, [1.1, 0], 0.8, 0, { seasonsThen: 8, baseMm: 40, calledRole: 'trunk' })
+  for (const side of ['l', 'r'] as const)
+    wood.stem(`stub-${side}`, 'trunk', 0.8, [1.1, 0.8], 0.3, side === 'l' ? -80 : 80, {
+      seasonsThen: 2,
+      baseMm: 14,
+    })
+  for (let i = 0; i < canes; i++) {
+    const side = random() < 0.5 ? 'l' : 'r'
+    const alongM = random() * 0.28
+    const lengthM = 0.3 + random() * 1.5
+    wood.stem(
+      `c${i}`,
+      `stub-${side}`,
+      alongM,
+      [1.1 + (side === 'l' ? -alongM : alongM), 0.81],
+      lengthM,
+      random() * 40 - 20,
+      {
+        baseMm: 5 + random() * 9,
+        buds: Math.max(2, Math.round(lengthM / (0.06 + random() * 0.05))),
+        light: random() < 0.3 ? 'well-lit' : random() < 0.3 ? 'shaded' : null,
+      },
+    )
+  }
+  return viewOf(wood, 'wine-grape', wiresAt(2.2, 0.9), { goal: { by: 'plain', aim: 24, min: 20, max: 28 } })
+}

@@ -75,10 +75,10 @@ export function readQuickLine(text: string, system: UnitSystem): QuickLine {
   }
   const [thick, long, count] = figures
   if (thick === undefined) return { ok: false, reason: 'no-thickness' }
-  if (long === undefined) return { ok: false, reason: 'no-length' }
   const mm = parseLength(thick, system === 'metric' ? 'mm' : 'in')
   if (!mm.ok) return { ok: false, reason: 'unknown-word', word: thick }
   if (mm.value <= 0 || mm.value * 1000 > MOST_MM) return { ok: false, reason: 'too-thick', word: thick }
+  if (long === undefined) return { ok: false, reason: 'no-length' }
   const length = parseLength(long, system === 'metric' ? 'cm' : 'in')
   if (!length.ok) return { ok: false, reason: 'unknown-word', word: long }
   if (length.value <= 0 || length.value > MOST_M) return { ok: false, reason: 'too-long', word: long }
