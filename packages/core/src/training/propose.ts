@@ -68,8 +68,8 @@ export function instanceOf(question: Question, overrides: Overrides = new Map())
       max,
     })),
     buds: {
-      min: Math.max(0, buds.min - standingBuds),
-      max: Math.max(0, buds.max - standingBuds),
+      min: Math.max(0, (buds.isTight ? buds.aim : buds.min) - standingBuds),
+      max: Math.max(0, (buds.isTight ? buds.aim : buds.max) - standingBuds),
       costPerBud: buds.costPerBud,
     },
     weights: question.weights,

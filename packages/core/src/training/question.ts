@@ -210,6 +210,8 @@ export interface Question {
     readonly min: number
     readonly max: number
     readonly costPerBud: number
+    /** Where wood is there to come near the aim itself, and near enough is not enough. */
+    readonly isTight?: boolean
   }
   readonly weights: { readonly gapPerM: number; readonly overlapPerM: number }
   readonly followUps: (chosen: Chosen) => readonly FollowUp[]

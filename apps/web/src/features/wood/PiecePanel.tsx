@@ -1,8 +1,18 @@
 import type { Place } from '@klados/contract'
 import { distanceM, polylineLengthM } from '@klados/core/geometry'
 import { findKind } from '@klados/core/kinds'
-import { findTieMaterial, tieMaterials, usualLoopMm } from '@klados/core/ties'
-import { hitches, pieceAge, baseDiameterMm, tiePoints } from '@klados/core/wood'
+import { findTieMaterial, tieMaterials, tieWarnings, usualLoopMm, usualTie } from '@klados/core/ties'
+import type { TieMaterialId } from '@klados/core/ties'
+import {
+  baseDiameterMm,
+  bends,
+  faults,
+  healths,
+  hitches,
+  lights,
+  pieceAge,
+  tiePoints,
+} from '@klados/core/wood'
 import type { Hitch, Piece, TiePoint } from '@klados/core/wood'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -28,6 +38,8 @@ interface PiecePanelProps {
 
 /** Ties nearer than this are at the same crossing. */
 const SAME_CROSSING_M = 0.03
+/** A cane tied this near to its end does not whip. */
+const END_TIED_M = 0.15
 
 /** One piece of wood: what it is on this day, and what can be done to it. */
 export function PiecePanel(props: PiecePanelProps) {
@@ -61,6 +73,7 @@ export function PiecePanel(props: PiecePanelProps) {
       {canWrite && piece.removedOn === null && (
         <>
           <TieIt {...props} diameterMm={diameterMm} />
+          <Seen {...props} />
           <Cut {...props} diameterMm={diameterMm} />
         </>
       )}
@@ -71,8 +84,10 @@ export function PiecePanel(props: PiecePanelProps) {
 function TieIt({ piece, place, data, on, recorder, diameterMm }: PiecePanelProps & { diameterMm: number }) {
   const { t } = useTranslation()
   const units = useUnits()
-  const [materialId, setMaterialId] = useState('soft-jute')
-  const [hitch, setHitch] = useState<Hitch>('figureEight')
+  const age = pieceAge(piece, on, data.hemisphere)
+  const usual = usualTie({ ageSeasons: age, baseMm: diameterMm, isPermanent: piece.calledRole === 'arm' })
+  const [materialId, setMaterialId] = useState(usual.materialId)
+  const [hitch, setHitch] = useState<Hitch>(usual.hitch)
   const taken = data.ties.filter((tie) => tie.pieceId === piece.id && tie.endedOn === null)
   const free = tiePoints(piece.path, data.supports).filter(
     (point) => !taken.some((tie) => distanceM(tie.at, point.at) < SAME_CROSSING_M),
@@ -81,6 +96,31 @@ function TieIt({ piece, place, data, on, recorder, diameterMm }: PiecePanelProps
   const loopOf = (point: TiePoint) => usualLoopMm(hitch, stemMm, point.supportDiameterMm)
   const longestMm = Math.max(0, ...free.map(loopOf))
   const material = findTieMaterial(materialId)!
+  const kind = findKind(data.plants.find((one) => one.id === piece.plantId)?.body.kindId ?? '')
+  const stemLengthM = polylineLengthM(piece.path)
+  const last = Math.max(0, ...[...taken, ...free].map(({ alongM }) => alongM))
+  const warnings = kind
+    ? [
+        ...new Set(
+          free.flatMap((point) =>
+            tieWarnings({
+              materialId,
+              hitch,
+              loopMm: loopOf(point),
+              stemMm,
+              supportMm: point.supportDiameterMm,
+              alongM: point.alongM,
+              stemLengthM,
+              ageSeasons: age,
+              isEndTied: stemLengthM - last < END_TIED_M,
+              isWoven: piece.fault === 'woven',
+              isAgainstTwining: false,
+              kind,
+            }),
+          ),
+        ),
+      ]
+    : []
   const tie = (at: readonly TiePoint[]) =>
     recorder.write(
       t('wood.tieHere', { count: at.length }),
@@ -114,7 +154,7 @@ function TieIt({ piece, place, data, on, recorder, diameterMm }: PiecePanelProps
             label={t('wood.material')}
             value={materialId}
             options={tieMaterials.map((one) => ({ value: one.id, label: t(`tieMaterial.${one.id}`) }))}
-            onChange={setMaterialId}
+            onChange={(id) => setMaterialId(id as TieMaterialId)}
           />
           <Choice
             label={t('wood.hitch')}
@@ -129,6 +169,11 @@ function TieIt({ piece, place, data, on, recorder, diameterMm }: PiecePanelProps
               total: units.length((longestMm + material.tailMm) / 1000, 'short'),
             })}
           </p>
+          {warnings.map((code) => (
+            <p key={code} className="text-ochre">
+              {t(`tieWarning.${code}`)}
+            </p>
+          ))}
           <div className="flex flex-wrap gap-1">
             {free.length > 1 &&
               free.slice(0, 12).map((point) => (
@@ -143,6 +188,57 @@ function TieIt({ piece, place, data, on, recorder, diameterMm }: PiecePanelProps
         </>
       )}
     </section>
+  )
+}
+
+const NOT_SEEN = 'not-seen'
+
+/** What the hand and the eye tell of it, which no figure does: each is written down as it is picked. */
+function Seen({ piece, place, on, recorder }: PiecePanelProps) {
+  const { t } = useTranslation()
+  const head = { placeId: place.id, plantId: piece.plantId, at: on }
+  const none = { value: NOT_SEEN, label: t('enter.notSeen') }
+  const nothing = { v: 1 as const, pieceId: piece.id, bends: null, light: null, fault: null }
+  const see = (part: Partial<Pick<typeof piece, 'bends' | 'light' | 'fault'>>) =>
+    recorder.write(t('enter.seen'), [{ ...head, kind: 'piece.seen', body: { ...nothing, ...part } }])
+  const known = <V extends string>(options: readonly V[], value: string): V | null =>
+    options.find((one) => one === value) ?? null
+  return (
+    <details>
+      <summary className="font-display text-[15px] font-semibold">{t('enter.seen')}</summary>
+      <div className="grid grid-cols-2 gap-2 pt-1">
+        <Pick
+          label={t('enter.bends')}
+          value={piece.bends ?? NOT_SEEN}
+          options={[none, ...bends.map((value) => ({ value, label: t(`enter.bendsOf.${value}`) }))]}
+          onChange={(value) => see({ bends: known(bends, value) })}
+        />
+        <Pick
+          label={t('enter.light')}
+          value={piece.light ?? NOT_SEEN}
+          options={[none, ...lights.map((value) => ({ value, label: t(`enter.lightOf.${value}`) }))]}
+          onChange={(value) => see({ light: known(lights, value) })}
+        />
+        <Pick
+          label={t('enter.fault')}
+          value={piece.fault ?? NOT_SEEN}
+          options={[none, ...faults.map((value) => ({ value, label: t(`enter.faultOf.${value}`) }))]}
+          onChange={(value) => see({ fault: known(faults, value) })}
+        />
+        <Pick
+          label={t('enter.health')}
+          value={piece.health ?? NOT_SEEN}
+          options={[none, ...healths.map((value) => ({ value, label: t(`wood.health.${value}`) }))]}
+          onChange={(value) => {
+            const health = known(healths, value)
+            if (health)
+              recorder.write(t('enter.health'), [
+                { ...head, kind: 'piece.judged', body: { v: 1, pieceId: piece.id, health, reason: '' } },
+              ])
+          }}
+        />
+      </div>
+    </details>
   )
 }
 

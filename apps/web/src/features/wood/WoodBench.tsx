@@ -316,7 +316,11 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
           )}
           {reading === 'do' &&
             (training ? (
-              <DoSlip placeId={place.id} {...{ data, training, recorder, on, canWrite }} />
+              <DoSlip
+                placeId={place.id}
+                placeName={place.body.name}
+                {...{ data, training, recorder, on, canWrite }}
+              />
             ) : (
               <p className="text-slate">{t('choose.pickPlant')}</p>
             ))}

@@ -29,6 +29,8 @@ const ACROSS_COST = 1.5
 const NO_RENEWAL_COST = 3
 /** So many steps of two buds a cane is offered shorter, for the sake of the budget. */
 const SHORTER_STEPS = 4
+/** ... where it has more than this of its part of the buds. */
+const SHORTER_SHARE = 0.8
 const SIDES = ['left', 'right'] as const
 /** Canes farther out than this go with the old cane that they stand on. */
 const CANDIDATE_REACH_M = 0.6
@@ -177,16 +179,18 @@ function optionsOf(
   ]
   if (isBarred(judgements)) return [off(), ...spurs]
   const lays = SIDES.flatMap((towards, i) =>
-    laysAlong(stem, wire, towards, stretches[i]!, head).map((lay) => ({
-      ...lay,
-      isOnlyAsked: fromTrunk,
-      cost:
-        lay.cost -
-        sumOfPoints(judgements) +
-        (hasRenewal ? 0 : NO_RENEWAL_COST) +
-        (towards === side ? 0 : ACROSS_COST) -
-        (count === 1 ? WEIGHTS.gapPerM * covered(lay) : 0),
-    })),
+    laysAlong(stem, wire, towards, stretches[i]!, head, (view.target.aim * SHORTER_SHARE) / count).map(
+      (lay) => ({
+        ...lay,
+        isOnlyAsked: fromTrunk,
+        cost:
+          lay.cost -
+          sumOfPoints(judgements) +
+          (hasRenewal ? 0 : NO_RENEWAL_COST) +
+          (towards === side ? 0 : ACROSS_COST) -
+          (count === 1 ? WEIGHTS.gapPerM * covered(lay) : 0),
+      }),
+    ),
   )
   return [off(), ...spurs, ...lays]
 }
@@ -200,6 +204,8 @@ export function laysAlong(
   towards: 'left' | 'right',
   stretch: Stretch,
   head: Pick<Head, 'at'>,
+  /** A cane with fewer buds than this is not offered shorter. */
+  shorterFrom: number,
 ): Option[] {
   const endXM = stretch.path.at(-1)!.xM
   const lie = lieAlong(stem, wire.path, towards, endXM, bendRadiusM(stem))
@@ -208,7 +214,7 @@ export function laysAlong(
   const options: Option[] = []
   for (let step = 0; step <= SHORTER_STEPS; step++) {
     const buds = full - 2 * step
-    if (buds < 3 || (step > 0 && buds < full / 2)) break
+    if (buds < 3 || (step > 0 && (full < shorterFrom || buds < full / 2))) break
     const lengthM = step === 0 ? lie.lengthM : cutAbove(stem, buds).cutM
     if (step > 0 && lengthM >= lie.lengthM) continue
     const shortM = lie.lengthM - lengthM

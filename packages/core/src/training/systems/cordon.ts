@@ -147,9 +147,7 @@ export function cordonQuestion(view: PlantView, head: Head, wire: Wire, withCane
     crossings: [],
     standingBuds,
     // Extra canes are there to come near the figure itself; spurs alone need only be near enough.
-    buds: withCanes
-      ? { aim: view.target.aim, min: view.target.aim, max: view.target.aim, costPerBud: COST_PER_BUD }
-      : { ...view.target, costPerBud: COST_PER_BUD },
+    buds: { ...view.target, costPerBud: COST_PER_BUD, isTight: withCanes },
     weights: { gapPerM: 10, overlapPerM: 12 },
     followUps: (chosen) => spentSpurs(view, arms, (id) => chosen.get(id)?.deed ?? null),
     remarks: (chosen) => {
@@ -267,7 +265,7 @@ function caneLays(
   const ends = [upper.path[0]!.xM, upper.path.at(-1)!.xM] as const
   const endXM = isBack ? head.at.xM : isAtEnd ? (sign > 0 ? ends[1] : ends[0]) : stretch.path.at(-1)!.xM
   const to: Stretch = { ...stretch, path: [head.at, { xM: endXM, yM: heightOn(upper.path, endXM) }] }
-  return laysAlong(stem, upper, towards, to, head)
+  return laysAlong(stem, upper, towards, to, head, Infinity)
     .slice(0, 1)
     .map((lay) => ({
       ...lay,

@@ -83,7 +83,7 @@ export function CompareStrip({ data, training, choosing, on }: CompareStripProps
                 </td>
                 <td>{stem.parent ? pieceWords(t, stem.parent.piece, data, on) : t('enter.fromCrown')}</td>
                 <td>{deedWords(t, units, one, many)}</td>
-                <td>{reasonWords(t, units, candidate, one.deed)}</td>
+                <td>{reasonWords(t, units, candidate, choosing)}</td>
               </tr>
             )
           })}

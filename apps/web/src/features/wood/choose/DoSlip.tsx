@@ -1,4 +1,6 @@
 import type { ChoiceRecord } from '@klados/core/choices'
+import { replayChoices } from '@klados/core/journal'
+import { findKind } from '@klados/core/kinds'
 import type { FollowUp } from '@klados/core/training'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -9,6 +11,8 @@ import { SlipGroup, SlipRow } from '../../../ui/Slip.tsx'
 import { useUnits } from '../../../ui/units.tsx'
 import type { WoodBenchData } from '../use-bench.ts'
 import { doneEntries, tiesFor } from './commit.ts'
+import { download } from '../../../ui/download.ts'
+import { cuttingSheet } from './cutting-sheet.ts'
 import type { Training } from './training.ts'
 import { deedWords, followWords, questionWords, writtenWhy } from './words.ts'
 
@@ -16,6 +20,7 @@ const MOST_REASON = 200
 
 interface DoSlipProps {
   readonly placeId: string
+  readonly placeName: string
   readonly data: WoodBenchData
   readonly training: Training
   readonly recorder: Recorder
@@ -24,15 +29,16 @@ interface DoSlipProps {
 }
 
 /** What was planned, as a list to work off at the plant; done, it stands in the journal. */
-export function DoSlip({ placeId, data, training, recorder, on, canWrite }: DoSlipProps) {
+export function DoSlip({ placeId, placeName, data, training, recorder, on, canWrite }: DoSlipProps) {
   const { t } = useTranslation()
   const { planned, plant } = training
   if (!planned) return <p className="text-slate">{t('choose.doNone', { name: plant.body.name })}</p>
-  return <Planned {...{ placeId, data, training, recorder, on, canWrite }} choice={planned} />
+  return <Planned {...{ placeId, placeName, data, training, recorder, on, canWrite }} choice={planned} />
 }
 
 function Planned({
   placeId,
+  placeName,
   data,
   training,
   recorder,
@@ -55,6 +61,28 @@ function Planned({
       { ...head, kind: 'choice.done', body: { v: 1, choiceId: choice.choiceId, minutes: null } },
       ...doneEntries(choice, ties, training, data, head, (pieceId) => reasonOf(pieceId)),
     ])
+  /** Everything that is planned here, in the order along the place. */
+  const sheet = async () => {
+    const open = [...replayChoices(data.entries, on).values()].filter(({ state }) => state === 'planned')
+    const inOrder = [...data.plants].sort((a, b) => a.body.xM - b.body.xM)
+    const plants = inOrder.flatMap((one) =>
+      open
+        .filter(({ plantId }) => plantId === one.id)
+        .map((planned) => ({ name: one.body.name, choice: planned })),
+    )
+    const hazards = new Set(
+      inOrder
+        .flatMap(({ body }) => findKind(body.kindId)?.hazards ?? [])
+        .filter((hazard) => hazard === 'thorns'),
+    )
+    const cautions = [
+      t('choose.caution.springing'),
+      ...(hazards.size > 0 ? [t('choose.caution.thorns')] : []),
+    ]
+    const { sheetPdf } = await import('../../../documents/pdf.ts')
+    const content = cuttingSheet(t, units, placeName, on, plants, cautions)
+    download(`${content.title}.pdf`, 'application/pdf', await sheetPdf(content))
+  }
   const count = ties.reduce((sum, plan) => sum + plan.ties.length, 0)
   return (
     <section className="flex flex-col gap-3">
@@ -111,8 +139,8 @@ function Planned({
           </button>
           <p className="text-[13px] text-slate">{t('choose.doneHint')}</p>
           <div className="no-print flex gap-2">
-            <button type="button" className="btn" onClick={() => window.print()}>
-              {t('choose.print')}
+            <button type="button" className="btn" onClick={() => void sheet()}>
+              {t('choose.sheet.get')}
             </button>
             <button
               type="button"

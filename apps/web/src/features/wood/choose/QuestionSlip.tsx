@@ -4,12 +4,12 @@ import { cautionsOf, isRefused } from '@klados/core/training'
 import type { Candidate, Option } from '@klados/core/training'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link } from 'react-router'
 import { tieMaterialWords } from '../../../ui/id-words.ts'
 import { SlipGroup, SlipRow } from '../../../ui/Slip.tsx'
 import { useUnits } from '../../../ui/units.tsx'
 import { BudTape } from './BudTape.tsx'
 import type { Answer } from './use-answer.ts'
+import { OpenTier } from './OpenTier.tsx'
 import { shownOptions } from './options-shown.ts'
 import type { Training } from './training.ts'
 import type { Choosing } from './use-choosing.ts'
@@ -96,10 +96,8 @@ export function QuestionSlip(props: QuestionSlipProps) {
                   className={one.code === 'place-missing' || one.code === 'wire-bare' ? 'text-ochre' : ''}
                 >
                   {remarkWords(t, units, one, name, clusters)}{' '}
-                  {one.code === 'tier-without-wire' && (
-                    <Link to={`/g/${gardenId}/places/${placeId}/frame?tier=${one.figure?.toFixed(3)}`}>
-                      {t('choose.openFrame')}
-                    </Link>
+                  {one.code === 'tier-without-wire' && one.figure !== null && (
+                    <OpenTier gardenId={gardenId} placeId={placeId} heightM={one.figure} />
                   )}
                 </li>
               ))}
@@ -190,7 +188,7 @@ function ProposalLines({ choosing }: { choosing: Choosing }) {
                 {isOwn && <span className="text-ochre"> · {t('choose.own')}</span>}
               </span>
               <span className="max-w-[50%] text-right text-[13px] text-slate">
-                {reasonWords(t, units, candidate, one.deed, 2)}
+                {reasonWords(t, units, candidate, choosing, 2)}
               </span>
             </button>
           </li>

@@ -7,6 +7,7 @@ import type {
   FigureUnit,
   FollowUp,
   Judgement,
+  Proposal,
   Question,
   Remark,
 } from '@klados/core/training'
@@ -50,16 +51,27 @@ export function whyWords(t: TFunction, units: Units, judgements: readonly Judgem
     .join('; ')
 }
 
-/** The same for what is taken off though nothing speaks against it: there is no room for it. */
+/**
+ * The same for what is taken off though nothing speaks against it: the rule that has no place for it any more, else that
+ * there is no room.
+ */
 export function reasonWords(
   t: TFunction,
   units: Units,
-  { judgements }: Candidate,
-  deed: Deed,
+  { pieceId, judgements }: Candidate,
+  { question, proposal }: { readonly question: Question; readonly proposal: Proposal },
   most = 3,
 ): string {
-  const isSpare = deed === 'off' && !judgements.some(({ tone }) => tone === 'bars' || tone === 'against')
-  return isSpare ? t('choose.spare') : whyWords(t, units, judgements, most)
+  const isSpare =
+    proposal.chosen.get(pieceId)?.deed === 'off' &&
+    !judgements.some(({ tone }) => tone === 'bars' || tone === 'against')
+  if (!isSpare) return whyWords(t, units, judgements, most)
+  const full = question.rules.find(
+    ({ options, max }) =>
+      options.some(([id]) => id === pieceId) &&
+      options.filter(([id, optionId]) => proposal.chosen.get(id)?.id === optionId).length >= max,
+  )
+  return full ? t(`choose.rule.${full.code}`) : t('choose.spare')
 }
 
 /** What is done with a piece, as far as its words go. */

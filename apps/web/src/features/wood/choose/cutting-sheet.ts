@@ -1,0 +1,89 @@
+import type { ChoiceRecord } from '@klados/core/choices'
+import type { FollowUp } from '@klados/core/training'
+import type { TFunction } from 'i18next'
+import type { SheetContent, SheetSection } from '../../../documents/sheet-content.ts'
+import { formatDate } from '../../../data/dates.ts'
+import type { Units } from '../../../ui/units.tsx'
+import { deedWords, followWords, questionWords, writtenWhy } from './words.ts'
+
+export interface PlannedPlant {
+  readonly name: string
+  readonly choice: ChoiceRecord
+}
+
+/** What is planned at a place as a sheet for the crew, plant by plant in the order in which one walks. */
+export function cuttingSheet(
+  t: TFunction,
+  units: Units,
+  placeName: string,
+  on: string,
+  plants: readonly PlannedPlant[],
+  cautions: readonly string[],
+): SheetContent {
+  const sum = (of: (choice: ChoiceRecord) => number) =>
+    plants.reduce((total, { choice }) => total + of(choice), 0)
+  const totals: SheetSection = {
+    kind: 'table',
+    title: t('choose.sheet.totals'),
+    header: [t('choose.sheet.plant'), t('choose.ties'), t('choose.minutes')],
+    rows: [
+      ...plants.map(({ name, choice }) => [name, String(choice.ties), String(Math.round(choice.minutes))]),
+      [
+        t('choose.sheet.all'),
+        String(sum(({ ties }) => ties)),
+        String(Math.round(sum(({ minutes }) => minutes))),
+      ],
+    ],
+    isTotal: true,
+  }
+  return {
+    title: t('choose.sheet.title', { place: placeName }),
+    subtitle: formatDate(on, 'long'),
+    paper: units.system === 'metric' ? 'A4' : 'LETTER',
+    first:
+      cautions.length === 0
+        ? []
+        : [
+            {
+              kind: 'list',
+              title: t('choose.sheet.care'),
+              isBoxed: true,
+              groups: [
+                { title: null, items: cautions.map((text) => ({ lead: t('choose.sheet.mind'), text })) },
+              ],
+            },
+          ],
+    drawings: [],
+    sections: [...plants.map((plant) => plantSection(t, units, plant)), totals],
+    pageText: (page, of) => t('sheet.page', { page, of }),
+  }
+}
+
+function plantSection(t: TFunction, units: Units, { name, choice }: PlannedPlant): SheetSection {
+  const many = new Set(choice.decided.map(({ wire }) => wire).filter((wire) => wire !== null)).size > 1
+  return {
+    kind: 'list',
+    title: name,
+    intro: questionWords(t, choice.question),
+    groups: [
+      {
+        title: null,
+        items: choice.decided.map((one) => ({
+          lead: one.letter,
+          text: `${deedWords(t, units, one, many)} (${writtenWhy(t, units, one)})`,
+        })),
+      },
+      ...(choice.followUps
+        ? [
+            {
+              title: t('choose.followUps'),
+              items: choice.followUps.map((one, i) => ({
+                lead: String(i + 1),
+                text: followWords(t, units, one as FollowUp),
+              })),
+            },
+          ]
+        : []),
+    ],
+  }
+}
