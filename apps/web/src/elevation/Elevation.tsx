@@ -21,6 +21,8 @@ interface ElevationProps extends FaceProps {
   /** Where a tool draws, a drag is the tool's and does not move the sheet. */
   readonly isDrawing?: boolean
   readonly onPress?: (at: Point, hit: Hit | null, pxPerM: number) => void
+  /** Pressed and let go at the same place: a hand that moves the sheet chooses nothing. */
+  readonly onTap?: (at: Point, hit: Hit | null, pxPerM: number) => void
   readonly onDrag?: (at: Point, hit: Hit) => void
   readonly onHover?: (at: Point, pxPerM: number) => void
   /** Keys that the tool wants before the sheet does; true when it took one. */
@@ -28,6 +30,8 @@ interface ElevationProps extends FaceProps {
 }
 
 const KEY_ZOOM = 1.4
+/** A finger that only presses moves no farther. */
+const SAME_PLACE_PX = 6
 /** Room for the drawing of a long place and for the buttons over it. */
 const MIN_HEIGHT_PX = 150
 /** Marks beyond which a redraw takes longer than a frame. */
@@ -38,7 +42,17 @@ const LARGE_LIST = 500
  * so do + − 0 and arrows.
  */
 export function Elevation(props: ElevationProps) {
-  const { label, window: shown = null, isDrawing = false, onPress, onDrag, onHover, onKey, ...face } = props
+  const {
+    label,
+    window: shown = null,
+    isDrawing = false,
+    onPress,
+    onTap,
+    onDrag,
+    onHover,
+    onKey,
+    ...face
+  } = props
   const { wall, list, from } = face
   const { t } = useTranslation()
   const pane = useRef<HTMLDivElement>(null)
@@ -47,6 +61,7 @@ export function Elevation(props: ElevationProps) {
   const picture = useRef<HTMLCanvasElement>(null)
   const control = useCamera({ pane, sheet, picture, isDrawing, isLarge: list.length > LARGE_LIST })
   const drag = useRef<Hit | null>(null)
+  const down = useRef<{ readonly x: number; readonly y: number; readonly hit: Hit | null } | null>(null)
   const bounds = useMemo(
     () => (shown ? widened(shown, size) : boundsOf(wall, list, from)),
     [shown, size, wall, list, from],
@@ -62,6 +77,7 @@ export function Elevation(props: ElevationProps) {
   const press = (event: PointerEvent<HTMLElement>) => {
     if (event.button !== 0) return
     const hit = hitOf(event.target)
+    down.current = { x: event.clientX, y: event.clientY, hit }
     onPress?.(pointAt(event), hit, view.pxPerM)
     if (hit?.kind === 'node' && onDrag) {
       drag.current = hit
@@ -73,8 +89,13 @@ export function Elevation(props: ElevationProps) {
     // A hand that moves the sheet points at nothing.
     else if (!control.isLifted) onHover?.(pointAt(event), view.pxPerM)
   }
-  const release = () => {
+  const release = (event: PointerEvent<HTMLElement>) => {
     drag.current = null
+    const from = down.current
+    down.current = null
+    if (event.type !== 'pointerup' || !from) return
+    if (Math.hypot(event.clientX - from.x, event.clientY - from.y) <= SAME_PLACE_PX)
+      onTap?.(pointAt(event), from.hit, view.pxPerM)
   }
   const key = (event: KeyboardEvent<HTMLElement>) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return

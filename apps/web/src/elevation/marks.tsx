@@ -58,7 +58,8 @@ interface MarkShapeProps {
   readonly showNumber: boolean
 }
 
-function MarkShape({ mark, view, isChosen, movedText, showNumber }: MarkShapeProps) {
+/** Memoised for itself: to choose one mark draws that one anew and not all. */
+const MarkShape = memo(function MarkShape({ mark, view, isChosen, movedText, showNumber }: MarkShapeProps) {
   switch (mark.kind) {
     case 'area':
       // Face and soil are drawn once, with their courses and hatching, beneath all marks.
@@ -108,7 +109,7 @@ function MarkShape({ mark, view, isChosen, movedText, showNumber }: MarkShapePro
     case 'dimension':
       return <DimensionShape from={mark.from} to={mark.to} text={mark.text} view={view} />
   }
-}
+})
 
 const pointList = (points: readonly Point[], view: View) =>
   points.map((p) => `${view.x(p.xM).toFixed(1)},${view.y(p.yM).toFixed(1)}`).join(' ')

@@ -44,7 +44,7 @@ describe('laying', () => {
           expect(bound).toBe(Infinity)
         } else expect(laid!.objective).toBeCloseTo(best, 6)
       }),
-      { numRuns: 300 },
+      { numRuns: 2000 },
     )
   }, 60_000)
 

@@ -96,7 +96,7 @@ export function budState({ is, target, counted }: RowPlant): BudState {
 export function rowTotals(plants: readonly RowPlant[]): RowTotals {
   const standing = plants.filter(({ is }) => is !== 'missing')
   const grown = standing.filter(({ is }) => is !== 'young')
-  const known = grown.filter(({ counted }) => counted?.buds != null)
+  const known = grown.filter(({ counted }) => (counted?.buds ?? null) !== null)
   const sum = (of: readonly RowPlant[], what: (plant: RowPlant) => number | null | undefined) =>
     of.reduce((total, plant) => total + (what(plant) ?? 0), 0)
   return {

@@ -18,6 +18,7 @@ import { ChooseSlip } from './choose/ChooseSlip.tsx'
 import { CompareStrip } from './choose/CompareStrip.tsx'
 import { DoSlip } from './choose/DoSlip.tsx'
 import { Memory } from './choose/Memory.tsx'
+import { PlaceProgress } from './choose/PlaceProgress.tsx'
 import { PlantWire } from './choose/PlantWire.tsx'
 import { ProposalMarks } from './choose/ProposalMarks.tsx'
 import { useTraining } from './choose/training.ts'
@@ -208,7 +209,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
           window={shown}
           chosenId={choosing?.focused ?? chosen?.id ?? null}
           isDrawing={tools.tool !== 'choose'}
-          onPress={tools.press}
+          {...(tools.tool === 'choose' ? { onTap: tools.press } : { onPress: tools.press })}
           onHover={tools.hover}
           onKey={tools.key}
           overlay={(view) => (
@@ -296,6 +297,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
           )}
           {reading === 'choose' && (
             <ChooseSlip
+              data={data}
               gardenId={gardenId}
               placeId={place.id}
               training={training}
@@ -314,6 +316,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               onPlant={goTo}
             />
           )}
+          {reading === 'do' && <PlaceProgress data={data} on={on} />}
           {reading === 'do' &&
             (training ? (
               <DoSlip

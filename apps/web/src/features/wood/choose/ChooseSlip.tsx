@@ -1,6 +1,8 @@
 import { useTranslation } from 'react-i18next'
 import type { Recorder } from '../../../data/use-recorder.ts'
 import { QuestionSlip } from './QuestionSlip.tsx'
+import type { WoodBenchData } from '../use-bench.ts'
+import { TiesBySystem } from './TiesBySystem.tsx'
 import { SystemPanel } from './SystemPanel.tsx'
 import type { Training } from './training.ts'
 import type { Answer } from './use-answer.ts'
@@ -9,6 +11,7 @@ import type { Choosing } from './use-choosing.ts'
 interface ChooseSlipProps {
   readonly gardenId: string
   readonly placeId: string
+  readonly data: WoodBenchData
   readonly training: Training | null
   readonly choosing: Choosing | null
   readonly answer: Answer | null
@@ -19,7 +22,16 @@ interface ChooseSlipProps {
 }
 
 /** What a plant asks now; where it asks nothing, why not and what its year brings. */
-export function ChooseSlip({ training, choosing, answer, recorder, on, onCommit, ...rest }: ChooseSlipProps) {
+export function ChooseSlip({
+  data,
+  training,
+  choosing,
+  answer,
+  recorder,
+  on,
+  onCommit,
+  ...rest
+}: ChooseSlipProps) {
   const { gardenId, placeId, canWrite } = rest
   const { t } = useTranslation()
   if (!training) return <p className="text-slate">{t('choose.pickPlant')}</p>
@@ -64,10 +76,15 @@ export function ChooseSlip({ training, choosing, answer, recorder, on, onCommit,
             {t('choose.system')}: {t(`system.${system.id}` as 'system.cane-two')}
           </summary>
           {panel}
+          <TiesBySystem data={data} training={training} />
         </details>
       ) : (
         panel
       )}
+      <details className="max-sm:hidden">
+        <summary className="text-[13px] text-slate">{t('choose.keys.title')}</summary>
+        <p className="text-[13px] text-slate">{t('choose.keys.text')}</p>
+      </details>
     </>
   )
 }

@@ -2,11 +2,12 @@ import type { ChoiceRecord } from '@klados/core/choices'
 import { replayChoices } from '@klados/core/journal'
 import { findKind } from '@klados/core/kinds'
 import type { FollowUp } from '@klados/core/training'
-import { useMemo } from 'react'
+import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { formatDate } from '../../../data/dates.ts'
 import type { Recorder } from '../../../data/use-recorder.ts'
 import { tieMaterialWords } from '../../../ui/id-words.ts'
+import { NumberField } from '../../../ui/NumberField.tsx'
 import { SlipGroup, SlipRow } from '../../../ui/Slip.tsx'
 import { useUnits } from '../../../ui/units.tsx'
 import type { WoodBenchData } from '../use-bench.ts'
@@ -52,13 +53,14 @@ function Planned({
   const ties = useMemo(() => tiesFor(choice, view, data), [choice, view, data])
   const many = new Set(choice.decided.map(({ wire }) => wire).filter((wire) => wire !== null)).size > 1
   const head = { placeId, at: on, plantId: plant.id }
+  const [took, setTook] = useState<number | null>(null)
   const reasonOf = (pieceId: string) => {
     const one = choice.decided.find((other) => other.pieceId === pieceId)
     return one ? writtenWhy(t, units, one).slice(0, MOST_REASON) : ''
   }
   const done = () =>
     recorder.write(t('choose.doneAll'), [
-      { ...head, kind: 'choice.done', body: { v: 1, choiceId: choice.choiceId, minutes: null } },
+      { ...head, kind: 'choice.done', body: { v: 1, choiceId: choice.choiceId, minutes: took } },
       ...doneEntries(choice, ties, training, data, head, (pieceId) => reasonOf(pieceId)),
     ])
   /** Everything that is planned here, in the order along the place. */
@@ -134,6 +136,14 @@ function Planned({
       </SlipGroup>
       {canWrite && (
         <>
+          <NumberField
+            label={t('choose.took')}
+            value={took ?? Math.round(choice.minutes)}
+            min={0}
+            max={10_000}
+            step={1}
+            onChange={setTook}
+          />
           <button type="button" className="btn btn-main py-2.5" onClick={done}>
             {t('choose.cutTied')}
           </button>

@@ -56,7 +56,7 @@ function Remembered({ choice, data, training }: RememberedProps) {
               ...(one.isOwn
                 ? [one.reason ? t('choose.memoryOwn', { reason: one.reason }) : t('choose.memoryOwnPlain')]
                 : []),
-              ...(came?.shootsPerM != null && came.laidM > LONG_M
+              ...(came?.shootsPerM !== undefined && came.shootsPerM !== null && came.laidM > LONG_M
                 ? [t('choose.memoryShoots', { rate: came.shootsPerM.toFixed(1) })]
                 : []),
               ...(came && !came.isAlive && came.endedWhy

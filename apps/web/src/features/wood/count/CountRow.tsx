@@ -169,7 +169,7 @@ function Line({
       <td className={`text-left ${TONES[state]}`}>{t(`tally.state.${state}`)}</td>
       <td>{cell(counted?.ties)}</td>
       <td>{cell(counted?.minutes)}</td>
-      <td>{counted?.pruningsKg == null ? '–' : mass(counted.pruningsKg)}</td>
+      <td>{counted && counted.pruningsKg !== null ? mass(counted.pruningsKg) : '–'}</td>
     </tr>
   )
 }

@@ -1,0 +1,60 @@
+import { isRefused, propose } from '@klados/core/training'
+import { useMemo } from 'react'
+import { useTranslation } from 'react-i18next'
+import { SlipRow } from '../../../ui/Slip.tsx'
+import { useUnits } from '../../../ui/units.tsx'
+import type { WoodBenchData } from '../use-bench.ts'
+import { minutesOf, tiesFor } from './commit.ts'
+import type { Training } from './training.ts'
+
+const DEADLINE_MS = 80
+
+/** What this winter would take in ties and minutes, were the plant grown in one system or another. */
+export function TiesBySystem({
+  data,
+  training,
+}: {
+  readonly data: WoodBenchData
+  readonly training: Training
+}) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const { systems, view } = training
+  const rows = useMemo(
+    () =>
+      systems.flatMap((system) => {
+        const question = system.question(view)
+        const limits = { deadlineMs: DEADLINE_MS, now: () => performance.now() }
+        const answer = question && propose(question, new Map(), limits)
+        if (!question || !answer || isRefused(answer)) return []
+        const decided = question.candidates.map(({ pieceId, letter }) => ({
+          ...answer.chosen.get(pieceId)!,
+          pieceId,
+          letter,
+          isOwn: false,
+          reason: '',
+          proposed: null,
+          judgements: null,
+        }))
+        const deeds = { decided, followUps: [...answer.followUps] }
+        const plans = tiesFor(deeds, view, data)
+        const ties = plans.reduce((sum, plan) => sum + plan.ties.length, 0)
+        const totalM = plans.reduce((sum, plan) => sum + plan.totalM, 0)
+        return [{ id: system.id, ties, totalM, minutes: minutesOf(deeds, ties) }]
+      }),
+    [systems, view, data],
+  )
+  if (rows.length < 2) return null
+  return (
+    <section>
+      <h3 className="text-slate">{t('choose.bySystem.title')}</h3>
+      <dl>
+        {rows.map(({ id, ties, totalM, minutes }) => (
+          <SlipRow key={id} label={t(`system.${id}` as 'system.cane-two')}>
+            {t('choose.bySystem.row', { count: ties, length: units.length(totalM), minutes })}
+          </SlipRow>
+        ))}
+      </dl>
+    </section>
+  )
+}
