@@ -94,6 +94,8 @@ export async function havePlant(page: Page, garden: string, placeId: string, res
   return id
 }
 
+let lastWritten = 0
+
 /** Writes entries about a plant through the API. */
 export async function haveEntries(
   page: Page,
@@ -102,7 +104,9 @@ export async function haveEntries(
   plantId: string,
   entries: readonly { readonly kind: string; readonly at: string; readonly body: object }[],
 ): Promise<void> {
-  const start = Date.now() - entries.length
+  // Later than everything written before: within a day the journal goes by its ids.
+  const start = Math.max(lastWritten + 1, Date.now() - entries.length)
+  lastWritten = start + entries.length
   const data = {
     entries: entries.map((entry, i) => ({
       ...entry,

@@ -1,7 +1,7 @@
 import { chromium } from '@playwright/test'
 import type { Page } from '@playwright/test'
 import config from './playwright.config.ts'
-import { openDemo } from './people.ts'
+import { haveEntries, havePlant, haveWall, openDemo } from './people.ts'
 
 const folder = process.env.SHOTS!
 const baseURL = process.env.BASE_URL!
@@ -30,8 +30,6 @@ interface Named {
 }
 
 const page = await open(1280, 800)
-await page.goto('/sign-in')
-await shoot(page, 'sign-in')
 const garden = await openDemo(page)
 await shoot(page, 'places', true)
 const places = (await (
@@ -52,18 +50,8 @@ await page.getByRole('link', { name: 'Sheet to print' }).click()
 await page.waitForURL(/\/sheet/)
 await page.getByRole('heading', { name: 'Before you start' }).waitFor()
 await shoot(page, 'sheet', true)
-await page.goto(at('Gatehouse', 'frame'))
-await shoot(page, 'frame-moved-nodes')
 await page.goto(at('Trial block', 'frame'))
 await shoot(page, 'frame-row')
-await page
-  .getByText(/^1 wire, /)
-  .first()
-  .click()
-const curve = page.locator('.recharts-surface').first()
-await curve.waitFor()
-await curve.scrollIntoViewIfNeeded()
-await shoot(page, 'wire-year')
 await page.goto(at('Kiwi pergola', 'frame'))
 await page.getByRole('radio', { name: 'above' }).check()
 await shoot(page, 'frame-pergola')
@@ -77,10 +65,20 @@ await page.goto(`${garden}/stores`)
 await page.getByRole('table').waitFor()
 await shoot(page, 'stores')
 await page.goto(at('South wall', 'wood'))
-await page.getByRole('button', { name: 'arm', exact: true }).first().click()
+await page.getByRole('radio', { name: 'East pear', exact: true }).click()
 await shoot(page, 'wood')
-await page.goto(`${at('Gatehouse', 'wood')}?on=${new Date().getUTCFullYear() - 1}-09-15`)
-await shoot(page, 'wood-last-year')
+// The winter before last year's cut: the same question on any day that these are taken.
+const winter = `${new Date().getUTCFullYear() - (new Date().toISOString().slice(5, 10) > '03-05' ? 0 : 1)}-02-05`
+await page.goto(`${at('Trial block', 'wood')}?on=${winter}`)
+await page.getByRole('radio', { name: 'White vine 1', exact: true }).click()
+await page.getByRole('group', { name: 'Reading' }).getByText('Choose').click()
+await shoot(page, 'wood-choose')
+await page.getByRole('button', { name: 'Commit as plan' }).click()
+await shoot(page, 'wood-do')
+await page.getByRole('group', { name: 'Reading' }).getByText('Count').click()
+await shoot(page, 'wood-count')
+await oldPear()
+await shoot(page, 'wood-old')
 await page.goto(`${garden}/round`)
 await shoot(page, 'round')
 
@@ -110,17 +108,153 @@ await shoot(page, 'tray')
 
 const dark = await open(1280, 800, 'dark')
 await openDemo(dark)
-await dark.goto(at('South wall', 'wood'))
+await dark.goto(`${at("Bothy's gable", 'wood')}?on=${winter}`)
+await dark.getByRole('group', { name: 'Reading' }).getByText('Choose').click()
 await shoot(dark, 'wood-dark')
 
 const phone = await open(390, 844)
 await openDemo(phone)
 await phone.goto(`${garden}/round`)
 await shoot(phone, 'round-phone')
-await phone.goto(at('South wall', 'wood'))
+await phone.goto(`${at('Trial block', 'wood')}?on=${winter}`)
+await phone.getByRole('radio', { name: 'White vine 3', exact: true }).click()
+await phone.getByRole('group', { name: 'Reading' }).getByText('Choose').click()
 await shoot(phone, 'wood-phone')
 await phone.goto(at('Trial block', 'frame'))
 await phone.getByRole('link', { name: 'Build it, on site' }).click()
 await phone.getByRole('radio', { name: 'Wires' }).check()
 await shoot(phone, 'build-phone')
 await browser.close()
+
+/** A pear of thirty years on five tiers, with some two thousand pieces of wood: what is in question is in ink. */
+async function oldPear(): Promise<void> {
+  const place = await haveWall(page, garden, {
+    name: 'Long wall',
+    widthM: 13,
+    usableHeightM: 2.2,
+    firstForkM: 0.4,
+  })
+  await page.goto(`${garden}/places/${place}/frame`)
+  await page.getByRole('button', { name: 'Begin: Level tiers' }).click()
+  const saved = page.waitForResponse(
+    (reply) => reply.request().method() === 'PUT' && reply.url().includes('/frames/'),
+  )
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  const { body } = (await (await saved).json()) as {
+    body: { design: { pattern: { levels: { heightM: number }[] } } }
+  }
+  const tiers = body.design.pattern.levels.map(({ heightM }) => heightM)
+  const plant = await havePlant(page, garden, place, {
+    name: 'Old pear',
+    kindId: 'pear',
+    xM: 6.5,
+    plantedOn: '1996-11-01',
+    system: 'level-tiers',
+  })
+  const id = () => crypto.randomUUID()
+  const entries: { kind: string; at: string; body: object }[] = []
+  const grew = (
+    pieceId: string,
+    on: { pieceId: string; alongM: number } | null,
+    path: [number, number][],
+    seasonsOld: number,
+    baseMm: number,
+    role: string | null,
+  ) =>
+    entries.push({
+      kind: 'piece.grew',
+      at: winter,
+      body: {
+        v: 1,
+        pieceId,
+        parent: on ? { on: 'piece', ...on } : { on: 'crown', leadId: null },
+        path: path.map(([xM, yM]) => ({ xM, yM })),
+        seasonsOld,
+        baseMm,
+        tipMm: null,
+        buds: null,
+        side: null,
+        role,
+      },
+    })
+  let under: { pieceId: string; alongM: number } | null = null
+  let footM = 0
+  for (const [tier, heightM] of tiers.slice(0, -1).entries()) {
+    const trunk = id()
+    grew(
+      trunk,
+      under,
+      [
+        [6.5, footM],
+        [6.5, heightM],
+      ],
+      30 - tier,
+      110 - 15 * tier,
+      'trunk',
+    )
+    under = { pieceId: trunk, alongM: heightM - footM }
+    footM = heightM
+    for (const side of [-1, 1]) {
+      const arm = id()
+      grew(
+        arm,
+        under,
+        [
+          [6.5, heightM],
+          [6.5 + side * 6, heightM],
+        ],
+        28 - tier,
+        60 - 8 * tier,
+        'arm',
+      )
+      for (let alongM = 0.2; alongM < 5.9; alongM += 0.12) {
+        const xM = 6.5 + side * alongM
+        const spur = id()
+        grew(
+          spur,
+          { pieceId: arm, alongM },
+          [
+            [xM, heightM],
+            [xM + 0.02, heightM + 0.08],
+          ],
+          9,
+          14,
+          'spur',
+        )
+        for (const [n, lean] of [-0.05, 0.01, 0.06, 0.03].entries())
+          grew(
+            id(),
+            { pieceId: spur, alongM: 0.02 * (n + 1) },
+            [
+              [xM + 0.01, heightM + 0.02 * (n + 1)],
+              [xM + lean, heightM + 0.12 + 0.02 * n],
+            ],
+            n < 2 ? 3 : 1,
+            6,
+            n < 2 ? 'spur' : 'lateral',
+          )
+      }
+    }
+  }
+  for (const [lengthM, lean] of [
+    [0.9, 0.03],
+    [0.8, 0.25],
+    [0.7, -0.2],
+  ] as const)
+    grew(
+      id(),
+      under,
+      [
+        [6.5, footM],
+        [6.5 + lean, footM + lengthM],
+      ],
+      1,
+      9,
+      null,
+    )
+  for (let from = 0; from < entries.length; from += 500)
+    await haveEntries(page, garden, place, plant, entries.slice(from, from + 500))
+  await page.goto(`${garden}/places/${place}/wood?on=${winter}`)
+  await page.getByRole('group', { name: 'Reading' }).getByText('Choose').click()
+  await page.getByRole('heading', { name: 'Which leader?' }).waitFor()
+}

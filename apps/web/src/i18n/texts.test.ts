@@ -2,6 +2,7 @@ import { errorStatus } from '@klados/contract'
 import { coreErrorCodes } from '@klados/core/errors'
 import { frameKinds } from '@klados/core/frame'
 import type { Field, Fields } from '@klados/core/frame'
+import { trainingSystems } from '@klados/core/training'
 import i18next from 'i18next'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { EDITED_APART } from '../features/frame/edited-apart.ts'
@@ -37,6 +38,10 @@ describe('there are words for', () => {
   it('everything that core refuses of a frame, a wire or an order', () => {
     const shown = Object.keys(coreErrorCodes).filter((code) => /^(frame|stringing|materials)\//.test(code))
     expect(unworded(shown.map((code) => `problem.${code}`))).toEqual([])
+  })
+
+  it.each(trainingSystems)('the system $id', ({ id }) => {
+    expect(unworded([`system.${id}`, `systemAbout.${id}`])).toEqual([])
   })
 
   it('everything that the server refuses of a person; the rest only a program can meet', () => {

@@ -222,7 +222,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
             </>
           )}
         />
-        <div className="max-sm:hidden">
+        <div className={reading === 'count' ? 'hidden' : 'max-sm:hidden'}>
           <Rings entries={data.entries} hemisphere={data.hemisphere} on={on} today={today} onDay={onDay} />
         </div>
         {choosing && training && <CompareStrip data={data} training={training} choosing={choosing} on={on} />}
