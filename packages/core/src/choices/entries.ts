@@ -62,7 +62,7 @@ export const choiceEntries = {
           path: noneOr(path),
           why: part(),
         }),
-        200,
+        1000,
       ),
     ),
     buds: whole(0, 100_000),

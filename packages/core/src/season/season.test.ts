@@ -1,6 +1,15 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { addDays, dateOfDay, dayNumber, isCalendarDate, seasonsOfGrowth, woodYear } from './index.ts'
+import {
+  addDays,
+  dateOfDay,
+  dayNumber,
+  isCalendarDate,
+  seasonStages,
+  seasonsOfGrowth,
+  stageOn,
+  woodYear,
+} from './index.ts'
 
 const dayArb = fc.integer({ min: dayNumber('1900-01-01'), max: dayNumber('2150-12-31') })
 
@@ -20,6 +29,39 @@ describe('calendar', () => {
     for (const text of ['2026-02-29', '2026-13-01', '2026-1-1', 'today', ''])
       expect(isCalendarDate(text)).toBe(false)
     expect(addDays('2026-12-30', 3)).toBe('2027-01-02')
+  })
+})
+
+describe('stages of the year', () => {
+  it('follow each other through the year, half a year apart in the south', () => {
+    const at = (on: string, hemisphere: 'north' | 'south') => stageOn(on, 50, hemisphere, false)
+    expect(
+      ['2026-01-15', '2026-03-20', '2026-05-10', '2026-07-01', '2026-09-15', '2026-10-25'].map((on) =>
+        at(on, 'north'),
+      ),
+    ).toEqual(['dormant', 'bud-swell', 'young-shoots', 'growing', 'ripening', 'leaf-fall'])
+    expect(at('2026-07-20', 'south')).toBe('dormant')
+    expect(at('2026-01-05', 'south')).toBe('growing')
+  })
+
+  it('come later in spring and earlier in autumn the farther from the equator, and never indoors', () => {
+    const firstDay = (latitude: number, stage: string) => {
+      for (let day = dayNumber('2026-01-01'); ; day++)
+        if (stageOn(dateOfDay(day), latitude, 'north', false) === stage) return day
+    }
+    expect(firstDay(58, 'young-shoots')).toBeGreaterThan(firstDay(44, 'young-shoots'))
+    expect(firstDay(58, 'leaf-fall')).toBeLessThan(firstDay(44, 'leaf-fall'))
+    expect(stageOn('2026-01-15', 50, 'north', true)).toBe('all-year')
+  })
+
+  it('are one of those that there are on any day, at any latitude', () => {
+    fc.assert(
+      fc.property(dayArb, fc.double({ min: -90, max: 90, noNaN: true }), (day, latitude) => {
+        expect(seasonStages).toContain(
+          stageOn(dateOfDay(day), latitude, latitude < 0 ? 'south' : 'north', false),
+        )
+      }),
+    )
   })
 })
 

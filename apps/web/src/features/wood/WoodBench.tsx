@@ -110,7 +110,10 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const [under, setUnder] = useState<{ pieceId: string; alongM: number } | null>(null)
   const [expected, setExpected] = useState<readonly (readonly Point[])[]>([])
   const training = useTraining(gardenId, place, data, plant, on)
-  const choosing = useChoosing(reading === 'choose' ? (training?.question ?? null) : null)
+  const [againId, setAgainId] = useState<string | null>(null)
+  const isAsked =
+    reading === 'choose' && training !== null && (!training.answered || againId === training.plant.id)
+  const choosing = useChoosing(isAsked ? training.question : null)
   const head = { placeId: place.id, at: on }
   const answer = useAnswer(choosing, training, data, head, recorder)
   const read = (next: Reading) => {
@@ -120,6 +123,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   }
   const commit = (as: 'plan' | 'done') => {
     answer?.commit(as)
+    setAgainId(null)
     choosing?.reset()
     read(as === 'plan' ? 'do' : 'look')
   }
@@ -307,6 +311,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               on={on}
               canWrite={canWrite}
               onCommit={commit}
+              onAskAgain={() => training && setAgainId(training.plant.id)}
             />
           )}
           {reading === 'count' && (

@@ -1,4 +1,5 @@
 import { useTranslation } from 'react-i18next'
+import { formatDate } from '../../../data/dates.ts'
 import type { Recorder } from '../../../data/use-recorder.ts'
 import { QuestionSlip } from './QuestionSlip.tsx'
 import type { WoodBenchData } from '../use-bench.ts'
@@ -7,6 +8,7 @@ import { SystemPanel } from './SystemPanel.tsx'
 import type { Training } from './training.ts'
 import type { Answer } from './use-answer.ts'
 import type { Choosing } from './use-choosing.ts'
+import { questionWords } from './words.ts'
 
 interface ChooseSlipProps {
   readonly gardenId: string
@@ -19,6 +21,7 @@ interface ChooseSlipProps {
   readonly on: string
   readonly canWrite: boolean
   readonly onCommit: (as: 'plan' | 'done') => void
+  readonly onAskAgain: () => void
 }
 
 /** What a plant asks now; where it asks nothing, why not and what its year brings. */
@@ -30,6 +33,7 @@ export function ChooseSlip({
   recorder,
   on,
   onCommit,
+  onAskAgain,
   ...rest
 }: ChooseSlipProps) {
   const { gardenId, placeId, canWrite } = rest
@@ -37,19 +41,37 @@ export function ChooseSlip({
   if (!training) return <p className="text-slate">{t('choose.pickPlant')}</p>
   const { system, plant, view } = training
   const panel = canWrite && <SystemPanel key={plant.id} {...{ gardenId, placeId, training, recorder, on }} />
+  const { answered, planned } = training
   const missing = system?.positions(view).filter(({ pieceId }) => pieceId === null) ?? []
   const all = system?.positions(view).length ?? 0
   return (
     <>
       {choosing && answer ? (
-        <QuestionSlip {...rest} training={training} choosing={choosing} answer={answer} onCommit={onCommit} />
+        <>
+          {planned && (
+            <p className="text-ochre">{t('choose.isPlanned', { date: formatDate(planned.madeOn) })}</p>
+          )}
+          <QuestionSlip
+            {...rest}
+            training={training}
+            choosing={choosing}
+            answer={answer}
+            onCommit={onCommit}
+          />
+        </>
+      ) : answered ? (
+        <p className="flex flex-wrap items-center gap-2">
+          {t('choose.answered', {
+            question: questionWords(t, answered.question),
+            date: formatDate(answered.doneOn ?? answered.madeOn),
+          })}
+          <button type="button" className="btn" onClick={onAskAgain}>
+            {t('choose.askAgain')}
+          </button>
+        </p>
       ) : (
         system && (
-          <p>
-            {view.stems.length === 0
-              ? t('choose.noWood', { name: plant.body.name })
-              : t('choose.nothing', { name: plant.body.name })}
-          </p>
+          <p>{t(view.stems.length === 0 ? 'choose.noWood' : 'choose.nothing', { name: plant.body.name })}</p>
         )
       )}
       {system && (

@@ -39,6 +39,25 @@ export function deedsOf({ question, proposal, usual, overrides, reasons }: Choos
     }
   })
   const { followUps } = proposal
+  // Where nothing is chosen among, what follows is all that is decided.
+  if (decided.length === 0)
+    return {
+      followUps: null,
+      decided: followUps.map(({ pieceId, deed, cutM, aboveBuds, path }, i): Decided => ({
+        pieceId,
+        letter: String(i + 1),
+        deed,
+        cutM,
+        aboveBuds,
+        path,
+        wire: null,
+        towards: null,
+        isOwn: false,
+        reason: '',
+        proposed: null,
+        judgements: null,
+      })),
+    }
   return { decided, followUps: followUps.length === 0 ? null : [...followUps] }
 }
 

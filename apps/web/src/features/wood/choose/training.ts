@@ -5,7 +5,7 @@ import { replayChoices, replayPlants } from '@klados/core/journal'
 import type { JournalEntry, PlantRecord } from '@klados/core/journal'
 import { findSystem, systemsFor, viewPlant } from '@klados/core/training'
 import type { PlantView, Question, TrainingSystem } from '@klados/core/training'
-import { daysBetween } from '@klados/core/season'
+import { daysBetween, woodYear } from '@klados/core/season'
 import { useMemo } from 'react'
 import { useGardenQuery } from '../../../data/api.ts'
 import type { WoodBenchData } from '../use-bench.ts'
@@ -20,6 +20,8 @@ export interface Training {
   /** Choices of this plant, the latest first. */
   readonly choices: readonly ChoiceRecord[]
   readonly planned: ChoiceRecord | null
+  /** The question as it was answered and done this season: it is not asked again by itself. */
+  readonly answered: ChoiceRecord | null
   readonly record: PlantRecord | null
 }
 
@@ -66,14 +68,22 @@ export function useTraining(
     const systems = systemsFor(plant.body.kindId)
     const isFit = system !== null && (!system.needsWires || view.wires.length > 0)
     const planned = choices.find(({ state }) => state === 'planned') ?? null
+    const question = isFit && system ? system.question(view) : null
+    const season = woodYear(on, data.hemisphere)
+    const answered =
+      choices.find(
+        ({ state, doneOn, question: code }) =>
+          state === 'done' && code === question?.code && woodYear(doneOn ?? on, data.hemisphere) === season,
+      ) ?? null
     return {
       plant,
       view,
       system,
       systems,
-      question: isFit && system ? system.question(view) : null,
+      question,
       choices,
       planned,
+      answered,
       record,
     }
   }, [plant, record, choices, data, place, on, latitudeDeg])

@@ -1,5 +1,6 @@
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
+import type { NewEntry } from '../../../data/journal.ts'
 import type { Recorder } from '../../../data/use-recorder.ts'
 import { useUnits } from '../../../ui/units.tsx'
 import type { WoodBenchData } from '../use-bench.ts'
@@ -46,6 +47,15 @@ export function useAnswer(
     commit: (as) => {
       const question = t(`choose.question.${choosing.question.code}`)
       recorder.write(t(as === 'plan' ? 'choose.committed' : 'choose.recorded', { question }), [
+        // One plan a plant: the earlier one gives way.
+        ...training.choices
+          .filter(({ state }) => state === 'planned')
+          .map(({ choiceId }): NewEntry => ({
+            ...head,
+            plantId: training.plant.id,
+            kind: 'choice.dropped',
+            body: { v: 1, choiceId, reason: t('choose.replaced') },
+          })),
         choiceEntry(choosing, deeds, training, as, { ties: tieCount, minutes }, head),
         ...marksFor(choosing, training, head),
         ...(as === 'done' ? doneEntries(deeds, ties, training, data, head, reasonOf) : []),

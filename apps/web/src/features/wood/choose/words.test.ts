@@ -1,0 +1,156 @@
+import type { ChoiceRecord } from '@klados/core/choices'
+import {
+  cautionCodes,
+  deeds,
+  followCodes,
+  judgementCodes,
+  questionCodes,
+  remarkCodes,
+  ruleCodes,
+} from '@klados/core/training'
+import i18next from 'i18next'
+import { beforeAll, describe, expect, it } from 'vitest'
+import en from '../../../i18n/en.json'
+import { UNITS } from '../../../ui/units.tsx'
+import { cuttingSheet } from './cutting-sheet.ts'
+import { deedWords, remarkWords, whyWords, writtenWhy } from './words.ts'
+
+beforeAll(() =>
+  i18next.init({ lng: 'en', resources: { en: { translation: en } }, interpolation: { escapeValue: false } }),
+)
+const { metric, imperial } = UNITS
+const t = i18next.t.bind(i18next)
+
+/** A text that i18next had no words for, or no figure, or that says a figure nobody can have measured. */
+const isOdd = (text: string) => /choose\.|\{\{|undefined|NaN|null/.test(text)
+
+describe('every code of choosing has its words', () => {
+  it.each([
+    ['question', questionCodes],
+    ['judgement', judgementCodes],
+    ['rule', ruleCodes],
+    ['caution', cautionCodes],
+    ['follow', followCodes],
+  ] as const)('%s', (room, codes) => {
+    for (const code of codes) expect(i18next.exists(`choose.${room}.${code}`), code).toBe(true)
+  })
+
+  it.each(deeds)('%s, in both systems of units', (deed) => {
+    const path = [
+      { xM: 0, yM: 0.9 },
+      { xM: 1.1, yM: 0.9 },
+    ]
+    for (const units of [metric, imperial])
+      for (const manyWires of [true, false]) {
+        const words = deedWords(
+          t,
+          units,
+          { deed, cutM: 0.42, aboveBuds: 2, path, wire: 2, towards: 'left' },
+          manyWires,
+        )
+        expect(words.length).toBeGreaterThan(0)
+        expect(isOdd(words), words).toBe(false)
+      }
+  })
+
+  it.each(remarkCodes)('%s, with a piece and without', (code) => {
+    for (const pieceId of ['p', null]) {
+      const words = remarkWords(
+        t,
+        metric,
+        { code, pieceId, figure: 0.2, unit: 'm', n: 3, side: 'left', on: '2026-09-15' },
+        () => 'B',
+        '10–14',
+      )
+      expect(isOdd(words), words).toBe(false)
+    }
+  })
+})
+
+describe('the reason of a candidate', () => {
+  const judgement = (
+    code: (typeof judgementCodes)[number],
+    tone: 'for' | 'against' | 'bars' | 'tells',
+    points: number,
+  ) => ({
+    code,
+    tone,
+    points,
+    figure: 9,
+    unit: 'mm' as const,
+  })
+  it('is what bars it alone, else what weighs most first', () => {
+    const some = [
+      judgement('near-head', 'for', 0.6),
+      judgement('thick', 'against', -3),
+      judgement('short', 'tells', 0),
+    ]
+    expect(whyWords(t, metric, some)).toMatch(/^thick, 9 mm; near the head$/)
+    expect(whyWords(t, metric, [...some, judgement('below-graft', 'bars', 0)])).toBe('from below the graft')
+  })
+})
+
+const decided = (
+  letter: string,
+  rest: Partial<ChoiceRecord['decided'][number]> = {},
+): ChoiceRecord['decided'][number] => ({
+  pieceId: letter,
+  letter,
+  deed: 'spur',
+  cutM: 0.2,
+  aboveBuds: 2,
+  path: null,
+  wire: null,
+  towards: null,
+  isOwn: false,
+  reason: '',
+  proposed: null,
+  judgements: [{ code: 'pencil-thick', figure: 9, unit: 'mm' }],
+  ...rest,
+})
+const choice = (name: string): ChoiceRecord => ({
+  choiceId: name,
+  plantId: name,
+  placeId: 'place',
+  system: 'cane-two',
+  question: 'canes',
+  decided: [decided('A'), decided('B', { deed: 'off', isOwn: true, reason: 'it looked weak' })],
+  followUps: [{ pieceId: 'old', deed: 'cut', cutM: 0.1, aboveBuds: null, path: null, why: 'old-cane' }],
+  buds: 24,
+  budsMin: 20,
+  budsMax: 28,
+  bareM: 0,
+  isProven: true,
+  ties: 6,
+  minutes: 7,
+  madeOn: '2026-02-01',
+  state: 'planned',
+  doneOn: null,
+  tookMinutes: null,
+})
+
+describe('a cutting sheet', () => {
+  const plants = ['Vine 1', 'Vine 2'].map((name) => ({ name, choice: choice(name) }))
+  const made = () => cuttingSheet(t, metric, 'Trial block', '2026-02-01', plants, ['Eyes!'])
+
+  it('has each plant once with all that is to be done to it, and adds up ties and minutes', () => {
+    const sheet = made()
+    expect(sheet.sections.map(({ title }) => title)).toEqual(['Vine 1', 'Vine 2', 'Ties and time'])
+    for (const section of sheet.sections.slice(0, 2)) {
+      if (section.kind !== 'list') throw new Error('not a list')
+      const lines = section.groups.flatMap(({ items }) => items.map(({ lead, text }) => `${lead}: ${text}`))
+      expect(lines).toHaveLength(3)
+      expect(lines[0]).toBe('A: cut above 2 buds (9 mm, about a pencil)')
+      expect(lines[1]).toBe('B: off (it looked weak)')
+      expect(lines.some(isOdd)).toBe(false)
+    }
+    const totals = sheet.sections.at(-1)!
+    expect(totals.kind === 'table' && totals.rows.at(-1)).toEqual(['All', '12', '14'])
+    expect(sheet.first).toHaveLength(1)
+  })
+
+  it("gives a grower's own reason before what was judged", () => {
+    expect(writtenWhy(t, metric, decided('A', { reason: 'for the gap' }))).toBe('for the gap')
+    expect(writtenWhy(t, metric, decided('A', { judgements: null }))).toBe('')
+  })
+})
