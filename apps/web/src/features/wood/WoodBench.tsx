@@ -1,19 +1,21 @@
 import type { Place } from '@klados/contract'
 import { nearestAlong } from '@klados/core/geometry'
-import type { Point, Rect } from '@klados/core/geometry'
+import type { Point } from '@klados/core/geometry'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, Navigate, useParams, useSearchParams } from 'react-router'
 import { usePlaces } from '../../data/documents.ts'
-import { formatDate, todayHere } from '../../data/dates.ts'
+import { todayHere } from '../../data/dates.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { Elevation } from '../../elevation/Elevation.tsx'
 import type { Hit } from '../../elevation/Elevation.tsx'
-import type { View } from '../../elevation/view.ts'
 import { Choice } from '../../ui/Choice.tsx'
 import { Loading, Message } from '../../ui/Message.tsx'
 import { Slip } from '../../ui/Slip.tsx'
+import { BenchTitle, ToolBar } from './BenchHead.tsx'
+import { ExpectedWood, PieceBeingDrawn } from './BenchMarks.tsx'
+import { inInkOf, windowOf } from './bench-window.ts'
 import { ChooseSlip } from './choose/ChooseSlip.tsx'
 import { CompareStrip } from './choose/CompareStrip.tsx'
 import { DoSlip } from './choose/DoSlip.tsx'
@@ -22,7 +24,6 @@ import { PlaceProgress } from './choose/PlaceProgress.tsx'
 import { PlantWire } from './choose/PlantWire.tsx'
 import { ProposalMarks } from './choose/ProposalMarks.tsx'
 import { useTraining } from './choose/training.ts'
-import type { Training } from './choose/training.ts'
 import { useAnswer } from './choose/use-answer.ts'
 import { useChoosing } from './choose/use-choosing.ts'
 import { CountSlip, CountTable } from './count/CountRow.tsx'
@@ -44,7 +45,7 @@ import { useRecorder } from '../../data/use-recorder.ts'
 import type { Recorder } from '../../data/use-recorder.ts'
 import { useUnsettled } from '../../data/unsettled.ts'
 import { UnsettledTies } from '../../ties/UnsettledTies.tsx'
-import { useWoodTools, woodTools } from './use-wood-tools.ts'
+import { useWoodTools } from './use-wood-tools.ts'
 import type { WoodTools } from './use-wood-tools.ts'
 import { useUndoKeys } from '../../ui/use-undo-keys.ts'
 
@@ -343,137 +344,10 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   )
 }
 
-/** Where one is: the place, the plant with its system, the stage of its year; or the day looked back at. */
-function BenchTitle({
-  place,
-  training,
-  on,
-  today,
-}: Pick<BenchProps, 'place' | 'on' | 'today'> & { training: Training | null }) {
-  const { t } = useTranslation()
-  const said = training
-    ? [
-        training.plant.body.name,
-        ...(training.system ? [t(`system.${training.system.id}` as 'system.cane-two')] : []),
-        t(`choose.stage.${training.view.stage}`),
-      ]
-    : []
-  return (
-    <div className="flex flex-wrap items-baseline gap-x-3">
-      <h1>{place.body.name}</h1>
-      <p className="text-slate">{said.join(', ')}</p>
-      {on !== today && (
-        <p className="font-semibold text-verdigris">{t('wood.on', { date: formatDate(on, 'long') })}</p>
-      )}
-    </div>
-  )
-}
-
 /** Of more plants in one picture the names would lie on each other. */
 const LABELLED = 8
 /** So many plants make a row worth counting. */
 const COUNTED_FROM = 4
-
-/** A place this many times as wide as a plant's own share is shown plant by plant. */
-const PLANT_BY_PLANT = 2.2
-const BESIDE_M = 0.35
-
-/** The part of a long place that one plant fills, with a little of its neighbours. */
-function windowOf({ body }: Place, training: Training | null): Rect | null {
-  if (!training) return null
-  const { share, input, wires, stems } = training.view
-  const wideM = share.toM - share.fromM
-  if (wideM < 0.2 || body.widthM < wideM * PLANT_BY_PLANT) return null
-  const { footYM } = input.plant
-  const topM = Math.max(
-    ...wires.map(({ heightM }) => footYM + heightM),
-    ...stems.flatMap(({ piece }) => piece.path.map(({ yM }) => yM)),
-    footYM + 1,
-  )
-  return {
-    leftM: share.fromM - BESIDE_M,
-    rightM: share.toM + BESIDE_M,
-    bottomM: footYM - 0.05,
-    topM: topM + 0.1,
-  }
-}
-
-/** While one chooses, what is in question and what it sits on is in ink and the rest is quiet. */
-function inInkOf(reading: Reading, training: Training | null): ReadonlySet<string> | null {
-  if (reading === 'look' || reading === 'count' || !training) return null
-  const asked = training.question?.candidates.map(({ pieceId }) => pieceId) ?? []
-  const planned = training.planned?.decided.map(({ pieceId }) => pieceId) ?? []
-  const ink = new Set(reading === 'choose' ? asked : planned)
-  for (const id of [...ink]) for (let at = training.view.stem(id)?.parent; at; at = at.parent) ink.add(at.id)
-  for (const stem of training.view.stems) if (stem.role === 'trunk' || stem.role === 'arm') ink.add(stem.id)
-  return ink
-}
-
-function ExpectedWood({ view, paths }: { view: View; paths: readonly (readonly Point[])[] }) {
-  return (
-    <g aria-hidden="true" pointerEvents="none">
-      {paths.map((path, i) => (
-        <polyline
-          key={i}
-          className="draw-expected"
-          points={path.map((p) => `${view.x(p.xM)},${view.y(p.yM)}`).join(' ')}
-        />
-      ))}
-    </g>
-  )
-}
-
-interface ToolBarProps {
-  readonly tools: WoodTools
-  readonly recorder: Recorder
-  readonly canDraw: boolean
-  readonly isLooking: boolean
-}
-
-function ToolBar({ tools, recorder, canDraw, isLooking }: ToolBarProps) {
-  const { t } = useTranslation()
-  return (
-    <>
-      {isLooking && (
-        <Choice
-          isInline
-          label={t('wood.tool.label')}
-          value={tools.tool}
-          options={woodTools
-            .filter((one) => one !== 'draw' || canDraw)
-            .map((value) => ({ value, label: t(`wood.tool.${value}`) }))}
-          onChange={tools.pick}
-        />
-      )}
-      <button
-        type="button"
-        className="btn max-w-60"
-        disabled={!recorder.last}
-        onClick={recorder.undo}
-        title={recorder.last?.what}
-      >
-        <span className="truncate">
-          {recorder.last ? t('wood.undo', { what: recorder.last.what }) : t('wood.undoNone')}
-        </span>
-      </button>
-    </>
-  )
-}
-
-function PieceBeingDrawn({ view, points }: { view: View; points: readonly Point[] }) {
-  return (
-    <g aria-hidden="true" pointerEvents="none">
-      <polyline
-        className="draw-wire-chosen"
-        strokeDasharray="7 4"
-        points={points.map((p) => `${view.x(p.xM)},${view.y(p.yM)}`).join(' ')}
-      />
-      {points.map((p, i) => (
-        <circle key={i} className="draw-chosen-halo" cx={view.x(p.xM)} cy={view.y(p.yM)} r={5} />
-      ))}
-    </g>
-  )
-}
 
 interface PanelProps {
   readonly gardenId: string

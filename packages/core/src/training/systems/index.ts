@@ -1,5 +1,6 @@
 import { levelTiers } from './level-tiers.ts'
-import { roseFan, roseLevel } from './roses.ts'
+import { roseFan } from './rose-fan.ts'
+import { roseLevel } from './rose-level.ts'
 import { caneOne, caneTwo, cordonCanes, spurCordon } from './vines.ts'
 
 /** All systems that ship, in the order in which they are offered; one more is one file and its words. */

@@ -1,0 +1,74 @@
+import type { Place } from '@klados/contract'
+import { useTranslation } from 'react-i18next'
+import { formatDate } from '../../data/dates.ts'
+import type { Recorder } from '../../data/use-recorder.ts'
+import { Choice } from '../../ui/Choice.tsx'
+import type { Training } from './choose/training.ts'
+import { woodTools } from './use-wood-tools.ts'
+import type { WoodTools } from './use-wood-tools.ts'
+
+interface BenchTitleProps {
+  readonly place: Place
+  readonly training: Training | null
+  readonly on: string
+  readonly today: string
+}
+
+/** Where one is: the place, the plant with its system, the stage of its year; or the day looked back at. */
+export function BenchTitle({ place, training, on, today }: BenchTitleProps) {
+  const { t } = useTranslation()
+  const said = training
+    ? [
+        training.plant.body.name,
+        ...(training.system ? [t(`system.${training.system.id}` as 'system.cane-two')] : []),
+        t(`choose.stage.${training.view.stage}`),
+      ]
+    : []
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-3">
+      <h1>{place.body.name}</h1>
+      <p className="text-slate">{said.join(', ')}</p>
+      {on !== today && (
+        <p className="font-semibold text-verdigris">{t('wood.on', { date: formatDate(on, 'long') })}</p>
+      )}
+    </div>
+  )
+}
+
+interface ToolBarProps {
+  readonly tools: WoodTools
+  readonly recorder: Recorder
+  readonly canDraw: boolean
+  readonly isLooking: boolean
+}
+
+/** What is in the hand, and the last step to take back. */
+export function ToolBar({ tools, recorder, canDraw, isLooking }: ToolBarProps) {
+  const { t } = useTranslation()
+  return (
+    <>
+      {isLooking && (
+        <Choice
+          isInline
+          label={t('wood.tool.label')}
+          value={tools.tool}
+          options={woodTools
+            .filter((one) => one !== 'draw' || canDraw)
+            .map((value) => ({ value, label: t(`wood.tool.${value}`) }))}
+          onChange={tools.pick}
+        />
+      )}
+      <button
+        type="button"
+        className="btn max-w-60"
+        disabled={!recorder.last}
+        onClick={recorder.undo}
+        title={recorder.last?.what}
+      >
+        <span className="truncate">
+          {recorder.last ? t('wood.undo', { what: recorder.last.what }) : t('wood.undoNone')}
+        </span>
+      </button>
+    </>
+  )
+}

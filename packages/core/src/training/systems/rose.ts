@@ -1,0 +1,69 @@
+import type { PlantKindId } from '../../kinds/index.ts'
+import type { PlantView } from '../plant.ts'
+import type { Question } from '../question.ts'
+import type { ExpectedPiece, Position, Task, TrainingSystem } from '../system.ts'
+import { mainsOf } from './mains.ts'
+
+const ROSES: readonly PlantKindId[] = ['climbing-rose', 'rambling-rose']
+
+/** What all ways of laying a rose have in common: its mains, its year. */
+export function rose(id: string, question: (view: PlantView) => Question | null): TrainingSystem {
+  return {
+    id,
+    kinds: ROSES,
+    needsWires: true,
+    positions: (view): Position[] =>
+      mainsOf(view)
+        .filter((stem) => !stem.isBelowGraft)
+        .map((stem, i) => ({
+          what: 'main',
+          side: stem.leanDeg < 0 ? 'left' : 'right',
+          n: i + 1,
+          at: stem.tip,
+          pieceId: stem.id,
+        })),
+    tasks: (view): Task[] => {
+      const isAfterFlowering = view.kind.prunedAt === 'after-flowering'
+      if (view.stage === 'dormant' || view.stage === 'bud-swell')
+        return isAfterFlowering
+          ? [{ code: 'rest', count: null }]
+          : [
+              { code: 'choose-dormant', count: null },
+              { code: 'lay-before-buds', count: null },
+            ]
+      return [{ code: 'tie-in', count: null }]
+    },
+    question: (view) =>
+      view.wires.length === 0 || view.stage === 'young-shoots' || view.stage === 'growing'
+        ? null
+        : question(view),
+    skeleton: (view, years): ExpectedPiece[] => roseSkeleton(view, years),
+  }
+}
+
+function roseSkeleton(view: PlantView, years: number): ExpectedPiece[] {
+  const xM = view.input.plant.xM
+  const count = Math.min(6, 2 + years)
+  return Array.from({ length: count }, (_, i) => {
+    const lean = (i - (count - 1) / 2) * 0.25
+    const lengthM = Math.min(3.2, 1.2 + 0.6 * years - 0.15 * i)
+    return {
+      name: `main-${i}`,
+      on: null,
+      alongM: 0,
+      path: [
+        { xM, yM: view.input.plant.footYM },
+        { xM: xM + lean * 0.4, yM: view.input.plant.footYM + lengthM * 0.5 },
+        {
+          xM: xM + lean,
+          yM: view.input.plant.footYM + Math.sqrt(Math.max(0.1, lengthM * lengthM - lean * lean)),
+        },
+      ],
+      seasonsOld: 1,
+      baseMm: 11,
+      role: null,
+      side: null,
+      buds: null,
+    }
+  })
+}
