@@ -86,6 +86,20 @@ for (const theme of ['light', 'dark'] as const) {
           await page.getByRole('button', { name: piece }).first().click()
           expect(await violations(page)).toEqual([])
         }
+        const places = (await (
+          await page.request.get(`/api${garden.replace('/g/', '/gardens/')}/places`)
+        ).json()) as { id: string; body: { name: string } }[]
+        const trial = places.find(({ body }) => body.name === 'Trial block')!
+        const winter = `${new Date().getUTCFullYear() - 1}-02-05`
+        await page.goto(`${garden}/places/${trial.id}/wood?on=${winter}`)
+        await page.getByRole('radio', { name: 'White vine 1', exact: true }).click()
+        for (const reading of ['Choose', 'Do', 'Count']) {
+          await page.getByRole('group', { name: 'Reading' }).getByText(reading).click()
+          expect([reading, await violations(page)]).toEqual([reading, []])
+        }
+        await page.getByRole('group', { name: 'Reading' }).getByText('Choose').click()
+        await page.getByRole('complementary').getByRole('button', { name: /^A/ }).click()
+        expect(await violations(page)).toEqual([])
         await page.goto(`${garden}/stores`)
         for (const tab of ['on hand', 'catalogue and rates']) {
           await page.getByRole('radio', { name: tab }).check()

@@ -15,7 +15,7 @@ import { Loading, Message } from '../../ui/Message.tsx'
 import { Slip } from '../../ui/Slip.tsx'
 import { BenchTitle, ToolBar } from './BenchHead.tsx'
 import { ExpectedWood, PieceBeingDrawn } from './BenchMarks.tsx'
-import { inInkOf, windowOf } from './bench-window.ts'
+import { inInkOf, marksOf, windowOf } from './bench-window.ts'
 import { ChooseSlip } from './choose/ChooseSlip.tsx'
 import { CompareStrip } from './choose/CompareStrip.tsx'
 import { DoSlip } from './choose/DoSlip.tsx'
@@ -168,6 +168,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const allUnsettled = useUnsettled(gardenId)
   const unsettled = allUnsettled.filter((one) => one.place.id === place.id)
   const unsettledIds = useMemo(() => new Set(allUnsettled.map((one) => one.tie.id)), [allUnsettled])
+  const marks = useMemo(() => marksOf(reading, training, choosing), [reading, training, choosing])
   const shown = useMemo(() => windowOf(place, training), [place, training])
   const inInk = useMemo(() => inInkOf(reading, training), [reading, training])
   const list = useBenchDrawing(
@@ -221,9 +222,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
             <>
               <PieceBeingDrawn view={view} points={tools.shown} />
               <ExpectedWood view={view} paths={expected} />
-              {choosing && training && (
-                <ProposalMarks view={view} plant={training.view} choosing={choosing} />
-              )}
+              {training && marks && <ProposalMarks view={view} plant={training.view} {...marks} />}
             </>
           )}
         />

@@ -1,6 +1,7 @@
 import type { Place } from '@klados/contract'
 import type { Rect } from '@klados/core/geometry'
 import type { Training } from './choose/training.ts'
+import type { Choosing } from './choose/use-choosing.ts'
 import type { Reading } from './use-reading-keys.ts'
 
 /** A place this many times as wide as a plant's own share is shown plant by plant. */
@@ -36,4 +37,19 @@ export function inInkOf(reading: Reading, training: Training | null): ReadonlySe
   for (const id of [...ink]) for (let at = training.view.stem(id)?.parent; at; at = at.parent) ink.add(at.id)
   for (const stem of training.view.stems) if (stem.role === 'trunk' || stem.role === 'arm') ink.add(stem.id)
   return ink
+}
+
+/** What is drawn over the wood: the proposal while one chooses, the plan while one carries it out. */
+export function marksOf(reading: Reading, training: Training | null, choosing: Choosing | null) {
+  if (reading === 'choose' && choosing) {
+    const { question, proposal, focused } = choosing
+    const deeds = question.candidates.map(({ pieceId, letter }) => ({
+      ...proposal.chosen.get(pieceId)!,
+      pieceId,
+      letter,
+    }))
+    return { deeds, followUps: proposal.followUps, bare: proposal.bare, focused }
+  }
+  const planned = reading === 'do' ? training?.planned : null
+  return planned ? { deeds: planned.decided, followUps: planned.followUps ?? [] } : null
 }

@@ -1,16 +1,28 @@
 import { polylineLengthM, pointAlong } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
-import type { PlantView } from '@klados/core/training'
+import type { Bare, Deed, PlantView } from '@klados/core/training'
 import { curveCatmullRom, line } from 'd3-shape'
 import { useTranslation } from 'react-i18next'
 import type { View } from '../../../elevation/view.ts'
 import { useUnits } from '../../../ui/units.tsx'
-import type { Choosing } from './use-choosing.ts'
+
+/** What is drawn of a deed: whose it is, where it is cut, how it lies then. */
+export interface DeedMark {
+  readonly pieceId: string
+  readonly letter: string
+  readonly deed: Deed
+  readonly cutM: number | null
+  readonly aboveBuds: number | null
+  readonly path: readonly Point[] | null
+}
 
 interface ProposalMarksProps {
   readonly view: View
   readonly plant: PlantView
-  readonly choosing: Choosing
+  readonly deeds: readonly DeedMark[]
+  readonly followUps: readonly Pick<DeedMark, 'pieceId' | 'cutM' | 'path'>[]
+  readonly bare?: readonly Bare[]
+  readonly focused?: string | null
 }
 
 const smooth = line<readonly [number, number]>().curve(curveCatmullRom.alpha(0.5))
@@ -18,19 +30,25 @@ const LETTER_PX = 10
 const APART_PX = 23
 
 /** The proposal on the drawing: how canes will lie, a stroke at each cut, letters at the tips, what stays bare. */
-export function ProposalMarks({ view, plant, choosing }: ProposalMarksProps) {
+export function ProposalMarks({
+  view,
+  plant,
+  deeds,
+  followUps,
+  bare = [],
+  focused = null,
+}: ProposalMarksProps) {
   const { t } = useTranslation()
   const units = useUnits()
-  const { question, proposal, focused } = choosing
   const put = spread(
-    question.candidates.flatMap(({ pieceId, letter }) => {
+    deeds.flatMap(({ pieceId, letter }) => {
       const stem = plant.stem(pieceId)
       return stem ? [{ pieceId, letter, x: view.x(stem.tip.xM), y: view.y(stem.tip.yM) - 14 }] : []
     }),
   )
   return (
     <g>
-      {proposal.bare.map(({ stretch, fromM, toM }) => (
+      {bare.map(({ stretch, fromM, toM }) => (
         <BareMark
           key={`${stretch.id}-${fromM}`}
           view={view}
@@ -40,8 +58,8 @@ export function ProposalMarks({ view, plant, choosing }: ProposalMarksProps) {
           words={t('choose.bare', { length: units.length(toM - fromM) })}
         />
       ))}
-      {question.candidates.map(({ pieceId }) => {
-        const one = proposal.chosen.get(pieceId)!
+      {deeds.map((one) => {
+        const { pieceId } = one
         const stem = plant.stem(pieceId)
         if (!stem) return null
         return (
@@ -70,7 +88,7 @@ export function ProposalMarks({ view, plant, choosing }: ProposalMarksProps) {
           </g>
         )
       })}
-      {proposal.followUps.map((one) => {
+      {followUps.map((one) => {
         const stem = plant.stem(one.pieceId)
         if (!stem) return null
         return (
@@ -88,8 +106,7 @@ export function ProposalMarks({ view, plant, choosing }: ProposalMarksProps) {
         )
       })}
       {put.map(({ pieceId, letter, x, y, tipX, tipY }) => {
-        const deed = proposal.chosen.get(pieceId)!.deed
-        const isOff = deed === 'off'
+        const isOff = deeds.some((one) => one.pieceId === pieceId && one.deed === 'off')
         return (
           <g key={pieceId} data-wood={pieceId} className="cursor-pointer">
             {Math.hypot(x - tipX, y - tipY) > 6 && (
