@@ -288,7 +288,7 @@ test('a post of one’s own is added to the catalogue and bought for a row', asy
   const form = page.locator('form', { has: page.getByLabel('Used as') })
   await form.getByLabel('Name').fill('Split chestnut')
   await form.getByLabel('Material').selectOption('hardwood')
-  await form.getByLabel('Diameter, mm').fill('95')
+  await form.getByLabel('Diameter', { exact: true }).fill('95 mm')
   await form.getByLabel('Length').fill('2.75 m')
   await form.getByLabel('Price').fill('8.5')
   await form.getByRole('button', { name: 'Add it to the catalogue' }).click()

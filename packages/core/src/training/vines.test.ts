@@ -89,6 +89,18 @@ describe('cane pruning', () => {
     for (const one of proposal.followUps) expect(one.cutM!).toBeLessThan(0.1)
   })
 
+  it('finds again in winter what was marked in summer, and holds to it where two are alike', () => {
+    const marked = headed()
+    marked.stem('near', 'stub-l', 0.03, [1.07, 0.81], 1, -10, { baseMm: 8, buds: 12 })
+    marked.stem('plain', 'stub-l', 0.07, [1.03, 0.81], 1.3, -10, { baseMm: 9, buds: 16 })
+    marked.stem('meant', 'stub-l', 0.07, [1.03, 0.81], 1.3, -12, { baseMm: 9, buds: 16, meantFor: 'cane' })
+    const asked = ask('cane-two', viewOf(marked, 'wine-grape', wiresAt(2.2, 0.9), { goal: plain24 }))
+    expect(codesOf(asked, 'meant')).toContain('meant-for')
+    const { chosen } = answer(asked)
+    expect(chosen.get('meant')!.deed).toBe('lay')
+    expect(chosen.get('plain')!.towards).not.toBe(chosen.get('meant')!.towards)
+  })
+
   it('says which renewal is missing where nothing stands nearer the head', () => {
     const bare = headed()
     bare.stem('l9', 'stub-l', 0.03, [1.07, 0.81], 1.3, -10, { baseMm: 9, buds: 16 })

@@ -9,6 +9,8 @@ import { v7 as uuidv7 } from 'uuid'
 import { Choice, Pick } from '../../ui/Choice.tsx'
 import { Field } from '../../ui/Field.tsx'
 import { keysOf } from '../../ui/keys-of.ts'
+import { ForceField } from '../../ui/ForceField.tsx'
+import { LengthField } from '../../ui/LengthField.tsx'
 import { NumberField } from '../../ui/NumberField.tsx'
 import { OfferRows } from '../../ui/OfferRows.tsx'
 import type { Offer } from '../../ui/OfferRows.tsx'
@@ -59,6 +61,12 @@ function AddForm({ title, isReady, onAdd, children }: AddFormProps) {
     </details>
   )
 }
+
+const MM_PER_M = 1000
+/** Thinner than this is nothing that one buys. */
+const LEAST_MM = 0.5
+/** As fine as a calliper reads. */
+const roundMm = (metres: number) => Math.round(metres * MM_PER_M * 100) / 100
 
 const SYSTEMS = ['mm', 'AWG', 'SWG', 'steelWireGauge'] as const
 /** What it is first set to: a share of the strength of its material. */
@@ -173,23 +181,23 @@ export function AddStock({ onAdd }: { onAdd: (stock: Stock) => void }) {
           onChange={setShape}
         />
       </div>
-      <NumberField
+      <LengthField
         label={t(shape === 'rectangle' ? 'catalogue.widthMm' : 'catalogue.diameter')}
-        value={wideMm}
-        min={1}
-        max={1000}
-        step={0.1}
-        onChange={setWideMm}
+        style="fine"
+        valueM={wideMm / MM_PER_M}
+        minM={1 / MM_PER_M}
+        maxM={1}
+        onChange={(metres) => setWideMm(roundMm(metres))}
       />
       {shape !== 'round' && (
-        <NumberField
+        <LengthField
           label={t(shape === 'tube' ? 'catalogue.wallMm' : 'catalogue.depthMm')}
-          value={otherMm}
-          min={0.5}
-          max={1000}
-          step={0.1}
+          style="fine"
+          valueM={otherMm / MM_PER_M}
+          minM={LEAST_MM / MM_PER_M}
+          maxM={1}
           hint={isSound ? undefined : t('catalogue.wallTooThick')}
-          onChange={setOtherMm}
+          onChange={(metres) => setOtherMm(roundMm(metres))}
         />
       )}
       <NumberField
@@ -244,25 +252,36 @@ export function AddFixing({ onAdd }: { onAdd: (fixing: Fixing) => void }) {
       plugFullEdgeM: fullM,
     })
   }
-  const field = (key: keyof typeof FIRST_FIXING, max: number, step = 0.1) => (
-    <NumberField
+  const size = (key: 'threadMm' | 'lengthMm' | 'standOffMm' | 'woodPilotMm' | 'plugMm', maxMm: number) => (
+    <LengthField
       label={t(`catalogue.fixing.${key}`)}
-      value={of[key]}
-      min={key === 'price' ? 0 : 0.5}
-      max={max}
-      step={step}
-      onChange={(value) => setOf({ ...of, [key]: value })}
+      style="fine"
+      valueM={of[key] / MM_PER_M}
+      minM={LEAST_MM / MM_PER_M}
+      maxM={maxMm / MM_PER_M}
+      onChange={(metres) => setOf({ ...of, [key]: roundMm(metres) })}
     />
   )
   return (
     <AddForm title="addFixing" isReady onAdd={add}>
-      {field('threadMm', 50)}
-      {field('lengthMm', 1000)}
-      {field('standOffMm', 1000)}
-      {field('woodPilotMm', 50)}
-      {field('plugMm', 50)}
-      {field('plugRatedN', 50_000, 1)}
-      {field('price', 1e6, 0.01)}
+      {size('threadMm', 50)}
+      {size('lengthMm', 1000)}
+      {size('standOffMm', 1000)}
+      {size('woodPilotMm', 50)}
+      {size('plugMm', 50)}
+      <ForceField
+        label={t('catalogue.fixing.plugRatedN')}
+        valueN={of.plugRatedN}
+        onChange={(plugRatedN) => setOf({ ...of, plugRatedN: Math.round(plugRatedN) })}
+      />
+      <NumberField
+        label={t('catalogue.fixing.price')}
+        value={of.price}
+        min={0}
+        max={1e6}
+        step={0.01}
+        onChange={(price) => setOf({ ...of, price })}
+      />
     </AddForm>
   )
 }

@@ -1,6 +1,7 @@
 import type { Place } from '@klados/contract'
 import { distanceM, polylineLengthM } from '@klados/core/geometry'
 import { findKind } from '@klados/core/kinds'
+import { stageOn } from '@klados/core/season'
 import { findTieMaterial, tieMaterials, tieWarnings, usualLoopMm, usualTie } from '@klados/core/ties'
 import type { TieMaterialId } from '@klados/core/ties'
 import {
@@ -242,8 +243,11 @@ function Seen({ piece, place, on, recorder }: PiecePanelProps) {
   )
 }
 
-function Cut({ piece, place, on, recorder, diameterMm }: PiecePanelProps & { diameterMm: number }) {
+function Cut({ piece, place, data, on, recorder, diameterMm }: PiecePanelProps & { diameterMm: number }) {
   const { t } = useTranslation()
+  const kind = findKind(data.plants.find((one) => one.id === piece.plantId)?.body.kindId ?? '')
+  const stage = stageOn(on, null, data.hemisphere, kind?.growsAllYear ?? false)
+  const isStoneFruit = kind?.isStoneFruit === true && (stage === 'dormant' || stage === 'leaf-fall')
   const lengthM = polylineLengthM(piece.path)
   const [toLengthM, setToLengthM] = useState(Math.round(lengthM * 500) / 1000)
   const [nowMm, setNowMm] = useState(Math.round(diameterMm * 10) / 10)
@@ -252,6 +256,7 @@ function Cut({ piece, place, on, recorder, diameterMm }: PiecePanelProps & { dia
   return (
     <section className="flex flex-col gap-2">
       <h2>{t('wood.actions')}</h2>
+      {isStoneFruit && <p className="text-ochre">{t('choose.stoneFruit')}</p>}
       <Field label={t('wood.reason')}>
         {(ids) => (
           <input

@@ -7,13 +7,15 @@ interface BudTapeProps {
   readonly aim: number
   readonly why: string
   readonly words: string
+  /** How many of them lie each way, where that is asked. */
+  readonly sides?: string | null
 }
 
 const WIDTH = 400
 const HEIGHT = 30
 
 /** The number of buds read on the tape: what is wanted is framed, a pointer stands at what there is. */
-export function BudTape({ buds, min, max, aim, why, words }: BudTapeProps) {
+export function BudTape({ buds, min, max, aim, why, words, sides = null }: BudTapeProps) {
   const { t } = useTranslation()
   const end = Math.max(20, Math.ceil(Math.max(max, buds, aim) * 1.2))
   const x = (n: number) => (n / end) * WIDTH
@@ -65,6 +67,7 @@ export function BudTape({ buds, min, max, aim, why, words }: BudTapeProps) {
         <span>
           <strong>{words}</strong>{' '}
           <span className={buds >= min && buds <= max ? 'text-verdigris' : 'text-iron'}>{state}</span>
+          {sides && <span className="text-slate"> · {sides}</span>}
         </span>
         <span className="text-slate">
           {why}: {t('choose.between', { min, max })}
