@@ -7,7 +7,13 @@ import type { DocumentItem, DocumentSave, EntryItem, Item, PhotoItem } from './i
 /** One request to be made. */
 export type Send =
   | { readonly kind: 'entries'; readonly gardenId: string; readonly items: readonly EntryItem[] }
-  | { readonly kind: 'document'; readonly gardenId: string; readonly item: DocumentItem }
+  | {
+      readonly kind: 'document'
+      readonly gardenId: string
+      readonly item: DocumentItem
+      /** An earlier sending of it had no answer: it may be stored already. */
+      readonly isAgain: boolean
+    }
   | { readonly kind: 'photo'; readonly gardenId: string; readonly item: PhotoItem }
 
 export interface Occasion {
@@ -91,7 +97,8 @@ export function nextSend(items: readonly Item[], occasion: Occasion): Send | nul
   const photo = ready.find((item) => item.kind === 'photo')
   if (photo) return { kind: 'photo', gardenId: photo.gardenId, item: photo }
   const document = ready.filter((item) => item.kind === 'document').sort(byMaking)[0]
-  if (document) return { kind: 'document', gardenId: document.gardenId, item: document }
+  if (document)
+    return { kind: 'document', gardenId: document.gardenId, item: document, isAgain: document.isTried }
   const entries = ready.filter((item) => item.kind === 'entry').sort((a, b) => (a.key < b.key ? -1 : 1))
   const [first] = entries
   if (!first) return null
@@ -159,10 +166,11 @@ export function settle(send: Send, reply: Reply): Settled {
       ? takenDocument(send.item, reply)
       : { ...nothing, drop: [item.key], taken: [item] }
   if (meaning.is === 'held') {
-    // Answered, so not stored: a later save may take its place.
+    // Answered, so not stored, unless an earlier sending was: then a later save may not take its place.
+    const isTried = send.kind === 'document' && send.isAgain
     return {
       ...nothing,
-      put: [{ ...item, isTried: false, state: { is: 'held', ...meaning.reason } } as Item],
+      put: [{ ...item, isTried, state: { is: 'held', ...meaning.reason } } as Item],
       asked: [item.key],
     }
   }

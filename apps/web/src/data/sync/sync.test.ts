@@ -472,6 +472,34 @@ describe('two who save the same document on one device', () => {
   })
 })
 
+describe('a save of which the answer was lost', () => {
+  it('and that is then held keeps its place: the next is based on what it may have made', async () => {
+    const store = freshStore()
+    const server = fakeServer()
+    const script = ['lost', '500', '403']
+    const window = openWindow(store, (send) => {
+      const next = script.shift()
+      if (next === '403') return refusal(403, 'garden/not-allowed')
+      if (next === '500') return ours(500)
+      const reply = server.respond(send)
+      return next === 'lost' ? { kind: 'none' } : reply
+    })
+    open.push(window)
+    void window.desk.addSave(save('f', 0, { n: 1 }))
+    await rest()
+    for (let i = 0; i < 2; i++) await window.runTimer()
+    void window.desk.addSave(save('f', 0, { n: 2 }))
+    await rest()
+    for (let i = 0; i < 4; i++) {
+      window.clock.now += 100_000
+      window.sync.wake()
+      await rest()
+    }
+    expect(server.versions.get('f')?.body).toEqual({ n: 2 })
+    expect(window.shown()).toEqual([])
+  })
+})
+
 describe('two windows', () => {
   it('share one outbox: each sends what both wrote, nothing twice at once, and both see it go', async () => {
     const store = freshStore()
