@@ -1,4 +1,4 @@
-import { woodDone } from '@klados/core/choices'
+import { contextOf, deedsOf, woodDone } from '@klados/core/choices'
 import { replayWood } from '@klados/core/journal'
 import type { Frame } from '@klados/core/frame'
 
@@ -100,27 +100,7 @@ export function cutInWinter(life: Life, on: CalendarDate, otherwise?: Otherwise)
   const overrides = otherwise?.wish(question, view, usual) ?? new Map<string, string>()
   const wished = overrides.size > 0 ? propose(question, overrides) : usual
   const proposal = isRefused(wished) ? usual : wished
-  const decided = question.candidates.map(({ pieceId, letter, judgements }) => {
-    const { deed, cutM, aboveBuds, path, wire, towards } = proposal.chosen.get(pieceId)!
-    const before = usual.chosen.get(pieceId)!
-    const isOwn = overrides.has(pieceId)
-    return {
-      pieceId,
-      letter,
-      deed,
-      cutM,
-      aboveBuds,
-      path,
-      wire,
-      towards,
-      isOwn,
-      reason: isOwn ? (otherwise?.reason ?? '') : '',
-      proposed: before.id === proposal.chosen.get(pieceId)!.id ? null : before.deed,
-      judgements:
-        judgements.length === 0 ? null : judgements.map(({ code, figure, unit }) => ({ code, figure, unit })),
-    }
-  })
-  const followUps = proposal.followUps.length === 0 ? null : [...proposal.followUps]
+  const choice = deedsOf(question, proposal, usual, overrides, () => otherwise?.reason ?? '')
   const ties = tiesOf(life, view, proposal)
   diary.write(on, 'choice.made', {
     v: 1,
@@ -128,8 +108,7 @@ export function cutInWinter(life: Life, on: CalendarDate, otherwise?: Otherwise)
     system: plant.system,
     question: question.code,
     as: 'done',
-    decided,
-    followUps,
+    ...choice,
     buds: proposal.buds,
     budsMin: question.buds.min,
     budsMax: question.buds.max,
@@ -139,16 +118,8 @@ export function cutInWinter(life: Life, on: CalendarDate, otherwise?: Otherwise)
     minutes: 4 + Math.round(ties.length / 2),
   })
   const deeds = woodDone(
-    { decided, followUps },
-    {
-      lengthM: (id) => view.stem(id)?.lengthM ?? null,
-      isSoft: (id) => view.stem(id)?.age === 0,
-      reasonOf: () => '',
-      isOn: (id, under) => {
-        for (let at = view.stem(id)?.parent; at; at = at.parent) if (at.id === under) return true
-        return false
-      },
-    },
+    choice,
+    contextOf(view, () => ''),
   )
   for (const { kind, body } of deeds) diary.write(on, kind, body as never)
   renewTies(life, view, on)

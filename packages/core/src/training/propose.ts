@@ -1,4 +1,3 @@
-import { polylineLengthM } from '../geometry/index.ts'
 import { clashOf, solveLaying } from '../laying/index.ts'
 import type { LayingInstance, LayingLimits } from '../laying/index.ts'
 import type { Candidate, Chosen, FollowUp, Option, Question, Remark, RuleCode, Stretch } from './question.ts'
@@ -216,7 +215,3 @@ export function whyNot(
     isProven: then.isProven && now.isProven,
   }
 }
-
-/** Metres of wood that are laid in an answer. */
-export const laidLengthM = (chosen: Chosen): number =>
-  [...chosen.values()].reduce((sum, one) => sum + (one.path ? polylineLengthM(one.path) : 0), 0)

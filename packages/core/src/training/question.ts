@@ -48,7 +48,6 @@ export const judgementCodes = [
   'from-old-wood',
   'no-renewal',
   'short',
-  'reaches',
   'too-short-for-wire',
   'at-arm-end',
   'at-head',
@@ -67,10 +66,7 @@ export const judgementCodes = [
   'leans',
   'buds-at-wire',
   'few-buds-at-wire',
-  'below-wire',
   'bends-so-far',
-  'bends-not',
-  'one-lower-instead',
 ] as const
 export type JudgementCode = (typeof judgementCodes)[number]
 export const figureUnits = ['mm', 'm', 'count', 'deg'] as const
@@ -173,7 +169,6 @@ export interface Remark {
 export const remarkCodes = [
   'renewal-missing',
   'wire-bare',
-  'bare-left',
   'fills-it',
   'next-spur',
   'next-cane',

@@ -19,7 +19,6 @@ export const taskCodes = [
   'choose-dormant',
   'bleeds-late',
   'frost-two-passes',
-  'no-dormant-cut',
   'green-selection',
   'hold-arms-at-45',
   'arms-to-level',

@@ -72,9 +72,7 @@ export function greenShootsQuestion(view: PlantView, head: Head): Question | nul
       const kept = judged.filter(({ stem }) => chosen.get(stem.id)?.deed === 'keep')
       const low = [...kept].sort((a, b) => heightOrder(a, b))
       const lower = kept.filter((one) =>
-        one.judgements.some(
-          ({ code }) => code === 'one-lower-instead' || code === 'double' || code === 'on-trunk',
-        ),
+        one.judgements.some(({ code }) => code === 'double' || code === 'on-trunk'),
       )
       const next = low
         .slice(0, 2)

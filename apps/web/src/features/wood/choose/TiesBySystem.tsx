@@ -1,3 +1,4 @@
+import { deedsOf } from '@klados/core/choices'
 import { isRefused, propose } from '@klados/core/training'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -27,16 +28,7 @@ export function TiesBySystem({
         const limits = { deadlineMs: DEADLINE_MS, now: () => performance.now() }
         const answer = question && propose(question, new Map(), limits)
         if (!question || !answer || isRefused(answer)) return []
-        const decided = question.candidates.map(({ pieceId, letter }) => ({
-          ...answer.chosen.get(pieceId)!,
-          pieceId,
-          letter,
-          isOwn: false,
-          reason: '',
-          proposed: null,
-          judgements: null,
-        }))
-        const deeds = { decided, followUps: [...answer.followUps] }
+        const deeds = deedsOf(question, answer, answer, new Map(), () => '')
         const plans = tiesFor(deeds, view, data)
         const ties = plans.reduce((sum, plan) => sum + plan.ties.length, 0)
         const totalM = plans.reduce((sum, plan) => sum + plan.totalM, 0)

@@ -1,6 +1,5 @@
-import { woodDone } from '@klados/core/choices'
-import type { ChoiceRecord } from '@klados/core/choices'
-
+import { contextOf, woodDone } from '@klados/core/choices'
+import type { Deeds } from '@klados/core/choices'
 import { planTies } from '@klados/core/ties'
 import type { TiePlan } from '@klados/core/ties'
 import type { PlantView } from '@klados/core/training'
@@ -12,54 +11,6 @@ import type { Choosing } from './use-choosing.ts'
 
 /** Minutes of a practised hand: to look and decide, for each cut, for each cane bent down, for each tie. */
 const MINUTES = { look: 1, cut: 0.2, lay: 0.6, tie: 0.5 } as const
-
-type Decided = ChoiceRecord['decided'][number]
-type Deeds = Pick<ChoiceRecord, 'decided' | 'followUps'>
-
-/** What an answer decides of each candidate, with what the grower did otherwise and why. */
-export function deedsOf({ question, proposal, usual, overrides, reasons }: Choosing): Deeds {
-  const decided = question.candidates.map(({ pieceId, letter, judgements }): Decided => {
-    const { deed, cutM, aboveBuds, path, wire, towards } = proposal.chosen.get(pieceId)!
-    const isOwn = overrides.has(pieceId)
-    const proposed = usual.chosen.get(pieceId)!
-    return {
-      pieceId,
-      letter,
-      deed,
-      cutM,
-      aboveBuds,
-      path,
-      wire,
-      towards,
-      isOwn,
-      reason: isOwn ? (reasons.get(pieceId) ?? '').trim() : '',
-      proposed: proposed.id === proposal.chosen.get(pieceId)!.id ? null : proposed.deed,
-      judgements:
-        judgements.length === 0 ? null : judgements.map(({ code, figure, unit }) => ({ code, figure, unit })),
-    }
-  })
-  const { followUps } = proposal
-  // Where nothing is chosen among, what follows is all that is decided.
-  if (decided.length === 0)
-    return {
-      followUps: null,
-      decided: followUps.map(({ pieceId, deed, cutM, aboveBuds, path }, i): Decided => ({
-        pieceId,
-        letter: String(i + 1),
-        deed,
-        cutM,
-        aboveBuds,
-        path,
-        wire: null,
-        towards: null,
-        isOwn: false,
-        reason: '',
-        proposed: null,
-        judgements: null,
-      })),
-    }
-  return { decided, followUps: followUps.length === 0 ? null : [...followUps] }
-}
 
 export interface TiesOfPiece extends TiePlan {
   readonly pieceId: string
@@ -105,15 +56,7 @@ export function doneEntries(
 ): NewEntry[] {
   const { view, plant } = training
   const base = { ...head, plantId: plant.id }
-  const wood = woodDone(deeds, {
-    lengthM: (id) => view.stem(id)?.lengthM ?? null,
-    isSoft: (id) => view.stem(id)?.age === 0,
-    reasonOf,
-    isOn: (id, under) => {
-      for (let at = view.stem(id)?.parent; at; at = at.parent) if (at.id === under) return true
-      return false
-    },
-  }).map((one): NewEntry => ({ ...base, ...one }))
+  const wood = woodDone(deeds, contextOf(view, reasonOf)).map((one): NewEntry => ({ ...base, ...one }))
   const laid = new Map(ties.map(({ pieceId, ...plan }) => [pieceId, plan]))
   const loosed = [...laid.keys()].flatMap((pieceId) =>
     data.ties

@@ -1,10 +1,11 @@
+import { deedsOf } from '@klados/core/choices'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { NewEntry } from '../../../data/journal.ts'
 import type { Recorder } from '../../../data/use-recorder.ts'
 import { useUnits } from '../../../ui/units.tsx'
 import type { WoodBenchData } from '../use-bench.ts'
-import { choiceEntry, deedsOf, doneEntries, marksFor, minutesOf, tiesFor } from './commit.ts'
+import { choiceEntry, doneEntries, marksFor, minutesOf, tiesFor } from './commit.ts'
 import type { TiesOfPiece } from './commit.ts'
 import type { Training } from './training.ts'
 import type { Choosing } from './use-choosing.ts'
@@ -29,7 +30,14 @@ export function useAnswer(
 ): Answer | null {
   const { t } = useTranslation()
   const units = useUnits()
-  const deeds = useMemo(() => choosing && deedsOf(choosing), [choosing])
+  const deeds = useMemo(
+    () =>
+      choosing &&
+      deedsOf(choosing.question, choosing.proposal, choosing.usual, choosing.overrides, (pieceId) =>
+        (choosing.reasons.get(pieceId) ?? '').trim(),
+      ),
+    [choosing],
+  )
   const view = training?.view
   const ties = useMemo(() => (deeds && view ? tiesFor(deeds, view, data) : []), [deeds, view, data])
   if (!choosing || !training || !deeds) return null
