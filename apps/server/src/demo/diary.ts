@@ -54,6 +54,7 @@ export class Diary {
 
   write<K extends EntryKind>(at: string, kind: K, body: EntryBodies[K]): void {
     if (at > this.book.today) return
+    if (kind === 'piece.cut') this.shorten(at, body as EntryBodies['piece.cut'])
     const head = {
       id: uuidv7(),
       placeId: this.placeId,
@@ -109,9 +110,15 @@ export class Diary {
 
   cut(at: string, pieceId: string, alongM: number, reason: string, aboveBuds: number | null = null): void {
     this.write(at, 'piece.cut', { v: 1, pieceId, alongM, aboveBuds, reason })
+  }
+
+  /** A piece that was drawn here ends at its cut from that day on. */
+  private shorten(at: string, { pieceId, alongM }: EntryBodies['piece.cut']): void {
+    const lines = this.book.lines.get(pieceId)
+    if (!lines) return
     const path = this.pathOn(pieceId, at)
     const kept = [...path.slice(0, 1), ...path.slice(1).filter((p) => nearestAlong(path, p).alongM < alongM)]
-    this.book.lines.get(pieceId)!.push({ from: at, path: [...kept, pointAlong(path, alongM)] })
+    lines.push({ from: at, path: [...kept, pointAlong(path, alongM)] })
   }
 
   measure(at: string, pieceId: string, baseMm: number): void {

@@ -1,8 +1,11 @@
 import type { Point } from '@klados/core/geometry'
 import { addDays } from '@klados/core/season'
 import type { Diary } from './diary.ts'
+import { decide } from './seasons.ts'
+import type { Life, Otherwise } from './seasons.ts'
 
 export interface PearScene {
+  readonly life: Life
   readonly diary: Diary
   readonly random: () => number
   /** Year of the last winter cut. */
@@ -16,65 +19,103 @@ export type PearStory = 'even' | 'bitten' | 'bare'
 
 const ARM_M = [0.62, 1.15, 1.5, 1.62] as const
 const SPUR_STEP_M = 0.19
+/** The bud that goes on as the leader sits so far above the wire. */
+const ABOVE_WIRE_M = 0.03
+/** Winters before the last one in which each tier was cut: the maiden was too short in its first, and one summer was dry. */
+const TIER_BEFORE = [4, 3, 2, 0] as const
+/** Winters in which a tree has stood. */
+const WINTERS = 6
+
+/** The day that the pears were planted on, as maidens. */
+export const pearsPlantedOn = (year: number) => `${year - WINTERS}-11-18`
+
+/** The crew took the stouter of two leaders, though it leaned: of its buds hardly one broke on the far side. */
+const stouterTaken: Otherwise = {
+  reason: 'the stouter of the two, it looked the better start',
+  wish: (question, view) => {
+    const stouter = question.candidates.reduce((best, one) =>
+      view.stem(one.pieceId)!.baseMm > view.stem(best.pieceId)!.baseMm ? one : best,
+    )
+    const cut = stouter.options.find(({ deed }) => deed === 'cut')
+    return cut ? new Map([[stouter.pieceId, cut.id]]) : new Map()
+  },
+}
 
 /**
- * One level pear over four seasons: cut at a wire each winter, two arms and a leader grown from there each
+ * One level pear over six winters: cut at a wire in four of them, two arms and a leader grown from there each
  * summer, arms laid and tied at season's end. `bitten`: a wire tie was left on and the arm beyond it died.
- * `bare`: an arm grew weak.
+ * `bare`: a leaning leader was kept, and an arm grew weak.
  */
 export function growPear(scene: PearScene, x0: number, story: PearStory): void {
   const { diary, year, tiersM } = scene
   let parent: string | null = null
   let foot: Point = { xM: x0, yM: 0 }
-  for (let season = 0; season < 4; season++) {
-    const cutYear = year - 3 + season
-    const tierM = tiersM[season]!
-    const leader = growLeader(scene, season, cutYear, parent, foot, tierM)
-    foot = { xM: x0 + lean(season), yM: tierM }
+  for (const [tier, before] of TIER_BEFORE.entries()) {
+    const cutYear = year - before
+    const tierM = tiersM[tier]!
+    const leader = growLeader(scene, { tier, cutYear, parent, foot, story })
+    const riseM = tierM - foot.yM
+    const at = { xM: foot.xM + leanOf(tier, story) * riseM, yM: tierM }
     for (const side of [-1, 1] as const) {
-      const isBitten = story === 'bitten' && season === 1 && side === 1
-      const isBare = story === 'bare' && season === 2 && side === 1
-      growArm(scene, { season, cutYear, side, parent: leader, from: foot, isBitten, isBare })
+      const isBitten = story === 'bitten' && tier === 1 && side === 1
+      const isBare = story === 'bare' && tier === 2 && side === 1
+      growArm(scene, { season: tier, cutYear, side, parent: leader, from: at, isBitten, isBare })
     }
+    foot = { xM: at.xM, yM: tierM + ABOVE_WIRE_M }
     parent = leader
   }
   growCandidates(scene, parent!, foot, story)
   if (story === 'bare') {
     diary.note(
-      `${year}-03-02`,
+      `${year - 1}-03-02`,
       'Third tier, right: only two weak buds broke. Notched above one more; see if it answers.',
     )
   }
 }
 
-const lean = (season: number) => (season % 2 === 0 ? 0.008 : -0.006)
+const isRivalled = (tier: number, story: PearStory) => story === 'bare' && tier === 2
+/** How far a leader leans for each metre that it rises. */
+const leanOf = (tier: number, story: PearStory) =>
+  isRivalled(tier, story) ? -0.21 : tier % 2 === 0 ? 0.01 : -0.016
+
+interface Leader {
+  readonly tier: number
+  readonly cutYear: number
+  readonly parent: string | null
+  readonly foot: Point
+  readonly story: PearStory
+}
 
 /**
- * Grown the summer before, cut just above the wire in winter. The first is the maiden tree, cut at planting.
+ * Grown the summer before, cut just above the wire in winter. The first is the maiden tree: it was short when it
+ * was planted and had a summer to reach the wire, as the last leader had after a dry one.
  */
-function growLeader(
-  scene: PearScene,
-  season: number,
-  cutYear: number,
-  parent: string | null,
-  foot: Point,
-  tierM: number,
-): string {
-  const { diary, random } = scene
-  const lengthM = season === 0 ? 1.25 : 0.95 + random() * 0.35
-  const stem = diary.draw(season === 0 ? `${cutYear - 1}-11-18` : `${cutYear - 1}-09-05`, {
+function growLeader(scene: PearScene, { tier, cutYear, parent, foot, story }: Leader): string {
+  const { diary, life, random } = scene
+  const isSlow = tier === 0 || tier === TIER_BEFORE.length - 1
+  const lengthM = tier === 0 ? 1.25 : 0.95 + random() * 0.35
+  const shortM = tier === 0 ? 0.36 : 0.22
+  const [tip, early] = [lengthM, shortM].map((m): Point => ({
+    xM: foot.xM + leanOf(tier, story) * m,
+    yM: foot.yM + m,
+  }))
+  const stem = diary.draw(tier === 0 ? pearsPlantedOn(scene.year) : `${cutYear - (isSlow ? 2 : 1)}-09-05`, {
     role: 'trunk',
     parent,
-    points: [foot, { xM: foot.xM + lean(season) / 2, yM: foot.yM + lengthM }],
-    age: season === 0 ? 1 : 0,
-    mm: season === 0 ? 13 : 9 + random() * 2,
+    points: [foot, (isSlow ? early : tip)!],
+    age: tier === 0 ? 1 : 0,
+    mm: tier === 0 ? 11 : (isRivalled(tier, story) ? 11 : 9) + random() * 2,
   })
-  diary.cut(
-    `${cutYear}-02-10`,
-    stem,
-    Math.round((tierM - foot.yM + 0.015) * 1000) / 1000,
-    season === 0 ? 'planted; three buds at the first wire' : 'three buds at the next wire',
-  )
+  if (isSlow) {
+    decide(life, `${cutYear - 1}-02-10`)
+    diary.grow(`${cutYear - 1}-09-05`, stem, [foot, tip!])
+  }
+  const hasRival = isRivalled(tier, story)
+  if (hasRival) {
+    const points = [foot, { xM: foot.xM + 0.03, yM: foot.yM + lengthM * 0.9 }]
+    diary.draw(`${cutYear - 1}-09-05`, { role: 'shoot', parent, points, age: 0, mm: 8 })
+  }
+  decide(life, `${cutYear}-02-10`, hasRival ? stouterTaken : undefined)
   return stem
 }
 

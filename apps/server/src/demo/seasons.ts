@@ -89,14 +89,19 @@ export interface Otherwise {
   readonly reason: string
 }
 
-/** A winter's cut: the question answered, written down, carried out and tied. */
-export function cutInWinter(life: Life, on: CalendarDate, otherwise?: Otherwise): void {
+interface Decided {
+  readonly view: PlantView
+  readonly ties: ReturnType<typeof tiesOf>
+}
+
+/** The season's question answered, written down and carried out; the ties that it takes are still to be made. */
+export function decide(life: Life, on: CalendarDate, otherwise?: Otherwise): Decided | null {
   const { diary, plant } = life
   const view = seen(life, on)
   const question = findSystem(plant.system)?.question(view)
-  if (!question) return
+  if (!question) return null
   const usual = propose(question)
-  if (isRefused(usual)) return
+  if (isRefused(usual)) return null
   const overrides = otherwise?.wish(question, view, usual) ?? new Map<string, string>()
   const wished = overrides.size > 0 ? propose(question, overrides) : usual
   const proposal = isRefused(wished) ? usual : wished
@@ -122,8 +127,16 @@ export function cutInWinter(life: Life, on: CalendarDate, otherwise?: Otherwise)
     contextOf(view, () => ''),
   )
   for (const { kind, body } of deeds) diary.write(on, kind, body as never)
-  renewTies(life, view, on)
-  for (const tie of ties) {
+  return { view, ties }
+}
+
+/** A winter's cut: what was decided, and the ties made and looked at. */
+export function cutInWinter(life: Life, on: CalendarDate, otherwise?: Otherwise): void {
+  const decided = decide(life, on, otherwise)
+  if (!decided) return
+  const { diary } = life
+  renewTies(life, decided.view, on)
+  for (const tie of decided.ties) {
     diary.write(on, 'tie.made', tie)
     diary.write(addDays(on, 3), 'tie.checked', { v: 1, tieId: tie.tieId })
     const autumn = `${on.slice(0, 4)}-11-20`

@@ -12,8 +12,9 @@ import { Diary, newBook, seededRandom } from './diary.ts'
 import { bothyGable, growRose } from './bothy-rose.ts'
 import { glasshouse, growHoya, growRod } from './glasshouse.ts'
 import { buildTrial, openGround, tieBackTayberries } from './open-ground.ts'
-import { growPear } from './pears.ts'
+import { growPear, pearsPlantedOn } from './pears.ts'
 import type { PearStory } from './pears.ts'
+import type { Life } from './seasons.ts'
 import { plantedSimply, northern as climate, tierLevels, wallWire } from './stand.ts'
 import type { Stand } from './stand.ts'
 import { growVine } from './vines.ts'
@@ -25,7 +26,7 @@ export const DEMO_LATITUDE_DEG = 55.6
 /** What the places of an open, northern garden have in common. */
 const northern = { riseM: 0, uprights: null, levels: null, fence: null, photo: null, conditions: climate }
 
-/** Tarn Close, an invented walled garden, with four seasons of journal that end today. */
+/** Tarn Close, an invented walled garden, with six seasons of journal that end today. */
 export function makeTarnClose(today: string): DemoGarden {
   // The last winter cut: before March, this winter's is still to come.
   const year = today.slice(5) >= '03-05' ? yearOf(today) : yearOf(today) - 1
@@ -40,9 +41,18 @@ export function makeTarnClose(today: string): DemoGarden {
   const random = seededRandom(55)
   const tiersM = [0.45, 0.85, 1.25, 1.65, 2.05]
   const stories: readonly PearStory[] = ['bitten', 'bare', 'even']
+  const pearFrame = tryFrame(pears.place.body, pears.frame.body.design, standardCatalogue)!
   pears.plants.forEach((plant, i) => {
-    const scene = { diary: diary.about(pears.place.id, plant.id), random, year, today, tiersM, wireMm: 2 }
-    growPear(scene, plant.body.xM, stories[i]!)
+    const about = diary.about(pears.place.id, plant.id)
+    const life = lifeOf({ place: pears.place, frame: pears.frame, plants: pears.plants }, plant, {
+      diary: about,
+      frame: pearFrame,
+      system: 'level-tiers',
+      plantedOn: pearsPlantedOn(year),
+      random,
+      wireMm: 2,
+    })
+    growPear({ life, diary: about, random, year, today, tiersM, wireMm: 2 }, plant.body.xM, stories[i]!)
   })
   const ways = wisteriaWays(front.place.body, front.frame.body.design)
   front.plants.forEach((plant, i) => {
@@ -71,15 +81,41 @@ export function makeTarnClose(today: string): DemoGarden {
   growRod(diary.about(glass.rod.place.id, glass.rod.plants[0]!.id), year)
   growHoya(diary.about(glass.hoop.place.id, glass.hoop.plants[0]!.id), glass.hoop, { year, today })
   const stands = [...outside.map((one) => (one === trial ? vines : one)), gable, ...glass.stands]
+  const pearPlants = pears.plants.map((p) => ({ ...p, body: { ...p.body, plantedOn: pearsPlantedOn(year) } }))
   return {
     places: [pears.place, front.place, lane.place, ...stands.map((stand) => stand.place)],
     frames: [pears.frame, front.frame, lane.frame, ...stands.map((stand) => stand.frame)],
-    plants: [...pears.plants, ...front.plants, ...stands.flatMap((stand) => stand.plants)].map((p) => ({
+    plants: [...pearPlants, ...front.plants, ...stands.flatMap((stand) => stand.plants)].map((p) => ({
       ...p,
       body: { ...p.body, plantedOn: p.body.plantedOn === UNSAID ? `${year - 4}-11-18` : p.body.plantedOn },
     })),
     entries: diary.entries,
     onHand: inTheShed,
+  }
+}
+
+/** A plant that lives through its years by what its system asks. */
+function lifeOf(
+  { place, frame, plants }: Stand,
+  plant: Stand['plants'][number],
+  {
+    system,
+    plantedOn,
+    frame: laid,
+    ...rest
+  }: Pick<Life, 'diary' | 'frame' | 'random' | 'wireMm'> & Pick<Life['plant'], 'system' | 'plantedOn'>,
+): Life {
+  const footYM = groundAt(place.body, plant.body.xM)
+  return {
+    ...rest,
+    plant: { ...plant.body, id: plant.id, system, plantedOn, footYM },
+    place: {
+      widthM: place.body.widthM,
+      othersXM: plants.flatMap((one) => (one.id === plant.id ? [] : [one.body.xM])),
+    },
+    frameId: frame.id,
+    frame: laid,
+    latitudeDeg: DEMO_LATITUDE_DEG,
   }
 }
 
@@ -97,25 +133,8 @@ function growTrial(diary: Diary, { place, frame, plants }: Stand, year: number, 
     const here = diary.about(place.id, plant.id)
     const story = VINE_STORIES[i]
     if (story) {
-      const life = {
-        diary: here,
-        plant: {
-          ...plant.body,
-          id: plant.id,
-          system,
-          plantedOn,
-          footYM: groundAt(place.body, plant.body.xM),
-        },
-        place: {
-          widthM: place.body.widthM,
-          othersXM: plants.flatMap((one) => (one.id === plant.id ? [] : [one.body.xM])),
-        },
-        frameId: frame.id,
-        frame: laid,
-        latitudeDeg: DEMO_LATITUDE_DEG,
-        random,
-        wireMm: 2.5,
-      }
+      const rest = { diary: here, frame: laid, system, plantedOn, random, wireMm: 2.5 }
+      const life = lifeOf({ place, frame, plants }, plant, rest)
       growVine(life, year, story)
     } else countVine(here, year, random)
     const budGoal = { by: 'plain' as const, aim: 20, min: 18, max: 22 }
@@ -148,19 +167,8 @@ function growGable(diary: Diary, year: number, random: () => number): Stand {
   diary.stands(place.id, frame.id, laid)
   const plant = plants[0]!
   const [system, plantedOn] = ['rose-level', `${year - 5}-11-20`]
-  growRose(
-    {
-      diary: diary.about(place.id, plant.id),
-      plant: { ...plant.body, id: plant.id, system, plantedOn, footYM: 0 },
-      place: { widthM: place.body.widthM, othersXM: [] },
-      frameId: frame.id,
-      frame: laid,
-      latitudeDeg: DEMO_LATITUDE_DEG,
-      random,
-      wireMm: 2,
-    },
-    year,
-  )
+  const about = diary.about(place.id, plant.id)
+  growRose(lifeOf(gable, plant, { diary: about, frame: laid, system, plantedOn, random, wireMm: 2 }), year)
   return {
     place,
     frame: { ...frame, body: { ...frame.body, stage: 'stands' } },

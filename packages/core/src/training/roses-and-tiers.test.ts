@@ -113,6 +113,19 @@ describe('a level espalier', () => {
     for (const { path } of lowered) expect(path!.at(-1)!.yM).toBeCloseTo(1.05, 6)
   })
 
+  it('keeps a leader that is short of its wire, and asks again when it has grown on past it', () => {
+    const waiting = (lengthM: number, seasonsThen: number) => {
+      const wood = new Wood(2, '2026-02-10')
+      wood.stem('trunk', null, 0, [2, 0], 0.36, 0, { seasonsThen: 4, baseMm: 20, calledRole: 'trunk' })
+      wood.stem('leader', 'trunk', 0.36, [2, 0.36], lengthM, 2, { seasonsThen, calledRole: 'trunk' })
+      return ask('level-tiers', viewOf(wood, 'pear', wiresAt(4, 0.35, 0.7)))
+    }
+    const short = waiting(0.22, 1)
+    expect(codesOf(short, 'leader')).toContain('did-not-reach')
+    expect(answer(short).chosen.get('leader')).toMatchObject({ deed: 'keep' })
+    expect(answer(waiting(1, 2)).chosen.get('leader')).toMatchObject({ deed: 'cut', wire: 2 })
+  })
+
   it('asks for one more wire where there is a tier more than wires', () => {
     const { remarks } = answer(ask('level-tiers', grown([0.35, 0.7, 1.05])))
     expect(remarks).toContainEqual(expect.objectContaining({ code: 'tier-without-wire', n: 4 }))

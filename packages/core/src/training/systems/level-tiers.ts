@@ -17,6 +17,8 @@ const AT_WIRE_M = 0.18
 const BUDS_AT_WIRE = 3
 /** The top bud may sit this far above the wire. */
 const BUD_ABOVE_M = 0.05
+/** What is longer is an arm or a leader, not a spur or a feather. */
+const BRANCH_M = 0.3
 /** A leader leans no more than this, degrees. */
 const STRAIGHT_DEG = 10
 const LEADER_DEG = 40
@@ -67,16 +69,27 @@ function positions(view: PlantView): Position[] {
   )
 }
 
+/** A leader that was short of its wire for a year, has grown on past it since and was not cut there yet. */
+function isUncut(view: PlantView, stem: Stem): boolean {
+  if (stem.age < 2 || stem.piece.cuts.length > 0) return false
+  const wire = view.wires.find(({ path }) => heightOn(path, stem.base.xM) > stem.base.yM + 0.06)
+  const atM = wire && reachesM(stem, heightOn(wire.path, stem.base.xM))
+  if (!atM || stem.lengthM - atM < BUD_ABOVE_M * 2) return false
+  // Where arms or a leader stand on it already it was left to branch: it is trunk.
+  return view.childrenOf(stem.id).every((child) => child.alongM < atM - AT_WIRE_M || child.lengthM < BRANCH_M)
+}
+
 /** In winter: the leader to be cut at the next wire, of those that stand at the top. */
 function leaderQuestion(view: PlantView): Question | null {
   const trunk = trunkPieces(view)
-  // A leader of last summer is not the trunk yet.
-  const top = trunk.filter(({ age, piece }) => age >= 2 || piece.cuts.length > 0).at(-1) ?? null
+  // A leader of last summer is not the trunk yet, nor one that had to wait for its wire.
+  const top =
+    trunk.filter((stem) => (stem.age >= 2 || stem.piece.cuts.length > 0) && !isUncut(view, stem)).at(-1) ??
+    null
   const from = view.stems.filter(
     (stem) =>
-      stem.age === 1 &&
+      ((stem.age === 1 && stem.piece.cuts.length === 0) || isUncut(view, stem)) &&
       Math.abs(stem.leanDeg) < LEADER_DEG &&
-      stem.piece.cuts.length === 0 &&
       (top === null
         ? stem.parent === null
         : stem.parent?.id === top.id && top.lengthM - stem.alongM < AT_WIRE_M),
