@@ -23,6 +23,8 @@ interface ElevationProps extends FaceProps {
   readonly onPress?: (at: Point, hit: Hit | null, pxPerM: number) => void
   /** Pressed and let go at the same place: a hand that moves the sheet chooses nothing. */
   readonly onTap?: (at: Point, hit: Hit | null, pxPerM: number) => void
+  /** Let go, wherever the press began. */
+  readonly onRelease?: (at: Point, pxPerM: number) => void
   readonly onDrag?: (at: Point, hit: Hit) => void
   readonly onHover?: (at: Point, pxPerM: number) => void
   /** Keys that the tool wants before the sheet does; true when it took one. */
@@ -48,6 +50,7 @@ export function Elevation(props: ElevationProps) {
     isDrawing = false,
     onPress,
     onTap,
+    onRelease,
     onDrag,
     onHover,
     onKey,
@@ -79,10 +82,9 @@ export function Elevation(props: ElevationProps) {
     const hit = hitOf(event.target)
     down.current = { x: event.clientX, y: event.clientY, hit }
     onPress?.(pointAt(event), hit, view.pxPerM)
-    if (hit?.kind === 'node' && onDrag) {
-      drag.current = hit
-      pane.current!.setPointerCapture(event.pointerId)
-    }
+    if (hit?.kind === 'node' && onDrag) drag.current = hit
+    // A line that is being drawn goes on where the hand leaves the pane.
+    if (drag.current || onRelease) pane.current!.setPointerCapture(event.pointerId)
   }
   const move = (event: PointerEvent<HTMLElement>) => {
     if (drag.current) onDrag?.(pointAt(event), drag.current)
@@ -94,6 +96,7 @@ export function Elevation(props: ElevationProps) {
     const from = down.current
     down.current = null
     if (event.type !== 'pointerup' || !from) return
+    onRelease?.(pointAt(event), view.pxPerM)
     if (Math.hypot(event.clientX - from.x, event.clientY - from.y) <= SAME_PLACE_PX)
       onTap?.(pointAt(event), from.hit, view.pxPerM)
   }

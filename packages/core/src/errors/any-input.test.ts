@@ -15,7 +15,14 @@ import {
   woundString,
 } from '../frame/index.ts'
 import type { PatternKind } from '../frame/index.ts'
-import { cutPolyline, nearestOnSegment, photoMap, pointAlong } from '../geometry/index.ts'
+import {
+  cutPolyline,
+  nearestOnSegment,
+  photoMap,
+  pointAlong,
+  simplified,
+  withLength,
+} from '../geometry/index.ts'
 import { embedment, findSoil, heldEnd, lateralHoldingN, lineEnd, screwHolding } from '../ground/index.ts'
 import { spacedAlong } from '../kinds/index.ts'
 import { leafWindNPerM, monthRange, tipping, windForceN } from '../loads/index.ts'
@@ -114,6 +121,8 @@ const functions: readonly { of: (...args: never[]) => unknown; args: readonly un
   call(woundString, winding as never, 4),
   call(turnsForLength, winding as never, 12),
   call(photoMap, [mark(0, 0, 0, 2), mark(400, 0, 4, 2), mark(400, 200, 4, 0), mark(0, 200, 0, 0)]),
+  call(simplified, line, 0.1),
+  call(withLength, line, 4),
   call(pointAlong, line, 1.5),
   call(cutPolyline, line, 1.5),
   call(nearestOnSegment, at(1, 1), at(0, 0), at(2, 0)),

@@ -7,6 +7,8 @@ import {
   nearestOnSegment,
   pointAlong,
   polylineLengthM,
+  simplified,
+  withLength,
   segmentCrossing,
 } from './index.ts'
 
@@ -45,6 +47,34 @@ describe('a line', () => {
         const anywhere = pointAlong(line, polylineLengthM(line) * share)
         expect(near.distanceM).toBeLessThanOrEqual(distanceM(anywhere, p) + 1e-9)
         expect(distanceM(pointAlong(line, near.alongM), near.point)).toBeLessThan(1e-6)
+      }),
+    )
+  })
+})
+
+describe('a line drawn by hand', () => {
+  it('loses corners but keeps its ends, its order, and to within the tolerance every place it went through', () => {
+    fc.assert(
+      fc.property(lineArb, fc.double({ min: 0, max: 2, noNaN: true }), (line, tolerance) => {
+        const few = simplified(line, tolerance)
+        expect([few[0], few.at(-1)]).toEqual([line[0], line.at(-1)])
+        expect(few.every((p) => line.includes(p))).toBe(true)
+        for (const p of line) expect(nearestAlong(few, p).distanceM).toBeLessThanOrEqual(tolerance + 1e-9)
+      }),
+    )
+  })
+
+  it('of one straight stretch is two points, however many were set', () => {
+    const straight = Array.from({ length: 50 }, (_, i) => ({ xM: i / 10, yM: 1 + (i % 2) * 0.004 }))
+    expect(simplified(straight, 0.01)).toHaveLength(2)
+  })
+
+  it('is as long as it was measured, cut off or run on the way it ends', () => {
+    fc.assert(
+      fc.property(lineArb, fc.double({ min: 0.1, max: 3, noNaN: true }), (line, share) => {
+        const longM = polylineLengthM(line)
+        fc.pre(longM > 0.01 && distanceM(line.at(-2)!, line.at(-1)!) > 1e-6)
+        expect(polylineLengthM(withLength(line, longM * share))).toBeCloseTo(longM * share, 6)
       }),
     )
   })

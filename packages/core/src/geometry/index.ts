@@ -1,6 +1,6 @@
 export { distanceM, lerp, nearestOnSegment, requirePoint, segmentCrossing } from './point.ts'
 export type { Point, Rect } from './point.ts'
-export { cutPolyline, nearestAlong, pointAlong, polylineLengthM } from './polyline.ts'
+export { cutPolyline, nearestAlong, pointAlong, polylineLengthM, simplified, withLength } from './polyline.ts'
 export { photoMap } from './homography.ts'
 export type { MarkedPoint, Matrix3, PhotoMap, Pixel } from './homography.ts'
 export { at3, distance3M, flat, pathLengthM, project } from './space.ts'

@@ -64,3 +64,36 @@ export function nearestAlong(
   }
   return best
 }
+
+/**
+ * The line with as few of its corners as keep it within `toleranceM` of all of them (Ramer 1972; Douglas and Peucker
+ * 1973); its ends stay. Throws `core/*`.
+ */
+export function simplified(points: readonly Point[], toleranceM: number): Point[] {
+  points.forEach(requirePoint)
+  const tolerance = Math.max(0, requireFinite('toleranceM', toleranceM))
+  const isKept = new Set([0, points.length - 1])
+  const open: (readonly [number, number])[] = [[0, points.length - 1]]
+  for (let span = open.pop(); span; span = open.pop()) {
+    const [from, to] = span
+    let [farthest, gapM] = [-1, tolerance]
+    for (let i = from + 1; i < to; i++) {
+      const gap = distanceM(nearestOnSegment(points[i]!, points[from]!, points[to]!).point, points[i]!)
+      if (gap > gapM) [farthest, gapM] = [i, gap]
+    }
+    if (farthest < 0) continue
+    isKept.add(farthest)
+    open.push([from, farthest], [farthest, to])
+  }
+  return points.filter((_, i) => isKept.has(i))
+}
+
+/** The same line so long: cut off, or run on the way it ends. Throws `core/*`. */
+export function withLength(points: readonly Point[], lengthM: number): Point[] {
+  const longM = polylineLengthM(points)
+  if (requireFinite('lengthM', lengthM) <= longM || points.length < 2) return cutPolyline(points, lengthM)
+  const [a, b] = [points.at(-2)!, points.at(-1)!]
+  const step = distanceM(a, b)
+  if (step === 0) return [...points]
+  return [...points.slice(0, -1), lerp(a, b, 1 + (lengthM - longM) / step)]
+}

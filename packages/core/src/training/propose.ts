@@ -1,6 +1,16 @@
 import { clashOf, solveLaying } from '../laying/index.ts'
 import type { LayingInstance, LayingLimits } from '../laying/index.ts'
-import type { Candidate, Chosen, FollowUp, Option, Question, Remark, RuleCode, Stretch } from './question.ts'
+import type {
+  BudsBySide,
+  Candidate,
+  Chosen,
+  FollowUp,
+  Option,
+  Question,
+  Remark,
+  RuleCode,
+  Stretch,
+} from './question.ts'
 
 /** A grower's own choices: option by piece. */
 export type Overrides = ReadonlyMap<string, string>
@@ -13,6 +23,7 @@ export interface Proposal {
   readonly gap: number
   /** Buds of the plant when it is done so. */
   readonly buds: number
+  readonly bySide: BudsBySide | null
   readonly bareM: number
   readonly doubleM: number
   readonly bare: readonly Bare[]
@@ -110,6 +121,7 @@ function proposalOf(
     isProven,
     gap,
     buds: question.standingBuds + [...chosen.values()].reduce((sum, one) => sum + one.buds, 0),
+    bySide: question.budsBySide?.(chosen) ?? null,
     bareM: bare.reduce((sum, { fromM, toM }) => sum + toM - fromM, 0),
     doubleM,
     bare: bare.filter(({ fromM, toM }) => toM - fromM > BARE_M),

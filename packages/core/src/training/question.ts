@@ -189,6 +189,11 @@ export type RemarkCode = (typeof remarkCodes)[number]
 
 export type Chosen = ReadonlyMap<string, Option>
 
+export interface BudsBySide {
+  readonly left: number
+  readonly right: number
+}
+
 export interface Question {
   readonly code: QuestionCode
   readonly stretches: readonly Stretch[]
@@ -209,6 +214,8 @@ export interface Question {
     readonly isTight?: boolean
   }
   readonly weights: { readonly gapPerM: number; readonly overlapPerM: number }
+  /** Where a plant has two sides: the buds of each. */
+  readonly budsBySide?: (chosen: Chosen) => BudsBySide
   readonly followUps: (chosen: Chosen) => readonly FollowUp[]
   readonly remarks: (chosen: Chosen) => readonly Remark[]
 }

@@ -29,6 +29,17 @@ describe('a line called out at the plant', () => {
     expect(stem('9 1.2m').lengthM).toBeCloseTo(1.2, 9)
   })
 
+  it('of a stem that was drawn may leave out its length, and corrects it where it says one', () => {
+    const drawn = (text: string) => {
+      const line = readQuickLine(text, 'metric', 1.23)
+      return line.ok ? [line.stem.baseMm, line.stem.lengthM, line.stem.buds] : line.reason
+    }
+    expect(drawn('9')).toEqual([9, 1.23, null])
+    expect(drawn('9 - 14')).toEqual([9, 1.23, 14])
+    expect(drawn('9 120 14')).toEqual([9, 1.2, 14])
+    expect(drawn('lit')).toBe('no-thickness')
+  })
+
   it.each([
     ['', 'empty'],
     ['lit', 'no-thickness'],

@@ -55,9 +55,10 @@ export const quickWords = Object.keys(WORDS)
 
 /**
  * Reads a line such as `9 120 14 lit @7`: thickness in mm, length in cm, buds; in inches and feet where those are the
- * person's. `@` says how far along what it sits on. Words stand in any order behind the figures.
+ * person's. `@` says how far along what it sits on. Words stand in any order behind the figures. Of a stem that was drawn
+ * the length is known, `drawnM`: it may be left out, or a dash stands for it.
  */
-export function readQuickLine(text: string, system: UnitSystem): QuickLine {
+export function readQuickLine(text: string, system: UnitSystem, drawnM: number | null = null): QuickLine {
   const parts = text.trim().toLowerCase().split(/\s+/).filter(Boolean)
   if (parts.length === 0) return { ok: false, reason: 'empty' }
   const figures: string[] = []
@@ -78,10 +79,13 @@ export function readQuickLine(text: string, system: UnitSystem): QuickLine {
   const mm = parseLength(thick, system === 'metric' ? 'mm' : 'in')
   if (!mm.ok) return { ok: false, reason: 'unknown-word', word: thick }
   if (mm.value <= 0 || mm.value * 1000 > MOST_MM) return { ok: false, reason: 'too-thick', word: thick }
-  if (long === undefined) return { ok: false, reason: 'no-length' }
-  const length = parseLength(long, system === 'metric' ? 'cm' : 'in')
-  if (!length.ok) return { ok: false, reason: 'unknown-word', word: long }
-  if (length.value <= 0 || length.value > MOST_M) return { ok: false, reason: 'too-long', word: long }
+  if (long === undefined && drawnM === null) return { ok: false, reason: 'no-length' }
+  const isAsDrawn = drawnM !== null && (long === undefined || long === '-')
+  const length = isAsDrawn
+    ? ({ ok: true, value: drawnM } as const)
+    : parseLength(long!, system === 'metric' ? 'cm' : 'in')
+  if (!length.ok) return { ok: false, reason: 'unknown-word', word: long! }
+  if (length.value <= 0 || length.value > MOST_M) return { ok: false, reason: 'too-long', word: long ?? '' }
   if (count !== undefined && !/^\d{1,3}$/.test(count))
     return { ok: false, reason: 'not-a-count', word: count }
   const buds = count === undefined ? null : Number(count)

@@ -164,6 +164,7 @@ describe('every system', () => {
           if (!question) return
           const found = answer(question)
           expect(found.chosen.size).toBe(question.candidates.length)
+          if (found.bySide) expect(found.bySide.left + found.bySide.right).toBe(found.buds)
           for (const rule of question.rules) {
             const n = rule.options.filter(([id, option]) => found.chosen.get(id)?.id === option).length
             expect(n).toBeGreaterThanOrEqual(rule.min)

@@ -2,7 +2,7 @@ import type { Point } from '../geometry/index.ts'
 import { cutPolyline, pointAlong, polylineLengthM } from '../geometry/index.ts'
 import { heightOn } from './plant.ts'
 import type { PlantView, Stem, Wire } from './plant.ts'
-import type { Stretch } from './question.ts'
+import type { BudsBySide, Chosen, Stretch } from './question.ts'
 
 /** Where a vine's canes and arms begin: the top of its trunk, and the wire that they lie on. */
 export interface Head {
@@ -62,6 +62,19 @@ export function sideOf(stem: Stem, head: Head): 'left' | 'right' {
   if (stem.piece.side === 'left' || stem.piece.side === 'right') return stem.piece.side
   return stem.leanDeg < 0 ? 'left' : 'right'
 }
+
+/** Buds to both sides: of what stands, and of what is chosen, which counts to where it is laid. */
+export const budsBySide =
+  (view: PlantView, head: Head, standing: readonly Stem[]) =>
+  (chosen: Chosen): BudsBySide => {
+    const sum = { left: 0, right: 0 }
+    for (const stem of standing) sum[sideOf(stem, head)] += stem.buds
+    for (const [pieceId, { towards, buds }] of chosen) {
+      const stem = view.stem(pieceId)
+      if (stem) sum[towards ?? sideOf(stem, head)] += buds
+    }
+    return sum
+  }
 
 /** Whether it grows on the trunk itself, below the head. */
 export const isFromTrunk = (stem: Stem, head: Head): boolean =>

@@ -1,4 +1,4 @@
-import { distanceM, flat, nearestOnSegment } from '../geometry/index.ts'
+import { distanceM, flat, nearestOnSegment, simplified } from '../geometry/index.ts'
 import type { Point } from '../geometry/index.ts'
 
 export interface Snap {
@@ -6,19 +6,28 @@ export interface Snap {
   readonly to: 'node' | 'run' | 'wood' | 'free'
 }
 
+export interface SnapMarks {
+  readonly nodes: readonly Point[]
+  readonly runs: readonly (readonly [Point, Point])[]
+  readonly wood: readonly (readonly Point[])[]
+}
+
+/** What a hand drew at one go, on what it is near to and with the shake left out. Throws `core/*`. */
+export function tracedLine(points: readonly Point[], near: SnapMarks, reachM: number): Point[] {
+  // Near a wire all of it lies on the wire: what shook is straight before corners are looked for.
+  return simplified(
+    points.map((p) => snapPoint(p, near, reachM).point),
+    reachM * SHAKE_SHARE,
+  )
+}
+/** A hand shakes by less than what it means by near. */
+const SHAKE_SHARE = 0.6
+
 /**
  * Pulls a drawn point onto the nearest node, else the nearest run, else the nearest wood within `reachM`;
  * else leaves it.
  */
-export function snapPoint(
-  p: Point,
-  near: {
-    readonly nodes: readonly Point[]
-    readonly runs: readonly (readonly [Point, Point])[]
-    readonly wood: readonly (readonly Point[])[]
-  },
-  reachM: number,
-): Snap {
+export function snapPoint(p: Point, near: SnapMarks, reachM: number): Snap {
   const node = nearestOf(near.nodes, p)
   if (node && distanceM(node, p) <= reachM) return { point: flat(node), to: 'node' }
   const onRun = nearestOf(

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { findKind, plantKinds, spacedAlong } from '../kinds/index.ts'
-import { snapPoint, pieceAge, baseDiameterMm, tiePoints, tieSupports } from './index.ts'
+import { snapPoint, tracedLine, pieceAge, baseDiameterMm, tiePoints, tieSupports } from './index.ts'
 import type { TieSupport } from './index.ts'
 import { pieceOf } from '../../test/wood.ts'
 import { frameKinds, lineId, makeFrame, memberId } from '../frame/index.ts'
@@ -47,6 +47,15 @@ describe('snapPoint', () => {
     expect(snapPoint({ xM: 0.5, yM: 1.04 }, near, 0.05)).toEqual({ point: { xM: 0.5, yM: 1 }, to: 'run' })
     expect(snapPoint({ xM: 0.02, yM: 0.4 }, near, 0.05)).toEqual({ point: { xM: 0, yM: 0.4 }, to: 'wood' })
     expect(snapPoint({ xM: 0.6, yM: 0.4 }, near, 0.05).to).toBe('free')
+  })
+
+  it('a shaking hand from a stem out along a wire draws two corners, both where they belong', () => {
+    const shaken = Array.from({ length: 40 }, (_, i) => ({ xM: 0.02 + i * 0.02, yM: 1 + Math.sin(i) * 0.02 }))
+    const [from, to, ...more] = tracedLine([{ xM: 0.01, yM: 0.98 }, ...shaken], near, 0.05)
+    expect(more).toEqual([])
+    expect(from!.xM).toBeCloseTo(0.01, 6)
+    expect([from!.yM, to!.yM]).toEqual([1, 1])
+    expect(to!.xM).toBeCloseTo(0.8, 6)
   })
 })
 

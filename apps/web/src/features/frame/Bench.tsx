@@ -1,7 +1,7 @@
 import type { FramePlan } from '@klados/core/plan'
-import type { FrameDocument, Place } from '@klados/contract'
+import type { FrameBody, FrameDocument, Place } from '@klados/contract'
 import type { Point, ViewDirection } from '@klados/core/geometry'
-import { useDeferredValue, useState } from 'react'
+import { useDeferredValue, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useGardenQuery } from '../../data/api.ts'
 import type { FrameDraft } from '../../data/drafts.ts'
@@ -18,6 +18,7 @@ import { Choice } from '../../ui/Choice.tsx'
 import { Message } from '../../ui/Message.tsx'
 import { Slip } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
+import { useLasting } from '../../ui/use-lasting.ts'
 import { benchKeys, nodeBeside } from './bench-keys.ts'
 import { BayDrawing } from '../../plan/BayDrawing.tsx'
 import { BenchDrawing } from './BenchDrawing.tsx'
@@ -61,7 +62,11 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
   if (plan.frame && plan !== lastGood) setLastGood(plan)
   const frame = plan.frame ?? lastGood?.frame ?? null
   // A key shows in its field and on the drawing at once; what follows from it, a breath later and in slices.
-  const settled = useDeferredValue(plan.frame ? plan : (lastGood ?? plan))
+  const shown = useMemo(
+    () => ({ plan: plan.frame ? plan : (lastGood ?? plan), design }),
+    [plan, lastGood, design],
+  )
+  const settled = useDeferredValue(shown)
   const view = frame?.hasDepth ? chosenView : 'elevation'
   const recorder = useRecorder()
   const unsettled = useUnsettled(gardenId).filter((one) => one.tie.support?.frameId === frameId)
@@ -69,6 +74,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
   const saved = { frame: before, version: stored?.version ?? 0 }
   const withIds = useLastingIds(gardenId, place.body, saved, draft)
   const edits = useFrameEdits({ place, frameId, stored, draft, body, withIds })
+  const takeRemedy = useLasting((next: FrameBody['design']) => edits.change('remedy', next))
   const chosen = { nodeId, onNode, step, onStep }
   const canDrag = canWrite && view === 'elevation'
   const press = (at: Point, hit: Hit | null) => {
@@ -117,7 +123,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
             onKey={benchKeys(plan, frame, chosen, canDrag ? edits : null, units.system)}
           />
         </div>
-        {view === 'elevation' && <BayDrawing gardenId={gardenId} place={place} plan={settled} />}
+        {view === 'elevation' && <BayDrawing gardenId={gardenId} place={place} plan={settled.plan} />}
         <Troubles plan={plan} />
         <UnsettledTies gardenId={gardenId} items={unsettled} canWrite={canWrite} onWrite={recorder.write} />
         {canWrite && (
@@ -173,10 +179,9 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
               gardenId={gardenId}
               place={place}
               frameId={frameId}
-              design={design}
-              plan={settled}
+              {...settled}
               currency={currency}
-              onTake={canWrite && plan.frame ? (next) => edits.change('remedy', next) : null}
+              onTake={canWrite && plan.frame ? takeRemedy : null}
               {...chosen}
             />
           </div>

@@ -3,6 +3,7 @@ import { findKind } from '@klados/core/kinds'
 import { baseDiameterMm } from '@klados/core/wood'
 import type { Piece } from '@klados/core/wood'
 import { useMemo, useState } from 'react'
+import type { KeyboardEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Hit } from '../../elevation/Elevation.tsx'
 import { pieceWords } from '../../ui/piece-words.ts'
@@ -14,6 +15,8 @@ interface OutlineProps {
   readonly data: WoodBenchData
   readonly chosen: Hit | null
   readonly onChoose: (hit: Hit) => void
+  /** New wood on a piece; `null` for those who only look. */
+  readonly onNew: ((pieceId: string) => void) | null
   readonly on: string
   /** Whose wood is listed; of all plants together only the mains. */
   readonly plantId: string | null
@@ -26,22 +29,38 @@ const OPEN_UP_TO = 14
 const LISTED = 40
 
 /** The plant as an indented tree: all of its wood, without a pointer; only what is laid open is on the page. */
-export function Outline({ data, chosen, onChoose, on, plantId, name }: OutlineProps) {
+export function Outline({ data, chosen, onChoose, onNew, on, plantId, name }: OutlineProps) {
   const { t } = useTranslation()
   const { roots, childrenOf } = useMemo(() => treeOf(data.pieces, plantId, data), [data, plantId])
   return (
     <section className="min-w-0">
       <h2>{name ? t('outline.title', { name }) : t('outline.titleAll')}</h2>
-      <p className="text-[13px] text-slate">{t('wood.chooseHint')}</p>
+      <p className="text-[13px] text-slate">{t(onNew ? 'outline.hint' : 'wood.chooseHint')}</p>
       {roots.length === 0 ? (
         <p className="text-slate">{t('outline.none')}</p>
       ) : (
-        <div className="max-h-64 overflow-y-auto" tabIndex={0} role="region" aria-label={t('wood.stems')}>
-          <Branch pieces={roots} {...{ data, chosen, onChoose, on, childrenOf }} />
+        <div
+          className="max-h-64 overflow-y-auto"
+          tabIndex={0}
+          role="region"
+          aria-label={t('wood.stems')}
+          onKeyDown={stepThrough}
+        >
+          <Branch pieces={roots} {...{ data, chosen, onChoose, onNew, on, childrenOf }} />
         </div>
       )}
     </section>
   )
+}
+
+/** Arrows go up and down through what is laid open. */
+function stepThrough(event: KeyboardEvent<HTMLElement>) {
+  const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0
+  if (step === 0) return
+  const twigs = [...event.currentTarget.querySelectorAll<HTMLElement>('[data-twig]')]
+  const at = twigs.indexOf(document.activeElement as HTMLElement)
+  twigs[Math.min(twigs.length - 1, Math.max(0, at + step))]?.focus()
+  event.preventDefault()
 }
 
 function treeOf(pieces: readonly Piece[], plantId: string | null, data: WoodBenchData) {
@@ -72,6 +91,7 @@ interface BranchProps {
   readonly data: WoodBenchData
   readonly chosen: Hit | null
   readonly onChoose: (hit: Hit) => void
+  readonly onNew: ((pieceId: string) => void) | null
   readonly on: string
   readonly childrenOf: (id: string) => readonly Piece[]
 }
@@ -97,7 +117,7 @@ function Branch({ pieces, ...rest }: BranchProps) {
 }
 
 function Twig({ piece, ...rest }: Omit<BranchProps, 'pieces'> & { piece: Piece }) {
-  const { data, chosen, onChoose, on, childrenOf } = rest
+  const { data, chosen, onChoose, onNew, on, childrenOf } = rest
   const { t } = useTranslation()
   const units = useUnits()
   const children = childrenOf(piece.id)
@@ -107,6 +127,13 @@ function Twig({ piece, ...rest }: Omit<BranchProps, 'pieces'> & { piece: Piece }
   const kind = findKind(data.plants.find((one) => one.id === piece.plantId)?.body.kindId ?? '')
   const mm = kind ? baseDiameterMm(piece, kind, on, data.hemisphere) : piece.baseMm
   const figures = `${thickWords(units, mm)}, ${units.length(polylineLengthM(piece.path))}`
+  const onKey = (event: KeyboardEvent) => {
+    if (event.key === 'ArrowRight' && children.length > 0) setIsOpen(true)
+    else if (event.key === 'ArrowLeft') setIsOpen(false)
+    else if (event.key === 'n' && onNew && !event.ctrlKey && !event.metaKey) onNew(piece.id)
+    else return
+    event.preventDefault()
+  }
   const at = piece.parent.on === 'piece' ? ` @ ${nearWords(units, piece.parent.alongM)}` : ''
   return (
     <li>
@@ -114,7 +141,9 @@ function Twig({ piece, ...rest }: Omit<BranchProps, 'pieces'> & { piece: Piece }
         <button
           type="button"
           className="min-h-7 underline decoration-faint underline-offset-4"
+          data-twig=""
           aria-pressed={chosen?.id === piece.id}
+          onKeyDown={onKey}
           onClick={() => onChoose({ kind: 'wood', id: piece.id })}
         >
           {pieceWords(t, piece, data, on)}

@@ -10,6 +10,7 @@ import { useCanWrite } from '../../data/garden-access.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { Elevation } from '../../elevation/Elevation.tsx'
 import type { Hit } from '../../elevation/Elevation.tsx'
+import { PhotoUnderlay } from '../../elevation/PhotoUnderlay.tsx'
 import { Choice } from '../../ui/Choice.tsx'
 import { Loading, Message } from '../../ui/Message.tsx'
 import { Slip } from '../../ui/Slip.tsx'
@@ -28,6 +29,7 @@ import { useAnswer } from './choose/use-answer.ts'
 import { useChoosing } from './choose/use-choosing.ts'
 import { CountSlip, CountTable } from './count/CountRow.tsx'
 import { GetWoodIn } from './enter/GetWoodIn.tsx'
+import type { Under } from './enter/GetWoodIn.tsx'
 import { Outline } from './Outline.tsx'
 import { readings, useReadingKeys } from './use-reading-keys.ts'
 import type { Reading } from './use-reading-keys.ts'
@@ -108,9 +110,11 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const choice = useChosen(data)
   const { chosen, choose, plantId, setPlantId, plant } = choice
   const [reading, setReading] = useState<Reading>('look')
-  const [under, setUnder] = useState<{ pieceId: string; alongM: number } | null>(null)
+  const [under, setUnder] = useState<Under | null>(null)
   const [expected, setExpected] = useState<readonly (readonly Point[])[]>([])
   const training = useTraining(gardenId, place, data, plant, on)
+  const [isPhotoShown, showPhoto] = useState(true)
+  const photo = place.body.photo && { isShown: isPhotoShown, onShow: showPhoto }
   const [againId, setAgainId] = useState<string | null>(null)
   const isAsked =
     reading === 'choose' && training !== null && (!training.answered || againId === training.plant.id)
@@ -148,7 +152,8 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
     place,
     data,
     on,
-    plantId,
+    plantId: plant?.id ?? plantId,
+    stage: training?.view.stage ?? 'growing',
     recorder,
     onChoose: (hit, at) => {
       if (
@@ -162,7 +167,11 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
       if (reading === 'choose') return
       choose(hit)
       const piece = hit?.kind === 'wood' ? data.state.pieces.get(hit.id) : undefined
-      setUnder(piece && at ? { pieceId: piece.id, alongM: nearestAlong(piece.path, at).alongM } : null)
+      setUnder(
+        piece && at
+          ? { pieceId: piece.id, alongM: nearestAlong(piece.path, at).alongM, isByKey: false }
+          : null,
+      )
     },
   })
   const allUnsettled = useUnsettled(gardenId)
@@ -215,7 +224,16 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
           window={shown}
           chosenId={choosing?.focused ?? chosen?.id ?? null}
           isDrawing={tools.tool !== 'choose'}
-          {...(tools.tool === 'choose' ? { onTap: tools.press } : { onPress: tools.press })}
+          {...(tools.tool === 'choose'
+            ? { onTap: tools.press }
+            : { onPress: tools.press, onRelease: tools.release })}
+          {...(photo?.isShown && tools.tool === 'draw'
+            ? {
+                underlay: (view) => (
+                  <PhotoUnderlay gardenId={gardenId} photo={place.body.photo!} view={view} />
+                ),
+              }
+            : {})}
           onHover={tools.hover}
           onKey={tools.key}
           overlay={(view) => (
@@ -249,6 +267,9 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               data={data}
               chosen={chosen}
               onChoose={choose}
+              onNew={
+                canWrite && training ? (pieceId) => setUnder({ pieceId, alongM: null, isByKey: true }) : null
+              }
               on={on}
               plantId={plant?.id ?? null}
               name={plant?.body.name ?? null}
@@ -286,6 +307,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
                 recorder={recorder}
                 tools={tools}
                 choice={choice}
+                photo={photo}
               />
               {training && <Memory data={data} training={training} />}
               <EntryList
@@ -357,24 +379,14 @@ interface PanelProps {
   readonly recorder: Recorder
   readonly tools: WoodTools
   readonly choice: ReturnType<typeof useChosen>
+  readonly photo: React.ComponentProps<typeof DrawPanel>['photo']
 }
 
 /** What the tool in the hand needs, or what is known of the part that is chosen. */
-function Panel({ gardenId, tools, choice, ...rest }: PanelProps) {
+function Panel({ gardenId, tools, choice, photo, ...rest }: PanelProps) {
   const { place, data, on, canWrite } = rest
   const { piece, tie, plant, setPlantId } = choice
-  if (tools.tool === 'draw')
-    return (
-      <DrawPanel
-        data={data}
-        points={tools.points}
-        traits={tools.traits}
-        onTraits={tools.setTraits}
-        onAdd={tools.add}
-        onFinish={tools.finish}
-        onCancel={() => tools.pick('choose')}
-      />
-    )
+  if (tools.tool === 'draw') return <DrawPanel data={data} tools={tools} photo={photo} />
   if (tools.tool === 'stand')
     return (
       <StandPanel

@@ -1,22 +1,23 @@
 import type { Place, Plant } from '@klados/contract'
 import { groundAt } from '@klados/core/frame'
-import { distanceM, nearestAlong } from '@klados/core/geometry'
+import { distanceM, nearestAlong, withLength } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
-import type { Piece } from '@klados/core/wood'
-import { v7 as uuidv7 } from 'uuid'
+import type { QuickStem } from '@klados/core/training'
+import type { Parent, Piece, PieceRole } from '@klados/core/wood'
 import type { NewEntry } from '../../data/journal.ts'
-import type { PieceTraits } from './DrawPanel.tsx'
+import { stemEntries } from './enter/stem-entries.ts'
 
 /** A line drawn from this near to other wood grows from that wood, where it begins. */
 const GROWS_FROM_M = 0.05
 
 /**
- * The entry for a drawn line. It sits on the wood that it starts on, at its place along that; else it comes
+ * The entries for a drawn line. It sits on the wood that it starts on, at its place along that; else it comes
  * from the crown of the plant chosen, or of the nearest foot.
  */
-export function newPieceEntry(
-  path: readonly Point[],
-  { role, ageSeasons, baseMm }: PieceTraits,
+export function drawnEntries(
+  drawn: readonly Point[],
+  stem: QuickStem,
+  { seasonsOld, role }: { readonly seasonsOld: number; readonly role: PieceRole | null },
   bench: {
     place: Place
     plants: readonly Plant[]
@@ -24,8 +25,8 @@ export function newPieceEntry(
     plantId: string | null
     on: string
   },
-): { entry: NewEntry; pieceId: string } | null {
-  const start = path[0]!
+): { entries: NewEntry[]; pieceId: string } | null {
+  const start = drawn[0]!
   const [under] = bench.pieces
     .filter((piece) => piece.removedOn === null)
     .map((piece) => ({ piece, near: nearestAlong(piece.path, start) }))
@@ -36,28 +37,16 @@ export function newPieceEntry(
   const nearest = [...bench.plants].sort((a, b) => footGap(a) - footGap(b))[0]
   const plantId = under?.piece.plantId ?? bench.plantId ?? nearest?.id
   if (!plantId) return null
-  const pieceId = uuidv7()
-  return {
-    pieceId,
-    entry: {
-      kind: 'piece.grew',
-      placeId: bench.place.id,
-      plantId,
-      at: bench.on,
-      body: {
-        v: 1,
-        pieceId,
-        parent: under
-          ? { on: 'piece', pieceId: under.piece.id, alongM: under.near.alongM }
-          : { on: 'crown', leadId: null },
-        path,
-        seasonsOld: ageSeasons,
-        baseMm,
-        tipMm: null,
-        buds: null,
-        side: null,
-        role,
-      },
-    },
-  }
+  const parent: Parent = stem.isBelowGraft
+    ? { on: 'below-graft' }
+    : under
+      ? { on: 'piece', pieceId: under.piece.id, alongM: under.near.alongM }
+      : { on: 'crown', leadId: null }
+  // A length that was measured says more than one that was drawn.
+  const path = withLength(drawn, stem.lengthM)
+  return stemEntries(
+    stem,
+    { parent, path, seasonsOld: stem.seasonsOld ?? seasonsOld, role },
+    { placeId: bench.place.id, plantId, at: bench.on },
+  )
 }

@@ -1,14 +1,20 @@
 import type { Place } from '@klados/contract'
 import { groundAt } from '@klados/core/frame'
-import { distanceM, nearestAlong } from '@klados/core/geometry'
+import { distanceM, nearestAlong, polylineLengthM } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
-import { snapPoint } from '@klados/core/wood'
+import { readQuickLine } from '@klados/core/training'
+import type { SeasonStage } from '@klados/core/season'
+import type { QuickStem } from '@klados/core/training'
+import { snapPoint, tracedLine } from '@klados/core/wood'
+import type { SnapMarks } from '@klados/core/wood'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Recorder } from '../../data/use-recorder.ts'
 import type { Hit } from '../../elevation/Elevation.tsx'
 import type { PieceTraits } from './DrawPanel.tsx'
-import { newPieceEntry } from './new-piece.ts'
+import { useUnits } from '../../ui/units.tsx'
+import { seasonsOfNew } from './enter/stem-entries.ts'
+import { drawnEntries } from './new-piece.ts'
 import type { WoodBenchData } from './use-bench.ts'
 
 export const woodTools = ['choose', 'draw', 'stand'] as const
@@ -18,6 +24,10 @@ const SNAP_PX = 10
 /** How far from wood a press still means it. */
 const THUMB_PX = 22
 const SAME_SPOT_PX = 2
+/** A press that moves farther than this before it is let go draws. */
+const STROKE_PX = 14
+/** Between points of a stroke: what lies nearer is the hand's shake. */
+const STROKE_STEP_PX = 3
 const mm = (m: number) => Math.round(m * 1000) / 1000
 
 interface ToolsInput {
@@ -26,27 +36,33 @@ interface ToolsInput {
   readonly on: string
   /** Whose piece is drawn, where that is settled. */
   readonly plantId: string | null
+  readonly stage: SeasonStage
   readonly recorder: Recorder
   /** `at`: where it was pressed; not for what was chosen by having been drawn. */
   readonly onChoose: (hit: Hit | null, at: Point | null) => void
 }
 
 /** What is in the hand at the wood bench, and how far one has got with it. */
-export function useWoodTools({ place, data, on, plantId, recorder, onChoose }: ToolsInput) {
+export function useWoodTools({ place, data, on, plantId, stage, recorder, onChoose }: ToolsInput) {
   const { t } = useTranslation()
+  const units = useUnits()
   const [tool, setTool] = useState<WoodTool>(data.plants.length === 0 ? 'stand' : 'choose')
   const [points, setPoints] = useState<readonly Point[]>([])
   const [hover, setHover] = useState<Point | null>(null)
   const [standAtM, setStandAtM] = useState<number | null>(null)
-  const [traits, setTraits] = useState<PieceTraits>({ role: 'arm', ageSeasons: 0, baseMm: 8 })
-  const snap = (at: Point, pxPerM: number): Point => {
+  const [traits, setTraits] = useState<PieceTraits>({ role: null, ageSeasons: null, baseMm: 8 })
+  /** Where the pressed hand has been. */
+  const [stroke, setStroke] = useState<readonly Point[] | null>(null)
+  /** How many lines were drawn at one go: each asks for its figures. */
+  const [strokes, setStrokes] = useState(0)
+  const marks = (): SnapMarks => {
     const { nodes, runs } = data.snaps
-    const alive = data.pieces.filter((one) => one.removedOn === null)
     const feet = data.plants.map((one) => ({ xM: one.body.xM, yM: groundAt(place.body, one.body.xM) }))
-    const marks = { nodes: [...nodes, ...feet], runs, wood: alive.map((one) => one.path) }
-    const { point } = snapPoint(at, marks, SNAP_PX / pxPerM)
-    return { xM: mm(point.xM), yM: Math.max(0, mm(point.yM)) }
+    const alive = data.pieces.filter((one) => one.removedOn === null)
+    return { nodes: [...nodes, ...feet], runs, wood: alive.map((one) => one.path) }
   }
+  const clean = ({ xM, yM }: Point): Point => ({ xM: mm(xM), yM: Math.max(0, mm(yM)) })
+  const snap = (at: Point, pxPerM: number): Point => clean(snapPoint(at, marks(), SNAP_PX / pxPerM).point)
   /** A thumb is broad: what lies nearest to a press is meant by it. */
   const nearWood = (at: Point, pxPerM: number): Hit | null => {
     const [nearest] = data.pieces
@@ -58,22 +74,24 @@ export function useWoodTools({ place, data, on, plantId, recorder, onChoose }: T
   const pick = (next: WoodTool) => {
     setTool(next)
     setPoints([])
+    setStroke(null)
     setHover(null)
     setStandAtM(null)
   }
+  const record = (stem: QuickStem): string | null => {
+    const { role, ageSeasons } = traits
+    const seasonsOld = ageSeasons ?? seasonsOfNew(stage)
+    const bench = { place, plants: data.plants, pieces: data.pieces, plantId, on }
+    const drawn = drawnEntries(points, stem, { seasonsOld, role }, bench)
+    if (!drawn) return null
+    recorder.write(t('entry.piece.grew', { part: t(`wood.parts.${role ?? 'shoot'}`) }), drawn.entries)
+    return drawn.pieceId
+  }
   const finish = () => {
     if (points.length < 2) return
-    const drawn = newPieceEntry(points, traits, {
-      place,
-      plants: data.plants,
-      pieces: data.pieces,
-      plantId,
-      on,
-    })
-    if (drawn) {
-      recorder.write(t('entry.piece.grew', { part: t(`wood.parts.${traits.role}`) }), [drawn.entry])
-      onChoose({ kind: 'wood', id: drawn.pieceId }, null)
-    }
+    const read = readQuickLine(`${traits.baseMm}mm`, units.system, polylineLengthM(points))
+    const pieceId = read.ok ? record(read.stem) : null
+    if (pieceId) onChoose({ kind: 'wood', id: pieceId }, null)
     pick('choose')
   }
   const draw = (at: Point, pxPerM: number) => {
@@ -88,20 +106,37 @@ export function useWoodTools({ place, data, on, plantId, recorder, onChoose }: T
     pick,
     points,
     /** The points set and the one under the pointer. */
-    shown: hover && points.length > 0 ? [...points, hover] : points,
+    shown: stroke ? [...points, ...stroke] : hover && points.length > 0 ? [...points, hover] : points,
+    strokes,
     traits,
     setTraits,
     standAtM,
     setStandAtM,
     finish,
+    /** Writes the drawn line with its figures; the tool stays in the hand for the next. */
+    record: (stem: QuickStem) => {
+      if (points.length >= 2 && record(stem)) setPoints([])
+    },
     add: (point: Point) => setPoints((old) => [...old, point]),
     press: (at: Point, hit: Hit | null, pxPerM: number) => {
-      if (tool === 'draw') draw(at, pxPerM)
+      if (tool === 'draw') setStroke([at])
       else if (tool === 'stand') setStandAtM(Math.min(place.body.widthM, Math.max(0, mm(at.xM))))
       else onChoose(hit && hit.kind !== 'node' ? hit : nearWood(at, pxPerM), at)
     },
     hover: (at: Point, pxPerM: number) => {
-      if (tool === 'draw') setHover(snap(at, pxPerM))
+      if (tool !== 'draw') return
+      const last = stroke?.at(-1)
+      if (!stroke || !last) setHover(snap(at, pxPerM))
+      else if (distanceM(last, at) * pxPerM >= STROKE_STEP_PX) setStroke([...stroke, at])
+    },
+    /** A press let go where it began sets a point; one that moved drew a line. */
+    release: (at: Point, pxPerM: number) => {
+      if (tool !== 'draw' || !stroke) return
+      setStroke(null)
+      setHover(null)
+      if (polylineLengthM([...stroke, at]) * pxPerM < STROKE_PX) return draw(at, pxPerM)
+      setPoints([...points, ...tracedLine([...stroke, at], marks(), SNAP_PX / pxPerM).map(clean)])
+      setStrokes(strokes + 1)
     },
     key: (event: React.KeyboardEvent): boolean => {
       if (event.key === 'Escape' && tool !== 'choose') {

@@ -14,7 +14,7 @@ import { cutAbove, off, option, remark, spur } from '../options.ts'
 import { heightOn } from '../plant.ts'
 import type { PlantView, Stem, Wire } from '../plant.ts'
 import type { FollowUp, Judgement, Option, Question, Rule, Stretch } from '../question.ts'
-import { alongWire, isFromTrunk, lieAlong, outwards, sideOf, wayToHeadM } from '../vine.ts'
+import { alongWire, isFromTrunk, lieAlong, outwards, sideOf, wayToHeadM, budsBySide } from '../vine.ts'
 import type { Head } from '../vine.ts'
 import { polylineLengthM } from '../../geometry/index.ts'
 
@@ -101,6 +101,7 @@ export function canesQuestion(view: PlantView, head: Head, wire: Wire, count: 1 
     never: [],
     crossings: [],
     standingBuds,
+    budsBySide: budsBySide(view, head, standing),
     buds: { ...view.target, costPerBud: COST_PER_BUD },
     weights: WEIGHTS,
     followUps: (chosen) => oldCanes(view, head, (id) => chosen.get(id)?.deed ?? null),

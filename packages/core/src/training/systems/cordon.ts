@@ -15,7 +15,7 @@ import type { PlantView, Stem, Wire } from '../plant.ts'
 import { heightOn } from '../plant.ts'
 import type { FollowUp, Judgement, Option, Question, Remark, Rule, Stretch } from '../question.ts'
 import type { Position } from '../system.ts'
-import { armsOf, outwards, sideOf, wayToHeadM } from '../vine.ts'
+import { armsOf, outwards, sideOf, wayToHeadM, budsBySide } from '../vine.ts'
 import type { Head } from '../vine.ts'
 import { isSpurred, laysAlong } from './canes.ts'
 
@@ -146,6 +146,7 @@ export function cordonQuestion(view: PlantView, head: Head, wire: Wire, withCane
     never: overlaps(candidates),
     crossings: [],
     standingBuds,
+    budsBySide: budsBySide(view, head, standing),
     // Extra canes are there to come near the figure itself; spurs alone need only be near enough.
     buds: { ...view.target, costPerBud: COST_PER_BUD, isTight: withCanes },
     weights: { gapPerM: 10, overlapPerM: 12 },

@@ -47,9 +47,6 @@ export function QuestionSlip(props: QuestionSlipProps) {
   const { question, proposal } = choosing
   const { view } = training
   const { ties, tieCount, minutes } = answer
-  const side = (towards: 'left' | 'right') =>
-    [...proposal.chosen.values()].reduce((sum, one) => (one.towards === towards ? sum + one.buds : sum), 0)
-  const sides = question.code === 'canes' ? { left: side('left'), right: side('right') } : null
   const focused = question.candidates.find(({ pieceId }) => pieceId === choosing.focused)
   const name = (pieceId: string) =>
     letterOf(question.candidates, pieceId) ?? t(`wood.parts.${view.stem(pieceId)?.role ?? 'spur'}`)
@@ -66,7 +63,7 @@ export function QuestionSlip(props: QuestionSlipProps) {
           buds={proposal.buds}
           {...question.buds}
           words={t('choose.buds', { count: proposal.buds })}
-          sides={sides ? t('choose.perSide', sides) : null}
+          sides={proposal.bySide && t('choose.perSide', { ...proposal.bySide })}
           why={t(`choose.targetWhy.${view.target.why}`, {
             formula: view.target.why === 'weighed' ? view.target.by : goalFormula(training),
             mass: formatMass(view.input.pruningsKg ?? 0, units.system),

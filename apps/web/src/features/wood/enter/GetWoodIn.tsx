@@ -3,9 +3,9 @@ import { polylineLengthM } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
 import { quickWords, readQuickLine, standingStem } from '@klados/core/training'
 import type { ExpectedPiece, QuickStem } from '@klados/core/training'
-import type { Piece } from '@klados/core/wood'
+import type { Parent, Piece } from '@klados/core/wood'
 import type { TFunction } from 'i18next'
-import { useMemo, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 as uuidv7 } from 'uuid'
 import type { NewEntry } from '../../../data/journal.ts'
@@ -19,6 +19,14 @@ import type { Units } from '../../../ui/units.tsx'
 import { SystemPanel } from '../choose/SystemPanel.tsx'
 import type { Training } from '../choose/training.ts'
 import type { WoodBenchData } from '../use-bench.ts'
+import { seasonsOfNew, stemEntries } from './stem-entries.ts'
+
+/** The piece that new wood is to grow from: pressed on the drawing, and where along it; or chosen in the outline. */
+export interface Under {
+  readonly pieceId: string
+  readonly alongM: number | null
+  readonly isByKey: boolean
+}
 
 interface GetWoodInProps {
   readonly gardenId: string
@@ -27,9 +35,8 @@ interface GetWoodInProps {
   readonly training: Training
   readonly recorder: Recorder
   readonly on: string
-  /** The piece that was pressed on the drawing, and where along it. */
-  readonly under: { readonly pieceId: string; readonly alongM: number } | null
-  readonly onUnder: (under: GetWoodInProps['under']) => void
+  readonly under: Under | null
+  readonly onUnder: (under: Under | null) => void
   /** What is about to be put there, for the drawing. */
   readonly onExpect: (paths: readonly (readonly Point[])[]) => void
 }
@@ -152,8 +159,11 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
     path: piece?.path ?? null,
     foot: { xM: plant.body.xM, yM: view.input.plant.footYM },
     earlier: view.stems.filter((stem) => stem.parent === null).length,
-    nextM: under?.pieceId === chosen ? under.alongM : (next.get(chosen) ?? 0.03),
+    nextM: (under?.pieceId === chosen ? under.alongM : null) ?? next.get(chosen) ?? NEXT_M,
   }
+  useEffect(() => {
+    if (under?.isByKey) input.current?.focus()
+  }, [under])
   const type = (value: string) => {
     setText(value)
     const read = readQuickLine(value, units.system)
@@ -163,13 +173,10 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
   const add = () => {
     if (!line.ok) return
     const { alongM, path } = standingStem(line.stem, base)
-    // What is called out in winter grew last summer; in summer it is growing.
-    const isResting = ['dormant', 'bud-swell', 'leaf-fall'].includes(view.stage)
-    const seasons = line.stem.seasonsOld ?? (isResting ? 1 : 0)
-    recorder.write(
-      t('enter.added'),
-      stemEntries(line.stem, path, alongM, chosen, seasons, { placeId: place.id, plantId: plant.id, at: on }),
-    )
+    const seasons = line.stem.seasonsOld ?? seasonsOfNew(view.stage)
+    const standing = { parent: parentOf(line.stem, chosen, alongM), path, seasonsOld: seasons, role: null }
+    const head = { placeId: place.id, plantId: plant.id, at: on }
+    recorder.write(t('enter.added'), stemEntries(line.stem, standing, head).entries)
     setNext(new Map(next).set(chosen, alongM + NEXT_M))
     onUnder(null)
     setSource(chosen)
@@ -257,45 +264,12 @@ function bearerWords(t: TFunction, piece: Piece, data: WoodBenchData, on: string
   return `${pieceWords(t, piece, data, on)}${side}, ${units.length(polylineLengthM(piece.path))}`
 }
 
-function stemEntries(
-  stem: QuickStem,
-  path: readonly Point[],
-  alongM: number,
-  source: string,
-  seasonsOld: number,
-  head: { readonly placeId: string; readonly plantId: string; readonly at: string },
-): NewEntry[] {
-  const pieceId = uuidv7()
-  const { baseMm, buds, side, bends, light, fault, health, isBelowGraft } = stem
-  const entries: NewEntry[] = [
-    {
-      ...head,
-      kind: 'piece.grew',
-      body: {
-        v: 1,
-        pieceId,
-        parent:
-          isBelowGraft || source === GRAFT
-            ? { on: 'below-graft' }
-            : source === CROWN
-              ? { on: 'crown', leadId: null }
-              : { on: 'piece', pieceId: source, alongM },
-        path,
-        seasonsOld,
-        baseMm,
-        tipMm: null,
-        buds,
-        side,
-        role: null,
-      },
-    },
-  ]
-  if (bends !== null || light !== null || fault !== null)
-    entries.push({ ...head, kind: 'piece.seen', body: { v: 1, pieceId, bends, light, fault } })
-  if (health !== null)
-    entries.push({ ...head, kind: 'piece.judged', body: { v: 1, pieceId, health, reason: '' } })
-  return entries
-}
+const parentOf = (stem: QuickStem, source: string, alongM: number): Parent =>
+  stem.isBelowGraft || source === GRAFT
+    ? { on: 'below-graft' }
+    : source === CROWN
+      ? { on: 'crown', leadId: null }
+      : { on: 'piece', pieceId: source, alongM }
 
 function CopyWood({ place, data, training, recorder, on }: GetWoodInProps) {
   const { t } = useTranslation()
