@@ -106,11 +106,15 @@ function feetOf({ role, foot, label, path }: Member) {
 
 /** Between the marks that lie farthest out in opposite corners. */
 function diagonalsOf(rows: readonly MarkOutRow[], across: 'heightM' | 'outM'): Diagonal[] {
-  const farthest = (along: 1 | -1, up: 1 | -1): MarkOutRow | undefined =>
-    rows.reduce<MarkOutRow | undefined>((best, row) => {
-      const reach = (one: MarkOutRow) => along * one.alongM + up * one[across]
-      return best === undefined || reach(row) > reach(best) + LEAST_M ? row : best
-    }, undefined)
+  const farthest = (along: 1 | -1, up: 1 | -1): MarkOutRow | undefined => {
+    let best: MarkOutRow | undefined
+    let bestM = -Infinity
+    for (const row of rows) {
+      const reachM = along * row.alongM + up * row[across]
+      if (best === undefined || reachM > bestM + LEAST_M) [best, bestM] = [row, reachM]
+    }
+    return best
+  }
   return ([1, -1] as const).flatMap((up) => {
     const [from, to] = [farthest(-1, -up as 1 | -1), farthest(1, up)]
     if (!from || !to) return []
