@@ -312,6 +312,93 @@ test('a plant without a system is drawn, tied and looked after all the same; sil
   await expect(page.getByText('There is no system for this kind yet.')).toBeVisible()
 })
 
+test('a stem is drawn at one go along its wire, over the photo, and told in figures; the next goes on it by keys', async ({
+  page,
+}) => {
+  const { garden } = await signUp(page)
+  const on = winterDay()
+  const fileId = journalId()
+  const photo = await page.evaluate(async () => {
+    const canvas = new OffscreenCanvas(400, 300)
+    const pen = canvas.getContext('2d')!
+    pen.fillStyle = '#8a5a44'
+    pen.fillRect(0, 0, 400, 300)
+    return [...new Uint8Array(await (await canvas.convertToBlob({ type: 'image/jpeg' })).arrayBuffer())]
+  })
+  const sent = await page.request.put(`/api${garden.replace('/g/', '/gardens/')}/files/${fileId}`, {
+    data: Buffer.from(photo),
+    headers: { 'content-type': 'image/jpeg' },
+  })
+  expect(sent.ok(), await sent.text()).toBe(true)
+  const corner = (xPx: number, yPx: number, xM: number, yM: number) => ({
+    pixel: { xPx, yPx },
+    at: { xM, yM },
+  })
+  const place = await wall(page, garden, {
+    name: 'Photo wall',
+    widthM: 4,
+    usableHeightM: 1.2,
+    firstForkM: 0.6,
+    photo: {
+      fileId,
+      widthPx: 400,
+      heightPx: 300,
+      marks: [corner(40, 30, 0, 1.8), corner(360, 30, 4, 1.8), corner(360, 270, 4, 0), corner(40, 270, 0, 0)],
+    },
+  })
+  await havePlant(page, garden, place, {
+    name: 'Pear',
+    system: 'level-tiers',
+    xM: 2,
+    plantedOn: '2019-11-10',
+  })
+  await page.goto(`${garden}/places/${place}/wood?on=${on}`)
+  await page.getByText('Draw a stem').click()
+  await expect(page.locator('.elevation image').first()).toBeAttached()
+  await page.getByLabel('over the photo of the place').uncheck()
+  await expect(page.locator('.elevation image')).toHaveCount(0)
+
+  // From the foot up to the first wire and out along it, with a shaking hand.
+  const foot = (await page.locator('[data-foot]').first().boundingBox())!
+  const [footX, footY] = [foot.x + foot.width / 2, foot.y + foot.height / 2]
+  const nodes = page.locator('[data-node] circle:first-of-type')
+  const wire = Math.max(
+    ...(await nodes.evaluateAll((all) =>
+      all.map((one) => {
+        const { y, height } = one.getBoundingClientRect()
+        return y + height / 2
+      }),
+    )),
+  )
+  await page.mouse.move(footX, footY)
+  await page.mouse.down()
+  for (let i = 0; i <= 12; i++) await page.mouse.move(footX + (i % 2), footY + ((wire - footY) * i) / 12)
+  for (let i = 1; i <= 20; i++) await page.mouse.move(footX + i * 9, wire + (i % 3) - 1)
+  await page.mouse.up()
+  const figures = page.getByLabel('Thickness, length, buds')
+  await expect(figures).toBeFocused()
+  await page.keyboard.type('11 140 16')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('[data-wood]')).toHaveCount(1)
+  await expect(page.getByText(/^0 points/)).toBeVisible()
+
+  // The outline takes the next one, without a pointer.
+  await page.getByText('Point', { exact: true }).click()
+  const twig = page.locator('[data-twig]').first()
+  await expect(twig).toBeVisible()
+  await twig.focus()
+  await page.keyboard.press('n')
+  await expect(page.getByLabel('Thickness, length, buds')).toBeFocused()
+  await page.keyboard.type('6 40 5 @30')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('[data-wood]')).toHaveCount(2)
+  await twig.focus()
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('ArrowDown')
+  await expect(page.locator('[data-twig]').nth(1)).toBeFocused()
+  await expect(page.getByText(/6 mm, 40(\.0)? ?cm @ 30 cm|6 mm, 0\.40 m @ 30 cm/)).toBeVisible()
+})
+
 test('a row is counted plant after plant; a missing one is not, and the budget says how it stands', async ({
   page,
 }) => {
