@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { budState, countOfWinter, readTallyLine, rowTotals } from './index.ts'
+import { budState, countOfWinter, readTallyLine, rowTotals, sampleBudget, sampleVines } from './index.ts'
 import type { RowPlant } from './index.ts'
 
 const nothing = { canes: null, spurs: null, buds: null, ties: null, minutes: null, pruningsKg: null }
@@ -88,9 +88,43 @@ describe('totals', () => {
   })
 
   it('go by the count of this winter and not of the last', () => {
-    const count = (on: string) => ({ ...nothing, on })
-    expect(countOfWinter([count('2025-02-01'), count('2026-02-03')], '2026-03-01')?.on).toBe('2026-02-03')
+    const count = (on: string, rest: object = {}) => ({ ...nothing, ...rest, on })
+    const both = [count('2025-02-01', { buds: 20 }), count('2026-02-03', { buds: 28 })]
+    expect(countOfWinter(both, '2026-03-01')?.buds).toBe(28)
     expect(countOfWinter([count('2025-02-01')], '2026-02-01')).toBeNull()
     expect(countOfWinter([count('2026-02-03')], '2026-02-01')).toBeNull()
+    // Weighed after it was counted: both hold.
+    const weighed = countOfWinter([...both, count('2026-02-09', { pruningsKg: 0.6 })], '2026-03-01')
+    expect(weighed).toMatchObject({ buds: 28, pruningsKg: 0.6 })
+  })
+})
+
+describe('sample vines of a row', () => {
+  const row = Array.from({ length: 60 }, (_, i) =>
+    vine(i, 30, i % 10 === 3 ? 'missing' : i % 10 === 7 ? 'young' : 'counted'),
+  )
+
+  it('are five to ten, spread over it, none of them missing, young or at its ends', () => {
+    const ids = sampleVines(row)
+    expect(ids.length).toBe(6)
+    const at = ids.map((id) => row.findIndex((one) => one.id === id))
+    expect(at.every((i) => row[i]!.is === 'counted' && i > 0 && i < 59)).toBe(true)
+    const gaps = at.slice(1).map((i, k) => i - at[k]!)
+    expect(Math.max(...gaps) - Math.min(...gaps)).toBeLessThanOrEqual(4)
+    expect(sampleVines(row.slice(0, 3)).length).toBeLessThan(5)
+    expect(sampleVines([...row, ...row, ...row, ...row]).length).toBe(10)
+  })
+
+  it('give a budget by the formula at their mean, with how far the row may lie from it', () => {
+    const kg = [0.5, 0.6, 0.7, 0.6, 0.6]
+    const found = sampleBudget(kg, '30+10', { min: 12, max: 90 })!
+    expect(found.meanKg).toBeCloseTo(0.6, 9)
+    expect(found.buds).toBe(Math.round(30 + 10 * (0.6 / 0.45359237 - 1)))
+    // 0.0707 kg of spread, over the root of five, times 2.776: 0.088 kg, two buds either way.
+    expect(found.range).toEqual([31, 35])
+    expect(sampleBudget(kg.slice(0, 4), '30+10', { min: 12, max: 90 })).toBeNull()
+    expect(sampleBudget([0.2, 0.2, 0.3, 0.3, 0.2], '30+10', { min: 12, max: 90 })).toMatchObject({
+      buds: null,
+    })
   })
 })

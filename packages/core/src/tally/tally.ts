@@ -75,6 +75,8 @@ export interface RowTotals {
   readonly wantedOfKnown: number
   readonly short: number
   readonly over: number
+  /** Buds beyond what is near enough, on all that are over: to be trimmed. */
+  readonly toTrim: number
   readonly canes: number
   readonly spurs: number
   readonly ties: number
@@ -110,6 +112,7 @@ export function rowTotals(plants: readonly RowPlant[]): RowTotals {
     wantedOfKnown: sum(known, ({ target }) => target.aim),
     short: grown.filter((plant) => budState(plant) === 'short').length,
     over: grown.filter((plant) => budState(plant) === 'over').length,
+    toTrim: sum(grown, (plant) => (budState(plant) === 'over' ? plant.counted!.buds! - plant.target.max : 0)),
     canes: sum(standing, ({ counted }) => counted?.canes),
     spurs: sum(standing, ({ counted }) => counted?.spurs),
     ties: sum(standing, ({ counted }) => counted?.ties),
@@ -121,9 +124,20 @@ export function rowTotals(plants: readonly RowPlant[]): RowTotals {
 /** A count holds for the winter in which it was made. */
 const WINTER_DAYS = 200
 
-export function countOfWinter<T extends Counted & { readonly on: CalendarDate }>(
-  tallies: readonly T[],
+/** What was counted at a plant this winter, each figure as it was last given: one who weighs later counted before. */
+export function countOfWinter(
+  tallies: readonly (Counted & { readonly on: CalendarDate })[],
   on: CalendarDate,
-): T | null {
-  return tallies.filter((tally) => tally.on <= on && daysBetween(tally.on, on) <= WINTER_DAYS).at(-1) ?? null
+): Counted | null {
+  const ours = tallies.filter((tally) => tally.on <= on && daysBetween(tally.on, on) <= WINTER_DAYS)
+  if (ours.length === 0) return null
+  const last = (what: keyof Counted) => ours.findLast((tally) => tally[what] !== null)?.[what] ?? null
+  return {
+    canes: last('canes'),
+    spurs: last('spurs'),
+    buds: last('buds'),
+    ties: last('ties'),
+    minutes: last('minutes'),
+    pruningsKg: last('pruningsKg'),
+  }
 }

@@ -6,7 +6,7 @@ import type { Piece, ThickeningPace, Tie } from '../wood/index.ts'
 import { tightDay } from './loop.ts'
 import type { TieMaterial } from './materials.ts'
 
-export type LookReason = 'spring-off' | 'tight' | 'material' | 'yearly' | 'postponed'
+export type LookReason = 'spring-off' | 'soft-stem' | 'tight' | 'material' | 'yearly' | 'postponed'
 
 export interface LookAgain extends Due<LookReason> {
   /**
@@ -19,6 +19,8 @@ export interface LookAgain extends Due<LookReason> {
 
 /** Laid wood springs off a bad tie in the first days (craft: look after 1–3 days). */
 const SPRING_OFF_DAYS = 2
+/** A soft stem against its stake is looked at every other day while it grows away from a fresh tie (craft). */
+const SOFT = { everyDays: 2, forDays: 14 } as const
 /** One goes before the earliest day on which the loop could bite. */
 const LEAD_DAYS = 7
 const HORIZON_DAYS = 3650
@@ -27,8 +29,8 @@ const AGAIN_DAYS = { tight: 14, material: 60 } as const
 const YEAR_DAYS = 365
 
 /**
- * The day to look at a tie again and why: the first of spring-off after tying, the earliest day the loop can
- * be tight, the earliest day its material can fail, and a year since the last look. A day that has been
+ * The day to look at a tie again and why: the first of spring-off after tying (of a soft stem on its stake every
+ * other day of the first fortnight), the earliest day the loop can be tight, the earliest day its material can fail, and a year since the last look. A day that has been
  * looked at since moves on; a postponement moves the result, never forward in time.
  */
 export function lookAgain(
@@ -59,7 +61,11 @@ export function lookAgain(
       range: tight,
     })
   }
-  if (looked === null)
+  const softOn = addDays(looked ?? tie.madeOn, SOFT.everyDays)
+  const isSoft = tie.support?.on === 'member' && pieceAge(piece, tie.madeOn, hemisphere) === 0
+  if (isSoft && softOn <= addDays(tie.madeOn, SOFT.forDays))
+    candidates.push({ dueOn: softOn, reason: 'soft-stem', range: null })
+  else if (looked === null)
     candidates.push({ dueOn: addDays(tie.madeOn, SPRING_OFF_DAYS), reason: 'spring-off', range: null })
   const first = soonest(candidates)
   const isPutOff = tie.postponedUntil !== null && tie.postponedUntil > first.dueOn

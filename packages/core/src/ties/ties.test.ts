@@ -97,6 +97,23 @@ describe('lookAgain', () => {
     expect(next.tight!.latestOn! > next.tight!.earliestOn).toBe(true)
   })
 
+  it('of a soft stem to its stake asks every other day for a fortnight; of wood, or on a wire, once', () => {
+    const memberId = 'stake' as never
+    const support = { on: 'member' as const, frameId: 'f', memberId, alongM: 0.5 }
+    const soft = { ...stem, seasonsThen: 0, drawnOn: '2026-06-01', measuredOn: '2026-06-01', baseMm: 5 }
+    const fresh = { ...tie, support, madeOn: '2026-06-01', setOn: '2026-06-01', loopLengthMm: 200 }
+    const days: string[] = []
+    for (let looked: string | null = null; days.length < 20;) {
+      const next = lookAgain({ ...fresh, lookedOn: looked }, soft, pear, wireTie, 'north')
+      if (next.reason !== 'soft-stem') break
+      days.push((looked = next.dueOn))
+    }
+    expect(days).toEqual(['03', '05', '07', '09', '11', '13', '15'].map((day) => `2026-06-${day}`))
+    const onWood = lookAgain(fresh, { ...soft, seasonsThen: 2 }, pear, wireTie, 'north')
+    expect(onWood.reason).toBe('spring-off')
+    expect(lookAgain({ ...fresh, support: null }, soft, pear, wireTie, 'north').reason).toBe('spring-off')
+  })
+
   it('expects no thickening in winter: a tie of November is tight next summer, in the south half a year off', () => {
     const autumn = { ...tie, madeOn: '2026-11-10', setOn: '2026-11-10', lookedOn: '2026-11-12' }
     const grown = { ...stem, measuredOn: '2026-11-01' }

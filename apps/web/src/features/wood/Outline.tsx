@@ -8,7 +8,8 @@ import { useTranslation } from 'react-i18next'
 import type { Hit } from '../../elevation/Elevation.tsx'
 import { pieceWords } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
-import { nearWords, thickWords } from './choose/words.ts'
+import type { Position } from '@klados/core/training'
+import { nearWords, positionWords, thickWords } from './choose/words.ts'
 import type { WoodBenchData } from './use-bench.ts'
 
 interface OutlineProps {
@@ -21,6 +22,8 @@ interface OutlineProps {
   /** Whose wood is listed; of all plants together only the mains. */
   readonly plantId: string | null
   readonly name: string | null
+  /** What a piece is in its plant's system. */
+  readonly positions: readonly Position[]
 }
 
 /** So many pieces below each other are laid open by themselves. */
@@ -29,8 +32,9 @@ const OPEN_UP_TO = 14
 const LISTED = 40
 
 /** The plant as an indented tree: all of its wood, without a pointer; only what is laid open is on the page. */
-export function Outline({ data, chosen, onChoose, onNew, on, plantId, name }: OutlineProps) {
+export function Outline({ data, chosen, onChoose, onNew, on, plantId, name, positions }: OutlineProps) {
   const { t } = useTranslation()
+  const placeOf = useMemo(() => new Map(positions.map((one) => [one.pieceId, one])), [positions])
   const { roots, childrenOf } = useMemo(() => treeOf(data.pieces, plantId, data), [data, plantId])
   return (
     <section className="min-w-0">
@@ -46,7 +50,7 @@ export function Outline({ data, chosen, onChoose, onNew, on, plantId, name }: Ou
           aria-label={t('wood.stems')}
           onKeyDown={stepThrough}
         >
-          <Branch pieces={roots} {...{ data, chosen, onChoose, onNew, on, childrenOf }} />
+          <Branch pieces={roots} {...{ data, chosen, onChoose, onNew, on, childrenOf, placeOf }} />
         </div>
       )}
     </section>
@@ -94,6 +98,7 @@ interface BranchProps {
   readonly onNew: ((pieceId: string) => void) | null
   readonly on: string
   readonly childrenOf: (id: string) => readonly Piece[]
+  readonly placeOf: ReadonlyMap<string | null, Position>
 }
 
 function Branch({ pieces, ...rest }: BranchProps) {
@@ -117,7 +122,8 @@ function Branch({ pieces, ...rest }: BranchProps) {
 }
 
 function Twig({ piece, ...rest }: Omit<BranchProps, 'pieces'> & { piece: Piece }) {
-  const { data, chosen, onChoose, onNew, on, childrenOf } = rest
+  const { data, chosen, onChoose, onNew, on, childrenOf, placeOf } = rest
+  const place = placeOf.get(piece.id)
   const { t } = useTranslation()
   const units = useUnits()
   const children = childrenOf(piece.id)
@@ -149,6 +155,7 @@ function Twig({ piece, ...rest }: Omit<BranchProps, 'pieces'> & { piece: Piece }
           {pieceWords(t, piece, data, on)}
         </button>
         <span className="text-[13px] text-slate">
+          {place && `${positionWords(t, place)}, `}
           {figures}
           {at}
         </span>

@@ -25,11 +25,15 @@ import { LengthField } from '../../ui/LengthField.tsx'
 import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
 import { pieceWords } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
+import type { Position } from '@klados/core/training'
+import { positionWords } from './choose/words.ts'
 import type { WoodBenchData } from './use-bench.ts'
 import type { Recorder } from '../../data/use-recorder.ts'
 
 interface PiecePanelProps {
   readonly piece: Piece
+  /** What it is in its plant's system. */
+  readonly position: Position | null
   readonly place: Place
   readonly data: WoodBenchData
   readonly on: string
@@ -44,7 +48,7 @@ const END_TIED_M = 0.15
 
 /** One piece of wood: what it is on this day, and what can be done to it. */
 export function PiecePanel(props: PiecePanelProps) {
-  const { piece, data, on, canWrite } = props
+  const { piece, position, data, on, canWrite } = props
   const { t } = useTranslation()
   const units = useUnits()
   const plant = data.plants.find((one) => one.id === piece.plantId)
@@ -56,6 +60,7 @@ export function PiecePanel(props: PiecePanelProps) {
   return (
     <>
       <SlipGroup title={title}>
+        {position && <SlipRow label={t('wood.position')}>{positionWords(t, position)}</SlipRow>}
         <SlipRow label={t('wood.age')}>{ageWords}</SlipRow>
         <SlipRow label={t('wood.thickness')} isDeciding>
           {units.length(diameterMm / 1000, 'fine')}

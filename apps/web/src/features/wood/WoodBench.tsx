@@ -9,7 +9,6 @@ import { todayHere } from '../../data/dates.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { Elevation } from '../../elevation/Elevation.tsx'
-import type { Hit } from '../../elevation/Elevation.tsx'
 import { PhotoUnderlay } from '../../elevation/PhotoUnderlay.tsx'
 import { Choice } from '../../ui/Choice.tsx'
 import { Loading, Message } from '../../ui/Message.tsx'
@@ -28,27 +27,23 @@ import { useTraining } from './choose/training.ts'
 import { useAnswer } from './choose/use-answer.ts'
 import { useChoosing } from './choose/use-choosing.ts'
 import { CountSlip, CountTable } from './count/CountRow.tsx'
+import { useRow } from './count/use-row.ts'
 import { GetWoodIn } from './enter/GetWoodIn.tsx'
 import type { Under } from './enter/GetWoodIn.tsx'
 import { Outline } from './Outline.tsx'
 import { readings, useReadingKeys } from './use-reading-keys.ts'
 import type { Reading } from './use-reading-keys.ts'
-import { DrawPanel } from './DrawPanel.tsx'
 import { EntryList } from './EntryList.tsx'
-import { Figures } from './Figures.tsx'
 import { Rings } from './Rings.tsx'
-import { StandPanel } from './StandPanel.tsx'
-import { PiecePanel } from './PiecePanel.tsx'
-import { TiePanel } from './TiePanel.tsx'
 import { useBenchDrawing } from './use-bench-drawing.ts'
 import { useWoodBench } from './use-bench.ts'
 import type { WoodBenchData } from './use-bench.ts'
 import { useRecorder } from '../../data/use-recorder.ts'
-import type { Recorder } from '../../data/use-recorder.ts'
 import { useUnsettled } from '../../data/unsettled.ts'
 import { UnsettledTies } from '../../ties/UnsettledTies.tsx'
+import { ToolPanel } from './ToolPanel.tsx'
+import { useChosen } from './use-chosen.ts'
 import { useWoodTools } from './use-wood-tools.ts'
-import type { WoodTools } from './use-wood-tools.ts'
 import { useUndoKeys } from '../../ui/use-undo-keys.ts'
 
 /** The wood bench of a place; `?on=` opens it on a day, `?tie=` at a tie. */
@@ -80,22 +75,6 @@ function Loaded(props: BenchProps) {
   const { t } = useTranslation()
   if (!data) return <Loading>{t('app.loading')}</Loading>
   return <Bench {...props} data={data} />
-}
-
-/** What is chosen, and whose plant it is: the one picked, or the one that the chosen part is of. */
-function useChosen(data: WoodBenchData) {
-  const [search] = useSearchParams()
-  const tieAsked = search.get('tie')
-  const [chosen, choose] = useState<Hit | null>(tieAsked ? { kind: 'tie', id: tieAsked } : null)
-  const [plantId, setPlantId] = useState<string | null>(null)
-  const piece = chosen?.kind === 'wood' ? data.state.pieces.get(chosen.id) : undefined
-  const tie = chosen?.kind === 'tie' ? data.state.ties.get(chosen.id) : undefined
-  const footId = chosen?.kind === 'foot' ? chosen.id : null
-  const ownerId = plantId ?? piece?.plantId ?? tie?.plantId ?? footId
-  // Where one plant stands alone there is none to choose: it is the one.
-  const only = data.plants.length === 1 ? data.plants[0] : undefined
-  const plant = data.plants.find((one) => one.id === ownerId) ?? only ?? null
-  return { chosen, choose, plantId, setPlantId, piece, tie, plant }
 }
 
 /**
@@ -177,6 +156,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const allUnsettled = useUnsettled(gardenId)
   const unsettled = allUnsettled.filter((one) => one.place.id === place.id)
   const unsettledIds = useMemo(() => new Set(allUnsettled.map((one) => one.tie.id)), [allUnsettled])
+  const row = useRow(place, data, on, reading === 'count')
   const marks = useMemo(() => marksOf(reading, training, choosing), [reading, training, choosing])
   const shown = useMemo(() => windowOf(place, training), [place, training])
   const inInk = useMemo(() => inInkOf(reading, training), [reading, training])
@@ -248,9 +228,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
           <Rings entries={data.entries} hemisphere={data.hemisphere} on={on} today={today} onDay={onDay} />
         </div>
         {choosing && training && <CompareStrip data={data} training={training} choosing={choosing} on={on} />}
-        {reading === 'count' && (
-          <CountTable {...{ place, data, on }} plantId={plant?.id ?? null} onPlant={goTo} />
-        )}
+        {reading === 'count' && <CountTable {...{ place, row }} plantId={plant?.id ?? null} onPlant={goTo} />}
         {reading === 'look' && (
           <>
             <UnsettledTies
@@ -273,6 +251,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               on={on}
               plantId={plant?.id ?? null}
               name={plant?.body.name ?? null}
+              positions={training?.positions ?? []}
             />
           </>
         )}
@@ -298,7 +277,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
                   onExpect={setExpected}
                 />
               )}
-              <Panel
+              <ToolPanel
                 gardenId={gardenId}
                 place={place}
                 data={data}
@@ -308,6 +287,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
                 tools={tools}
                 choice={choice}
                 photo={photo}
+                training={training}
               />
               {training && <Memory data={data} training={training} />}
               <EntryList
@@ -338,7 +318,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
           )}
           {reading === 'count' && (
             <CountSlip
-              {...{ gardenId, place, data, recorder, on, canWrite }}
+              {...{ gardenId, place, row, recorder, on, canWrite }}
               plantId={plant?.id ?? null}
               onPlant={goTo}
             />
@@ -369,39 +349,3 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
 const LABELLED = 8
 /** So many plants make a row worth counting. */
 const COUNTED_FROM = 4
-
-interface PanelProps {
-  readonly gardenId: string
-  readonly place: Place
-  readonly data: WoodBenchData
-  readonly on: string
-  readonly canWrite: boolean
-  readonly recorder: Recorder
-  readonly tools: WoodTools
-  readonly choice: ReturnType<typeof useChosen>
-  readonly photo: React.ComponentProps<typeof DrawPanel>['photo']
-}
-
-/** What the tool in the hand needs, or what is known of the part that is chosen. */
-function Panel({ gardenId, tools, choice, photo, ...rest }: PanelProps) {
-  const { place, data, on, canWrite } = rest
-  const { piece, tie, plant, setPlantId } = choice
-  if (tools.tool === 'draw') return <DrawPanel data={data} tools={tools} photo={photo} />
-  if (tools.tool === 'stand')
-    return (
-      <StandPanel
-        gardenId={gardenId}
-        place={place}
-        data={data}
-        atM={tools.standAtM}
-        onAt={tools.setStandAtM}
-        onDone={(id) => {
-          tools.pick('choose')
-          setPlantId(id)
-        }}
-      />
-    )
-  if (piece) return <PiecePanel key={piece.id} piece={piece} {...rest} />
-  if (tie) return <TiePanel key={tie.id} tie={tie} {...rest} />
-  return <Figures gardenId={gardenId} place={place} data={data} plant={plant} on={on} canWrite={canWrite} />
-}

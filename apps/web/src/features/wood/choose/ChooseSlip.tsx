@@ -8,7 +8,7 @@ import { SystemPanel } from './SystemPanel.tsx'
 import type { Training } from './training.ts'
 import type { Answer } from './use-answer.ts'
 import type { Choosing } from './use-choosing.ts'
-import { questionWords } from './words.ts'
+import { positionWords, questionWords } from './words.ts'
 
 interface ChooseSlipProps {
   readonly gardenId: string
@@ -42,8 +42,8 @@ export function ChooseSlip({
   const { system, plant, view } = training
   const panel = canWrite && <SystemPanel key={plant.id} {...{ gardenId, placeId, training, recorder, on }} />
   const { answered, planned } = training
-  const missing = system?.positions(view).filter(({ pieceId }) => pieceId === null) ?? []
-  const all = system?.positions(view).length ?? 0
+  const missing = training.positions.filter(({ pieceId }) => pieceId === null)
+  const all = training.positions.length
   return (
     <>
       {choosing && answer ? (
@@ -84,12 +84,7 @@ export function ChooseSlip({
       {missing.length > 0 && (
         <p>
           {t('choose.stands', { have: all - missing.length, of: all })}. {t('choose.position.missing')}:{' '}
-          {missing
-            .map(({ what, side, n }) =>
-              t(`choose.position.${what}`, { n, side: side ? t(`choose.side.${side}`) : '' }),
-            )
-            .join(', ')}
-          .
+          {missing.map((one) => positionWords(t, one)).join(', ')}.
         </p>
       )}
       {system ? (

@@ -10,6 +10,7 @@ import { MassField } from '../../../ui/MassField.tsx'
 import { Message } from '../../../ui/Message.tsx'
 import { NumberField } from '../../../ui/NumberField.tsx'
 import { refusalWords } from '../../../ui/refusal.ts'
+import { around } from './goal.ts'
 import type { Training } from './training.ts'
 
 interface SystemPanelProps {
@@ -21,8 +22,6 @@ interface SystemPanelProps {
 }
 
 const NONE = 'none'
-/** A share either way of the number is near enough. */
-const NEAR = 0.1
 const LIMITS = { min: 12, max: 90 } as const
 
 /** How the plant is trained, and how many buds it is to keep. */
@@ -92,12 +91,6 @@ function Goal({ training, placeId, on, recorder, onSave }: GoalProps) {
   const by = goal?.by ?? 'default'
   const usual = view.settings.goal
   const plain = usual.by === 'plain' ? usual.aim : 30
-  const around = (aim: number) => ({
-    by: 'plain' as const,
-    aim,
-    min: Math.floor(aim * (1 - NEAR)),
-    max: Math.ceil(aim * (1 + NEAR)),
-  })
   return (
     <>
       <Choice

@@ -4,7 +4,7 @@ import { groundAt } from '@klados/core/frame'
 import { replayChoices, replayPlants } from '@klados/core/journal'
 import type { JournalEntry, PlantRecord } from '@klados/core/journal'
 import { findSystem, systemsFor, viewPlant } from '@klados/core/training'
-import type { PlantView, Question, TrainingSystem } from '@klados/core/training'
+import type { PlantView, Position, Question, TrainingSystem } from '@klados/core/training'
 import { daysBetween, woodYear } from '@klados/core/season'
 import { useMemo } from 'react'
 import { useGardenQuery } from '../../../data/api.ts'
@@ -17,6 +17,8 @@ export interface Training {
   readonly system: TrainingSystem | null
   readonly systems: readonly TrainingSystem[]
   readonly question: Question | null
+  /** The places that the system gives a plant, and what stands at each. */
+  readonly positions: readonly Position[]
   /** Choices of this plant, the latest first. */
   readonly choices: readonly ChoiceRecord[]
   readonly planned: ChoiceRecord | null
@@ -81,6 +83,7 @@ export function useTraining(
       system,
       systems,
       question,
+      positions: isFit && system ? system.positions(view) : [],
       choices,
       planned,
       answered,

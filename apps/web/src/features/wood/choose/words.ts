@@ -7,6 +7,7 @@ import type {
   FigureUnit,
   FollowUp,
   Judgement,
+  Position,
   Proposal,
   Question,
   Remark,
@@ -152,6 +153,10 @@ export function remarkWords(
       return t(`choose.remark.${code}`, values)
   }
 }
+
+/** A place of the system, as one says it: "spur 3 left". */
+export const positionWords = (t: TFunction, { what, side, n }: Position): string =>
+  t(`choose.position.${what}`, { n, side: side ? t(`choose.side.${side}`) : '' }).trim()
 
 export const letterOf = (candidates: readonly Candidate[], pieceId: string): string | null =>
   candidates.find((one) => one.pieceId === pieceId)?.letter ?? null

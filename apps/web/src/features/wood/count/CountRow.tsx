@@ -10,14 +10,13 @@ import { Choice } from '../../../ui/Choice.tsx'
 import { Field } from '../../../ui/Field.tsx'
 import { SlipGroup, SlipRow } from '../../../ui/Slip.tsx'
 import { useUnits } from '../../../ui/units.tsx'
-import { useRow } from './use-row.ts'
+import { SampleBudgetOf } from './SampleBudget.tsx'
 import type { RowLine } from './use-row.ts'
-import type { WoodBenchData } from '../use-bench.ts'
 
 interface CountRowProps {
   readonly gardenId: string
   readonly place: Place
-  readonly data: WoodBenchData
+  readonly row: readonly RowLine[]
   readonly recorder: Recorder
   readonly on: string
   readonly plantId: string | null
@@ -38,15 +37,13 @@ const isShown = (line: RowLine, filter: Filter): boolean => {
 /** The row as a list of plants that are counted one after another; what is drawn stands among them. */
 export function CountTable({
   place,
-  data,
-  on,
+  row,
   plantId,
   onPlant,
-}: Omit<CountRowProps, 'gardenId' | 'recorder' | 'canWrite'>) {
+}: Pick<CountRowProps, 'place' | 'row' | 'plantId' | 'onPlant'>) {
   const { t } = useTranslation()
   const units = useUnits()
   const [filter, setFilter] = useState<Filter>('all')
-  const row = useRow(place, data, on)
   const shown = useMemo(() => row.filter((line) => isShown(line, filter)), [row, filter])
   if (row.length === 0) return <p className="text-slate">{t('tally.none')}</p>
   return (
@@ -176,14 +173,13 @@ function Line({
 
 /** The plant at hand: one line, and on to the next; the row added up against its budget. */
 export function CountSlip(props: CountRowProps) {
-  const { gardenId, place, data, recorder, on, plantId, onPlant, canWrite } = props
+  const { gardenId, place, row, recorder, on, plantId, onPlant, canWrite } = props
   const { t } = useTranslation()
   const units = useUnits()
   const dispatch = useAppDispatch()
   const input = useRef<HTMLInputElement>(null)
   const [text, setText] = useState('')
   const [last, setLast] = useState<string | null>(null)
-  const row = useRow(place, data, on)
   const totals = useMemo(() => rowTotals(row), [row])
   const at = Math.max(
     0,
@@ -283,7 +279,7 @@ export function CountSlip(props: CountRowProps) {
           {totals.short}
         </SlipRow>
         <SlipRow label={t('tally.over')} tone={totals.over > 0 ? 'due' : undefined}>
-          {totals.over}
+          {totals.over > 0 ? t('tally.toTrim', { plants: totals.over, count: totals.toTrim }) : 0}
         </SlipRow>
         <SlipRow label={t('tally.notIn')}>
           {t('tally.notInWords', { missing: totals.missing, young: totals.young })}
@@ -295,6 +291,7 @@ export function CountSlip(props: CountRowProps) {
           <SlipRow label={t('tally.head.prunings')}>{formatMass(totals.pruningsKg, units.system)}</SlipRow>
         )}
       </SlipGroup>
+      {canWrite && <SampleBudgetOf gardenId={gardenId} row={row} onPlant={onPlant} />}
     </section>
   )
 }

@@ -4,7 +4,7 @@ import { replayChoices, replayPlants } from '@klados/core/journal'
 import type { JournalEntry } from '@klados/core/journal'
 import { daysBetween } from '@klados/core/season'
 import { countOfWinter } from '@klados/core/tally'
-import type { RowPlant } from '@klados/core/tally'
+import type { Counted, RowPlant } from '@klados/core/tally'
 import { usualSettings } from '@klados/core/training'
 import { useMemo } from 'react'
 import type { WoodBenchData } from '../use-bench.ts'
@@ -23,24 +23,41 @@ const DAYS_A_YEAR = 365.25
 const WINTER_DAYS = 200
 const NEAR = 0.1
 
+/** What was counted, and where nothing was, what the choice came to. */
+const both = (tally: Counted | null, choice: Counted | undefined): Counted => ({
+  canes: tally?.canes ?? choice?.canes ?? null,
+  spurs: tally?.spurs ?? choice?.spurs ?? null,
+  buds: tally?.buds ?? choice?.buds ?? null,
+  ties: tally?.ties ?? choice?.ties ?? null,
+  minutes: tally?.minutes ?? choice?.minutes ?? null,
+  pruningsKg: null,
+})
+
 /** The plants of a place in order along it, with what is counted or drawn of each this winter. */
-export function useRow(place: Place, data: WoodBenchData, on: string): readonly RowLine[] {
+export function useRow(place: Place, data: WoodBenchData, on: string, isAsked: boolean): readonly RowLine[] {
   const { entries, plants, pieces } = data
   return useMemo(() => {
+    if (!isAsked) return []
     const records = replayPlants(entries as readonly JournalEntry[], on)
     const choices = [...replayChoices(entries as readonly JournalEntry[], on).values()]
     const drawn = new Set(pieces.filter(({ removedOn }) => removedOn === null).map(({ plantId }) => plantId))
     const isFromLeft = place.body.viewingEnd === 'left'
     const inOrder = [...plants].sort((a, b) => (isFromLeft ? a.body.xM - b.body.xM : b.body.xM - a.body.xM))
     return inOrder.map((plant, i): RowLine => {
-      const tally = countOfWinter(records.get(plant.id)?.tallies ?? [], on)
+      const record = records.get(plant.id)
+      const tally = countOfWinter(record?.tallies ?? [], on)
+      // Weighed at the row or at the plant's own bench: it is one heap of prunings.
+      const weighed = record?.readings.findLast(
+        ({ what, on: day }) => what === 'prunings' && daysBetween(day, on) <= WINTER_DAYS,
+      )
+      const pruningsKg = tally?.pruningsKg ?? weighed?.value ?? null
       const choice = choices.findLast(
         (one) =>
           one.plantId === plant.id && one.state !== 'dropped' && daysBetween(one.madeOn, on) <= WINTER_DAYS,
       )
       const isYoung = daysBetween(plant.body.plantedOn, on) < YOUNG_YEARS * DAYS_A_YEAR
       const isDrawn = drawn.has(plant.id)
-      const usual = budTarget(plant.body.budGoal ?? usualSettings.goal, tally?.pruningsKg ?? null)
+      const usual = budTarget(plant.body.budGoal ?? usualSettings.goal, pruningsKg)
       const aim = Math.round(usual.aim * YOUNG_SHARE)
       const young = { aim, min: Math.floor(aim * (1 - NEAR)), max: Math.ceil(aim * (1 + NEAR)) }
       const fromChoice = choice && {
@@ -58,8 +75,9 @@ export function useRow(place: Place, data: WoodBenchData, on: string): readonly 
         is: plant.body.ended ? 'missing' : isDrawn ? 'portrait' : isYoung ? 'young' : 'counted',
         // A young plant that was given a budget goes by that.
         target: isYoung && plant.body.budGoal === null ? young : usual,
-        counted: tally ?? fromChoice ?? null,
+        counted:
+          tally || fromChoice || pruningsKg !== null ? { ...both(tally, fromChoice), pruningsKg } : null,
       }
     })
-  }, [place, entries, plants, pieces, on])
+  }, [place, entries, plants, pieces, on, isAsked])
 }

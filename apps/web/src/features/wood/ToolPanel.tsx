@@ -1,0 +1,50 @@
+import type { Place } from '@klados/contract'
+import type { ComponentProps } from 'react'
+import type { Recorder } from '../../data/use-recorder.ts'
+import type { Training } from './choose/training.ts'
+import { DrawPanel } from './DrawPanel.tsx'
+import { Figures } from './Figures.tsx'
+import { PiecePanel } from './PiecePanel.tsx'
+import { StandPanel } from './StandPanel.tsx'
+import { TiePanel } from './TiePanel.tsx'
+import type { WoodBenchData } from './use-bench.ts'
+import type { Chosen } from './use-chosen.ts'
+import type { WoodTools } from './use-wood-tools.ts'
+
+interface ToolPanelProps {
+  readonly gardenId: string
+  readonly place: Place
+  readonly data: WoodBenchData
+  readonly on: string
+  readonly canWrite: boolean
+  readonly recorder: Recorder
+  readonly tools: WoodTools
+  readonly choice: Chosen
+  readonly training: Training | null
+  readonly photo: ComponentProps<typeof DrawPanel>['photo']
+}
+
+/** What the tool in the hand needs, or what is known of the part that is chosen. */
+export function ToolPanel({ gardenId, tools, choice, photo, training, ...rest }: ToolPanelProps) {
+  const { place, data, on, canWrite } = rest
+  const { piece, tie, plant, setPlantId } = choice
+  if (tools.tool === 'draw') return <DrawPanel data={data} tools={tools} photo={photo} />
+  if (tools.tool === 'stand')
+    return (
+      <StandPanel
+        gardenId={gardenId}
+        place={place}
+        data={data}
+        atM={tools.standAtM}
+        onAt={tools.setStandAtM}
+        onDone={(id) => {
+          tools.pick('choose')
+          setPlantId(id)
+        }}
+      />
+    )
+  const position = training?.positions.find(({ pieceId }) => pieceId === piece?.id) ?? null
+  if (piece) return <PiecePanel key={piece.id} piece={piece} position={position} {...rest} />
+  if (tie) return <TiePanel key={tie.id} tie={tie} {...rest} />
+  return <Figures gardenId={gardenId} place={place} data={data} plant={plant} on={on} canWrite={canWrite} />
+}
