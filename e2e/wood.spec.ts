@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test'
 import type { Page } from '@playwright/test'
-import { haveEntries, havePlant, haveWall, journalId, signUp } from './people.ts'
+import { haveEntries, havePlant, haveWall, journalId, openDemo, signUp } from './people.ts'
 
 /** A day of the last winter that is over: the bench is opened on it, whatever the day of the test is. */
 function winterDay(): string {
@@ -410,34 +410,48 @@ test('a row is counted plant after plant; a missing one is not, and the budget s
     usableHeightM: 0.8,
     firstForkM: 0.9,
   })
-  for (let i = 0; i < 6; i++)
+  for (let i = 0; i < 8; i++)
     await havePlant(page, garden, place, {
       name: `Vine ${i + 1}`,
       kindId: 'wine-grape',
-      xM: 1 + 2 * i,
-      plantedOn: `${Number(on.slice(0, 4)) - (i === 5 ? 1 : 6)}-04-01`,
+      xM: 1 + 1.4 * i,
+      plantedOn: `${Number(on.slice(0, 4)) - (i === 7 ? 1 : 6)}-04-01`,
       system: 'cane-two',
     })
   await page.goto(`${garden}/places/${place}/wood?on=${on}`)
   await page.getByRole('radio', { name: 'Vine 1', exact: true }).click()
   await page.getByRole('group', { name: 'Reading' }).getByText('Count').click()
   const slip = page.getByRole('complementary', { name: 'Wood' })
-  await expect(slip.getByRole('heading', { name: 'Vine 1, 1 of 6' })).toBeVisible()
+  await expect(slip.getByRole('heading', { name: 'Vine 1, 1 of 8' })).toBeVisible()
   await slip.getByLabel('Canes, spurs, buds, ties, minutes').focus()
   await page.keyboard.type('2 2 30 6 5 0.6kg')
   await page.keyboard.press('Enter')
-  await expect(slip.getByRole('heading', { name: 'Vine 2, 2 of 6' })).toBeVisible()
+  await expect(slip.getByRole('heading', { name: 'Vine 2, 2 of 8' })).toBeVisible()
   await slip.getByRole('button', { name: 'Same as the last' }).click()
   await page.keyboard.type('2 2 18')
   await page.keyboard.press('Enter')
-  await expect(slip.getByRole('heading', { name: 'Vine 4, 4 of 6' })).toBeVisible()
+  await expect(slip.getByRole('heading', { name: 'Vine 4, 4 of 8' })).toBeVisible()
   await slip.getByRole('button', { name: 'Is missing' }).click()
   const figure = (label: string) => slip.locator('.slip-row').filter({ hasText: label }).locator('dd').first()
-  await expect(figure('Counted')).toHaveText('3 of 4')
+  await expect(figure('Counted')).toHaveText('3 of 6')
   await expect(slip.getByText('78 of 90')).toBeVisible()
   await expect(figure('Not in the budget')).toHaveText('1 missing, 1 young')
   await page.getByRole('group', { name: 'Show' }).getByText('off the budget').click()
   await expect(page.getByRole('region', { name: 'Count the row' }).getByRole('row')).toHaveCount(2)
+
+  // Five of the six that bear are weighed; the row's budget follows from them in one press.
+  await slip.getByText('Budget from sample vines').click()
+  await expect(slip.getByText('2 weighed; from 5 on they say something of the row.')).toBeVisible()
+  for (const n of [5, 6, 7]) {
+    await slip.getByRole('button', { name: String(n), exact: true }).click()
+    await slip.getByLabel('Canes, spurs, buds, ties, minutes').fill('0.6kg')
+    await page.keyboard.press('Enter')
+  }
+  await expect(slip.getByText('33 (33 to 33)')).toBeVisible()
+  await slip.getByRole('button', { name: 'Make 33 the target of this row' }).click()
+  await expect(figure('Wanted in all')).toHaveText('198')
+  // What was counted before it was weighed still holds.
+  await expect(slip.getByText('78 of 99')).toBeVisible()
 })
 
 test('entries that come late and fit nothing are kept and told', async ({ page }) => {
@@ -455,3 +469,37 @@ test('entries that come late and fit nothing are kept and told', async ({ page }
   await page.goto(`${garden}/places/${place}/wood?on=${on}`)
   await expect(page.getByText(/1 entry does not fit/)).toBeVisible()
 })
+
+test('a first lesson leads through a choice of the demo garden and leaves nothing behind', async ({
+  page,
+}) => {
+  const garden = await openDemo(page)
+  const place = await haveAnOpenPlace(page, garden)
+  await page.goto(`${garden}/places/${place}/wood`)
+  await page.getByRole('link', { name: /^learn it on .* as it stood on/ }).click()
+  const lesson = page.getByText(/First lesson, \d of 5/)
+  await expect(lesson).toHaveText(/1 of 5/)
+  await expect(page.getByText(/^As it was on/)).toBeVisible()
+  await page.keyboard.press('2')
+  await expect(lesson).toHaveText(/2 of 5/)
+  await page.keyboard.press('b')
+  await expect(lesson).toHaveText(/3 of 5/)
+  await page.keyboard.press('2')
+  await expect(lesson).toHaveText(/4 of 5/)
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+Enter')
+  await expect(lesson).toHaveText(/5 of 5/)
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText(/That is all of it/)).toBeVisible()
+  await page.getByRole('button', { name: 'Close', exact: true }).click()
+  await page.reload()
+  await expect(page.getByRole('heading', { name: /./ }).first()).toBeVisible()
+  await expect(page.getByText(/That is all of it|First lesson/)).toHaveCount(0)
+})
+
+/** A place of the demo where no plant asks anything. */
+async function haveAnOpenPlace(page: Page, garden: string): Promise<string> {
+  const reply = await page.request.get(`/api${garden.replace('/g/', '/gardens/')}/places`)
+  const places = (await reply.json()) as { id: string; body: { name: string } }[]
+  return places.find(({ body }) => body.name === 'Lane fence')!.id
+}

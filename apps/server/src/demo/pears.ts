@@ -10,7 +10,6 @@ export interface PearScene {
   readonly random: () => number
   /** Year of the last winter cut. */
   readonly year: number
-  readonly today: string
   readonly tiersM: readonly number[]
   readonly wireMm: number
 }
@@ -19,6 +18,9 @@ export type PearStory = 'even' | 'bitten' | 'bare'
 
 const ARM_M = [0.62, 1.15, 1.5, 1.62] as const
 const SPUR_STEP_M = 0.19
+/** Where the tie that nobody let out bit in, and what grew each summer since. */
+const BITE_M = 0.52
+const AFTER_BITE_M = 0.38
 /** The bud that goes on as the leader sits so far above the wire. */
 const ABOVE_WIRE_M = 0.03
 /** Winters before the last one in which each tier was cut: the maiden was too short in its first, and one summer was dry. */
@@ -130,7 +132,7 @@ interface Arm {
 }
 
 function growArm(scene: PearScene, arm: Arm): void {
-  const { diary, random, today, year } = scene
+  const { diary, random, year } = scene
   const { from, side, cutYear } = arm
   const reach = (armLengthM: number): Point[] => [
     from,
@@ -149,26 +151,26 @@ function growArm(scene: PearScene, arm: Arm): void {
   })
   let lengthM = 0
   for (let grown = 0; cutYear + grown <= year; grown++) {
-    const autumn = `${cutYear + grown}-09-${20 + arm.season}`
+    const season = cutYear + grown
+    const autumn = `${season}-09-${20 + arm.season}`
+    if (arm.isBitten && season === year - 1) {
+      diary.cut(`${season}-08-30`, stem, BITE_M, 'wire tie bit in; wood beyond it died')
+      diary.note(
+        `${season}-08-30`,
+        'Second tier, right: the coated-wire tie was never let out. Lost two seasons of arm.',
+      )
+      lengthM = BITE_M
+    }
     const before = lengthM
-    lengthM = Math.max(lengthM + 0.05, vary(ARM_M[Math.min(grown, 3)]!))
+    const hasLost = arm.isBitten && season >= year - 1
+    const wantedM = hasLost ? BITE_M + AFTER_BITE_M * (season - year + 2) : vary(ARM_M[Math.min(grown, 3)]!)
+    lengthM = Math.max(lengthM + 0.05, wantedM)
     diary.grow(autumn, stem, reach(lengthM))
     const mm = 8 + 5 * grown + random() * 1.5
     diary.measure(addDays(autumn, 1), stem, Math.round(mm * 10) / 10)
-    tieArm(scene, arm, stem, { autumn, fromM: before, toM: lengthM, mm, isOld: cutYear + grown < year })
-    if (grown > 0)
-      growSpurs(scene, stem, from, side, before - (grown === 1 ? before - 0.22 : 0), before, cutYear + grown)
-  }
-  if (arm.isBitten) {
-    const biteM = 0.52
-    diary.cut(`${year - 1}-08-30`, stem, biteM, 'wire tie bit in; wood beyond it died')
-    diary.note(
-      `${year - 1}-08-30`,
-      'Second tier, right: the coated-wire tie was never let out. Lost two seasons of arm.',
-    )
-    if (today >= `${year}-09-20`) {
-      diary.grow(`${year}-09-20`, stem, reach(biteM + 0.38))
-    }
+    const lostBeyondM = arm.isBitten && !hasLost ? BITE_M : Infinity
+    tieArm(scene, arm, stem, { autumn, fromM: before, toM: lengthM, mm, isOld: season < year, lostBeyondM })
+    if (grown > 0) growSpurs(scene, stem, from, side, grown === 1 ? 0.22 : before, before, season)
   }
 }
 
@@ -180,7 +182,15 @@ function tieArm(
   scene: PearScene,
   arm: Arm,
   stem: string,
-  part: { autumn: string; fromM: number; toM: number; mm: number; isOld: boolean },
+  part: {
+    autumn: string
+    fromM: number
+    toM: number
+    mm: number
+    isOld: boolean
+    /** Ties farther out went with the wood. */
+    lostBeyondM: number
+  },
 ): void {
   const { diary, random, wireMm, year } = scene
   const stepM = 0.42
@@ -198,7 +208,7 @@ function tieArm(
     if (isWire) continue
     diary.write(addDays(part.autumn, 3), 'tie.checked', { v: 1, tieId: tie })
     // Renewed the next spring and autumn, as a careful crew does; about one in eight was passed over.
-    if (part.isOld && random() < 0.87) {
+    if (part.isOld && alongM < part.lostBeyondM && random() < 0.87) {
       const renewedOn = `${year}-${part.autumn.slice(5, 7) === '09' ? '09-12' : '10-02'}`
       const stemMm = Math.round((part.mm + 5) * 10) / 10
       const loose = diary.tie(renewedOn, {

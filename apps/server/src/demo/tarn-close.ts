@@ -52,7 +52,7 @@ export function makeTarnClose(today: string): DemoGarden {
       random,
       wireMm: 2,
     })
-    growPear({ life, diary: about, random, year, today, tiersM, wireMm: 2 }, plant.body.xM, stories[i]!)
+    growPear({ life, diary: about, random, year, tiersM, wireMm: 2 }, plant.body.xM, stories[i]!)
   })
   const ways = wisteriaWays(front.place.body, front.frame.body.design)
   front.plants.forEach((plant, i) => {

@@ -5,6 +5,9 @@ import type { SheetContent, SheetSection } from './sheet-content.ts'
 
 const WIDTH_PT = { A4: 595 - 72, LETTER: 612 - 72 } as const
 const DRAWING_HEIGHT_PT = 300
+/** Of a drawing that belongs to one part of the sheet. */
+const PART_HEIGHT_PT = 230
+type Margin = [number, number, number, number]
 const MM_PER_PT = 25.4 / 72
 
 /**
@@ -39,7 +42,7 @@ function definition(sheet: SheetContent): TDocumentDefinitions {
     content: [
       { text: sheet.title, style: 'title' },
       { text: sheet.subtitle, style: 'quiet', margin: [0, 0, 0, 8] },
-      ...sheet.first.map(section),
+      ...sheet.first.map((one) => section(one, widthPt)),
       ...sheet.drawings.map(({ caption, svg }): Content => ({
         stack: [
           ...(caption ? [{ text: caption, style: 'heading' }] : []),
@@ -47,13 +50,17 @@ function definition(sheet: SheetContent): TDocumentDefinitions {
         ],
         unbreakable: true,
       })),
-      ...sheet.sections.map(section),
+      ...sheet.sections.map((one) => section(one, widthPt)),
     ],
   }
 }
 
-function section(of: SheetSection): Content {
-  const intro: Content[] = of.intro ? [{ text: of.intro, style: 'quiet', margin: [0, 0, 0, 3] }] : []
+function section(of: SheetSection, widthPt: number): Content {
+  const fit = { widthMm: widthPt * MM_PER_PT, heightMm: PART_HEIGHT_PT * MM_PER_PT }
+  const intro: Content[] = [
+    ...(of.intro ? [{ text: of.intro, style: 'quiet', margin: [0, 0, 0, 3] as Margin }] : []),
+    ...(of.drawing ? [{ svg: of.drawing(fit), fit: [widthPt, PART_HEIGHT_PT] as [number, number] }] : []),
+  ]
   if (of.kind === 'list') {
     const body: Content[] = [
       { text: of.title, style: 'heading', headlineLevel: 1 },
@@ -65,7 +72,7 @@ function section(of: SheetSection): Content {
               {
                 text: title,
                 style: 'quiet',
-                margin: [0, 3, 0, 1] as [number, number, number, number],
+                margin: [0, 3, 0, 1] as Margin,
                 headlineLevel: 2,
               },
             ]),

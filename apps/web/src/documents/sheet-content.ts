@@ -7,6 +7,8 @@ export interface SheetItem {
 interface SheetHeading {
   readonly title: string
   readonly intro?: string
+  /** What the words under it are about; only where a sheet has one for each of its parts. */
+  readonly drawing?: SheetDrawing['svg']
 }
 
 /** A part of a sheet in words and figures, as the page and the PDF both set it: nothing here knows of frames. */

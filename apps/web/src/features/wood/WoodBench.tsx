@@ -30,6 +30,7 @@ import { CountSlip, CountTable } from './count/CountRow.tsx'
 import { useRow } from './count/use-row.ts'
 import { GetWoodIn } from './enter/GetWoodIn.tsx'
 import type { Under } from './enter/GetWoodIn.tsx'
+import { Lesson } from './Lesson.tsx'
 import { Outline } from './Outline.tsx'
 import { readings, useReadingKeys } from './use-reading-keys.ts'
 import type { Reading } from './use-reading-keys.ts'
@@ -46,19 +47,23 @@ import { useChosen } from './use-chosen.ts'
 import { useWoodTools } from './use-wood-tools.ts'
 import { useUndoKeys } from '../../ui/use-undo-keys.ts'
 
-/** The wood bench of a place; `?on=` opens it on a day, `?tie=` at a tie. */
+/** The wood bench of a place; `?on=` opens it on a day, `?tie=` at a tie, `?plant=` at a plant. */
 export function WoodBench() {
   const { gardenId, placeId } = useParams() as { gardenId: string; placeId: string }
   const { t } = useTranslation()
   const places = usePlaces(gardenId)
   const [search] = useSearchParams()
-  const today = todayHere()
-  const [on, setOn] = useState(search.get('on') ?? today)
   const place = places?.find((one) => one.id === placeId)
   const status = useAppSelector((state) => state.journal.status)
   if (!places || status === 'empty' || status === 'reading') return <Loading>{t('app.loading')}</Loading>
   if (!place) return <Navigate replace to={`/g/${gardenId}/places`} />
-  return <Loaded key={place.id} gardenId={gardenId} place={place} on={on} onDay={setOn} today={today} />
+  return <OnADay key={`${place.id} ${search}`} gardenId={gardenId} place={place} asked={search.get('on')} />
+}
+
+function OnADay({ asked, ...at }: { gardenId: string; place: Place; asked: string | null }) {
+  const today = todayHere()
+  const [on, setOn] = useState(asked ?? today)
+  return <Loaded {...at} on={on} onDay={setOn} today={today} />
 }
 
 interface BenchProps {
@@ -172,58 +177,73 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   return (
     <div className="grid min-h-0 flex-1 gap-6 lg:grid-cols-[minmax(0,1fr)_350px]">
       <section className="flex min-w-0 flex-col gap-2">
-        <BenchTitle place={place} training={training} on={on} today={today} />
-        <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
-          <Choice
-            isInline
-            label={t('choose.readings.label')}
-            value={reading}
-            options={readings
-              // A row is counted; one or two plants are not.
-              .filter((value) => value !== 'count' || data.plants.length >= COUNTED_FROM)
-              .map((value) => ({ value, label: t(`choose.readings.${value}`) }))}
-            onChange={read}
-          />
-          <span className="flex-1" />
-          {canWrite && (
-            <ToolBar
-              tools={tools}
+        {/* Of a row that is counted only its tags are printed. */}
+        <div className={`contents ${reading === 'count' ? 'print:hidden' : ''}`}>
+          <BenchTitle place={place} training={training} on={on} today={today} />
+          <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
+            <Choice
+              isInline
+              label={t('choose.readings.label')}
+              value={reading}
+              options={readings
+                // A row is counted; one or two plants are not.
+                .filter((value) => value !== 'count' || data.plants.length >= COUNTED_FROM)
+                .map((value) => ({ value, label: t(`choose.readings.${value}`) }))}
+              onChange={read}
+            />
+            <span className="flex-1" />
+            {canWrite && (
+              <ToolBar
+                tools={tools}
+                recorder={recorder}
+                canDraw={data.plants.length > 0}
+                isLooking={reading === 'look'}
+              />
+            )}
+          </div>
+          {reading !== 'count' && (
+            <Lesson
+              gardenId={gardenId}
+              reading={reading}
+              isAsked={training !== null && training.question !== null && !training.answered}
+              choosing={choosing}
               recorder={recorder}
-              canDraw={data.plants.length > 0}
-              isLooking={reading === 'look'}
             />
           )}
+          <PlantWire plants={data.plants} chosenId={plant?.id ?? null} onChoose={goTo} />
+          {/* In a row one counts by numbers; on a phone the plant at hand needs the room. */}
+          <div className={reading === 'count' ? 'max-sm:hidden' : ''}>
+            <Elevation
+              label={t('place.drawing', { name: place.body.name })}
+              wall={place.body}
+              surface={place.body.surface}
+              list={list}
+              key={shown ? plant?.id : 'whole'}
+              window={shown}
+              chosenId={choosing?.focused ?? chosen?.id ?? null}
+              isDrawing={tools.tool !== 'choose'}
+              {...(tools.tool === 'choose'
+                ? { onTap: tools.press }
+                : { onPress: tools.press, onRelease: tools.release })}
+              {...(photo?.isShown && tools.tool === 'draw'
+                ? {
+                    underlay: (view) => (
+                      <PhotoUnderlay gardenId={gardenId} photo={place.body.photo!} view={view} />
+                    ),
+                  }
+                : {})}
+              onHover={tools.hover}
+              onKey={tools.key}
+              overlay={(view) => (
+                <>
+                  <PieceBeingDrawn view={view} points={tools.shown} />
+                  <ExpectedWood view={view} paths={expected} />
+                  {training && marks && <ProposalMarks view={view} plant={training.view} {...marks} />}
+                </>
+              )}
+            />
+          </div>
         </div>
-        <PlantWire plants={data.plants} chosenId={plant?.id ?? null} onChoose={goTo} />
-        <Elevation
-          label={t('place.drawing', { name: place.body.name })}
-          wall={place.body}
-          surface={place.body.surface}
-          list={list}
-          key={shown ? plant?.id : 'whole'}
-          window={shown}
-          chosenId={choosing?.focused ?? chosen?.id ?? null}
-          isDrawing={tools.tool !== 'choose'}
-          {...(tools.tool === 'choose'
-            ? { onTap: tools.press }
-            : { onPress: tools.press, onRelease: tools.release })}
-          {...(photo?.isShown && tools.tool === 'draw'
-            ? {
-                underlay: (view) => (
-                  <PhotoUnderlay gardenId={gardenId} photo={place.body.photo!} view={view} />
-                ),
-              }
-            : {})}
-          onHover={tools.hover}
-          onKey={tools.key}
-          overlay={(view) => (
-            <>
-              <PieceBeingDrawn view={view} points={tools.shown} />
-              <ExpectedWood view={view} paths={expected} />
-              {training && marks && <ProposalMarks view={view} plant={training.view} {...marks} />}
-            </>
-          )}
-        />
         <div className={reading === 'count' ? 'hidden' : 'max-sm:hidden'}>
           <Rings entries={data.entries} hemisphere={data.hemisphere} on={on} today={today} onDay={onDay} />
         </div>
@@ -256,7 +276,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
           </>
         )}
       </section>
-      <div className="flex flex-col gap-5">
+      <div className={`flex flex-col gap-5 ${reading === 'count' ? 'print:hidden' : ''}`}>
         <Slip label={t('wood.title')}>
           <p role="status" className="text-verdigris empty:hidden">
             {recorder.news && t(`wood.${recorder.news.kind}`, { what: recorder.news.what })}
@@ -289,15 +309,17 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
                 photo={photo}
                 training={training}
               />
-              {training && <Memory data={data} training={training} />}
-              <EntryList
-                data={data}
-                place={place}
-                plant={choice.plant}
-                on={on}
-                canWrite={canWrite}
-                recorder={recorder}
-              />
+              {training && tools.tool !== 'draw' && <Memory data={data} training={training} />}
+              {tools.tool !== 'draw' && (
+                <EntryList
+                  data={data}
+                  place={place}
+                  plant={choice.plant}
+                  on={on}
+                  canWrite={canWrite}
+                  recorder={recorder}
+                />
+              )}
               <p className="text-slate">{t('wood.spring')}</p>
             </>
           )}
@@ -326,11 +348,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
           {reading === 'do' && <PlaceProgress data={data} on={on} />}
           {reading === 'do' &&
             (training ? (
-              <DoSlip
-                placeId={place.id}
-                placeName={place.body.name}
-                {...{ data, training, recorder, on, canWrite }}
-              />
+              <DoSlip {...{ place, data, training, recorder, on, canWrite }} />
             ) : (
               <p className="text-slate">{t('choose.pickPlant')}</p>
             ))}

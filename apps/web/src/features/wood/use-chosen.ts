@@ -8,7 +8,7 @@ export function useChosen(data: WoodBenchData) {
   const [search] = useSearchParams()
   const tieAsked = search.get('tie')
   const [chosen, choose] = useState<Hit | null>(tieAsked ? { kind: 'tie', id: tieAsked } : null)
-  const [plantId, setPlantId] = useState<string | null>(null)
+  const [plantId, setPlantId] = useState<string | null>(search.get('plant'))
   const piece = chosen?.kind === 'wood' ? data.state.pieces.get(chosen.id) : undefined
   const tie = chosen?.kind === 'tie' ? data.state.ties.get(chosen.id) : undefined
   const footId = chosen?.kind === 'foot' ? chosen.id : null

@@ -4,7 +4,7 @@ import { useUnits } from '../../../ui/units.tsx'
 import type { WoodBenchData } from '../use-bench.ts'
 import type { Training } from './training.ts'
 import type { Choosing } from './use-choosing.ts'
-import { deedWords, hasManyWires, nearWords, reasonWords, thickWords } from './words.ts'
+import { deedWords, hasManyWires, nearWords, reasonWords, thickWords, whereWords } from './words.ts'
 
 interface CompareStripProps {
   readonly data: WoodBenchData
@@ -81,7 +81,7 @@ export function CompareStrip({ data, training, choosing, on }: CompareStripProps
                   {stem.areBudsCounted ? '' : '≈'}
                   {stem.buds}
                 </td>
-                <td>{stem.parent ? pieceWords(t, stem.parent.piece, data, on) : t('enter.fromCrown')}</td>
+                <td>{whereWords(t, units, stem, ({ piece }) => pieceWords(t, piece, data, on))}</td>
                 <td>{deedWords(t, units, one, many)}</td>
                 <td>{reasonWords(t, units, candidate, choosing)}</td>
               </tr>

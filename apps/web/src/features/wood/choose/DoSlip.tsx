@@ -1,7 +1,8 @@
+import type { Place } from '@klados/contract'
 import type { ChoiceRecord } from '@klados/core/choices'
 import { replayChoices } from '@klados/core/journal'
 import { findKind } from '@klados/core/kinds'
-import type { FollowUp } from '@klados/core/training'
+import type { FollowUp, Stem } from '@klados/core/training'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { formatDate } from '../../../data/dates.ts'
@@ -14,14 +15,15 @@ import type { WoodBenchData } from '../use-bench.ts'
 import { doneEntries, tiesFor } from './commit.ts'
 import { download } from '../../../ui/download.ts'
 import { cuttingSheet } from './cutting-sheet.ts'
+import { pieceWords } from '../../../ui/piece-words.ts'
+import { viewOfPlant } from './training.ts'
 import type { Training } from './training.ts'
 import { deedWords, followWords, questionWords, writtenWhy } from './words.ts'
 
 const MOST_REASON = 200
 
 interface DoSlipProps {
-  readonly placeId: string
-  readonly placeName: string
+  readonly place: Place
   readonly data: WoodBenchData
   readonly training: Training
   readonly recorder: Recorder
@@ -30,16 +32,31 @@ interface DoSlipProps {
 }
 
 /** What was planned, as a list to work off at the plant; done, it stands in the journal. */
-export function DoSlip({ placeId, placeName, data, training, recorder, on, canWrite }: DoSlipProps) {
+export function DoSlip({ place, data, training, recorder, on, canWrite }: DoSlipProps) {
   const { t } = useTranslation()
   const { planned, plant } = training
   if (!planned) return <p className="text-slate">{t('choose.doNone', { name: plant.body.name })}</p>
-  return <Planned {...{ placeId, placeName, data, training, recorder, on, canWrite }} choice={planned} />
+  return <Planned {...{ place, data, training, recorder, on, canWrite }} choice={planned} />
+}
+
+type Decided = ChoiceRecord['decided'][number]
+
+/** What is done alike is said once, with the letters of all that it is done to; one's own choice by itself. */
+function alike(decided: readonly Decided[], wordsOf: (one: Decided) => string) {
+  const groups = new Map<string, { words: string; isOff: boolean; ones: Decided[] }>()
+  for (const one of decided) {
+    const words = wordsOf(one)
+    const key = one.isOwn ? one.pieceId : words
+    const known = groups.get(key)
+    if (known) known.ones.push(one)
+    else groups.set(key, { words, isOff: one.deed === 'off', ones: [one] })
+  }
+  // What stays first: the eye keeps it while the rest comes off.
+  return [...groups.values()].sort((a, b) => Number(a.isOff) - Number(b.isOff))
 }
 
 function Planned({
-  placeId,
-  placeName,
+  place,
   data,
   training,
   recorder,
@@ -52,7 +69,7 @@ function Planned({
   const { view, plant } = training
   const ties = useMemo(() => tiesFor(choice, view, data), [choice, view, data])
   const many = new Set(choice.decided.map(({ wire }) => wire).filter((wire) => wire !== null)).size > 1
-  const head = { placeId, at: on, plantId: plant.id }
+  const head = { placeId: place.id, at: on, plantId: plant.id }
   const [took, setTook] = useState<number | null>(null)
   const reasonOf = (pieceId: string) => {
     const one = choice.decided.find((other) => other.pieceId === pieceId)
@@ -70,7 +87,12 @@ function Planned({
     const plants = inOrder.flatMap((one) =>
       open
         .filter(({ plantId }) => plantId === one.id)
-        .map((planned) => ({ name: one.body.name, choice: planned })),
+        .map((planned) => ({
+          name: one.body.name,
+          choice: planned,
+          view: viewOfPlant(place, data, one, on, view.input.latitudeDeg, null),
+          stemName: ({ piece }: Stem) => pieceWords(t, piece, data, on),
+        })),
     )
     const hazards = new Set(
       inOrder
@@ -82,7 +104,7 @@ function Planned({
       ...(hazards.size > 0 ? [t('choose.caution.thorns')] : []),
     ]
     const { sheetPdf } = await import('../../../documents/pdf.ts')
-    const content = cuttingSheet(t, units, placeName, on, plants, cautions)
+    const content = cuttingSheet(t, units, place.body.name, on, plants, cautions)
     download(`${content.title}.pdf`, 'application/pdf', await sheetPdf(content))
   }
   const count = ties.reduce((sum, plan) => sum + plan.ties.length, 0)
@@ -95,16 +117,18 @@ function Planned({
         </p>
       </div>
       <ol aria-label={t('choose.markingList')}>
-        {choice.decided.map((one) => (
+        {alike(choice.decided, (one) => deedWords(t, units, one, many)).map(({ words, isOff, ones }) => (
           <li
-            key={one.pieceId}
-            className="flex items-baseline gap-2 border-b border-dotted border-faint py-1"
+            key={ones[0]!.pieceId}
+            className="flex items-baseline gap-3 border-b border-dotted border-faint py-1"
           >
-            <span className={`w-5 font-bold ${one.deed === 'off' ? 'text-iron' : 'text-verdigris'}`}>
-              {one.letter}
+            <span className={`max-w-[55%] font-bold ${isOff ? 'text-iron' : 'text-verdigris'}`}>
+              {ones.map(({ letter }) => letter).join(' ')}
             </span>
-            <span className="flex-1">{deedWords(t, units, one, many)}</span>
-            {one.isOwn && <span className="text-[13px] text-ochre">{one.reason || t('choose.own')}</span>}
+            <span className="flex-1">{words}</span>
+            {ones[0]!.isOwn && (
+              <span className="text-[13px] text-ochre">{ones[0]!.reason || t('choose.own')}</span>
+            )}
           </li>
         ))}
         {(choice.followUps ?? []).map((one) => (

@@ -5,6 +5,7 @@ import { curveCatmullRom, line } from 'd3-shape'
 import { useTranslation } from 'react-i18next'
 import type { View } from '../../../elevation/view.ts'
 import { useUnits } from '../../../ui/units.tsx'
+import { spreadLetters } from './spread-letters.ts'
 
 /** What is drawn of a deed: whose it is, where it is cut, how it lies then. */
 export interface DeedMark {
@@ -28,6 +29,10 @@ interface ProposalMarksProps {
 const smooth = line<readonly [number, number]>().curve(curveCatmullRom.alpha(0.5))
 const LETTER_PX = 10
 const APART_PX = 23
+const ABOVE_PX = 14
+const LABELS = 6
+const isLabelled = (one: DeedMark): boolean =>
+  one.cutM !== null && one.deed !== 'off' && !one.path && one.aboveBuds !== null
 
 /** The proposal on the drawing: how canes will lie, a stroke at each cut, letters at the tips, what stays bare. */
 export function ProposalMarks({
@@ -40,12 +45,16 @@ export function ProposalMarks({
 }: ProposalMarksProps) {
   const { t } = useTranslation()
   const units = useUnits()
-  const put = spread(
+  const put = spreadLetters(
     deeds.flatMap(({ pieceId, letter }) => {
       const stem = plant.stem(pieceId)
-      return stem ? [{ pieceId, letter, x: view.x(stem.tip.xM), y: view.y(stem.tip.yM) - 14 }] : []
+      return stem ? [{ pieceId, letter, x: view.x(stem.tip.xM), y: view.y(stem.tip.yM) }] : []
     }),
+    ABOVE_PX,
+    APART_PX,
   )
+  // Of many spurs alike the list says how long they stay; on the drawing the words would lie on each other.
+  const hasLabels = deeds.filter(isLabelled).length <= LABELS
   return (
     <g>
       {bare.map(({ stretch, fromM, toM }) => (
@@ -70,12 +79,12 @@ export function ProposalMarks({
                 d={smooth(one.path.map((p) => [view.x(p.xM), view.y(p.yM)] as const)) ?? ''}
               />
             )}
-            {one.cutM !== null && one.deed !== 'off' && !one.path && one.aboveBuds !== null && (
+            {hasLabels && isLabelled(one) && (
               <BudsLabel
                 view={view}
                 path={stem.piece.path}
-                alongM={one.cutM}
-                words={t('choose.buds', { count: one.aboveBuds })}
+                alongM={one.cutM!}
+                words={t('choose.buds', { count: one.aboveBuds! })}
               />
             )}
             {one.cutM !== null && !one.path && (
@@ -109,7 +118,7 @@ export function ProposalMarks({
         const isOff = deeds.some((one) => one.pieceId === pieceId && one.deed === 'off')
         return (
           <g key={pieceId} data-wood={pieceId} className="cursor-pointer">
-            {Math.hypot(x - tipX, y - tipY) > 6 && (
+            {Math.hypot(x - tipX, y + ABOVE_PX - tipY) > 6 && (
               <line className="draw-dimension" x1={x} y1={y} x2={tipX} y2={tipY} />
             )}
             <circle cx={x} cy={y} r={18} fill="transparent" stroke="none" />
@@ -132,29 +141,6 @@ export function ProposalMarks({
       })}
     </g>
   )
-}
-
-interface Letter {
-  readonly pieceId: string
-  readonly letter: string
-  readonly x: number
-  readonly y: number
-}
-
-/** Letters that would lie on each other are moved apart, along their row and then up. */
-function spread(letters: readonly Letter[]): (Letter & { readonly tipX: number; readonly tipY: number })[] {
-  const placed: (Letter & { readonly tipX: number; readonly tipY: number })[] = []
-  for (const one of [...letters].sort((a, b) => a.x - b.x)) {
-    let { x, y } = one
-    for (let tries = 0; tries < 60; tries++) {
-      const near = placed.find((other) => Math.hypot(other.x - x, other.y - y) < APART_PX)
-      if (!near) break
-      if (tries % 3 === 2) y -= APART_PX / 2
-      else x = near.x + APART_PX
-    }
-    placed.push({ ...one, x, y, tipX: one.x, tipY: one.y + 14 })
-  }
-  return placed
 }
 
 /** A cut: a slanted stroke across the wood. */

@@ -1,14 +1,18 @@
 import type { ChoiceRecord } from '@klados/core/choices'
-import type { FollowUp } from '@klados/core/training'
+import type { FollowUp, PlantView, Stem } from '@klados/core/training'
 import type { TFunction } from 'i18next'
 import type { SheetContent, SheetSection } from '../../../documents/sheet-content.ts'
 import { formatDate } from '../../../data/dates.ts'
 import type { Units } from '../../../ui/units.tsx'
-import { deedWords, followWords, questionWords, writtenWhy } from './words.ts'
+import { cuttingDrawing } from './cutting-drawing.ts'
+import { deedWords, followWords, questionWords, whereWords, writtenWhy } from './words.ts'
 
 export interface PlannedPlant {
   readonly name: string
   readonly choice: ChoiceRecord
+  /** The plant as it stands; `null` where nothing is known of its kind. */
+  readonly view: PlantView | null
+  readonly stemName: (stem: Stem) => string
 }
 
 /** What is planned at a place as a sheet for the crew, plant by plant in the order in which one walks. */
@@ -59,19 +63,28 @@ export function cuttingSheet(
   }
 }
 
-function plantSection(t: TFunction, units: Units, { name, choice }: PlannedPlant): SheetSection {
+function plantSection(
+  t: TFunction,
+  units: Units,
+  { name, choice, view, stemName }: PlannedPlant,
+): SheetSection {
   const many = new Set(choice.decided.map(({ wire }) => wire).filter((wire) => wire !== null)).size > 1
   return {
     kind: 'list',
     title: name,
     intro: questionWords(t, choice.question),
+    ...(view && { drawing: (fit) => cuttingDrawing(view, choice, fit) }),
     groups: [
       {
         title: null,
-        items: choice.decided.map((one) => ({
-          lead: one.letter,
-          text: `${deedWords(t, units, one, many)} (${writtenWhy(t, units, one)})`,
-        })),
+        items: choice.decided.map((one) => {
+          const stem = view?.stem(one.pieceId)
+          const parts = [
+            deedWords(t, units, one, many),
+            ...(stem ? [whereWords(t, units, stem, stemName)] : []),
+          ]
+          return { lead: one.letter, text: `${parts.join('; ')} (${writtenWhy(t, units, one)})` }
+        }),
       },
       ...(choice.followUps
         ? [

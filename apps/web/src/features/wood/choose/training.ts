@@ -30,6 +30,28 @@ export interface Training {
 /** Prunings weighed in this winter count for its budget: so many days back. */
 const WINTER_DAYS = 150
 
+/** A plant as its system sees it on a day. */
+export const viewOfPlant = (
+  place: Place,
+  data: WoodBenchData,
+  plant: Plant,
+  on: string,
+  latitudeDeg: number | null,
+  pruningsKg: number | null,
+): PlantView | null =>
+  viewPlant({
+    plant: { id: plant.id, ...plant.body, footYM: groundAt(place.body, plant.body.xM) },
+    pieces: data.state.pieces,
+    frames: data.trainedOn,
+    othersXM: data.plants.filter((one) => one.id !== plant.id && !one.body.ended).map((one) => one.body.xM),
+    widthM: place.body.widthM,
+    on,
+    hemisphere: data.hemisphere,
+    latitudeDeg,
+    goal: plant.body.budGoal,
+    pruningsKg,
+  })
+
 export function useTraining(
   gardenId: string,
   place: Place,
@@ -53,18 +75,7 @@ export function useTraining(
     const weighed = record?.readings
       .filter((reading) => reading.what === 'prunings' && daysBetween(reading.on, on) <= WINTER_DAYS)
       .at(-1)
-    const view = viewPlant({
-      plant: { id: plant.id, ...plant.body, footYM: groundAt(place.body, plant.body.xM) },
-      pieces: data.state.pieces,
-      frames: data.trainedOn,
-      othersXM: data.plants.filter((one) => one.id !== plant.id && !one.body.ended).map((one) => one.body.xM),
-      widthM: place.body.widthM,
-      on,
-      hemisphere: data.hemisphere,
-      latitudeDeg,
-      goal: plant.body.budGoal,
-      pruningsKg: weighed?.value ?? null,
-    })
+    const view = viewOfPlant(place, data, plant, on, latitudeDeg, weighed?.value ?? null)
     if (!view) return null
     const system = findSystem(plant.body.system)
     const systems = systemsFor(plant.body.kindId)

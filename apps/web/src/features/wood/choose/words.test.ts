@@ -7,7 +7,9 @@ import {
   questionCodes,
   remarkCodes,
   ruleCodes,
+  viewPlant,
 } from '@klados/core/training'
+import type { Piece } from '@klados/core/wood'
 import i18next from 'i18next'
 import { beforeAll, describe, expect, it } from 'vitest'
 import en from '../../../i18n/en.json'
@@ -130,7 +132,60 @@ const choice = (name: string): ChoiceRecord => ({
 })
 
 describe('a cutting sheet', () => {
-  const plants = ['Vine 1', 'Vine 2'].map((name) => ({ name, choice: choice(name) }))
+  const piece = (id: string, parent: Piece['parent'], path: Piece['path'], seasonsThen: number): Piece => ({
+    id,
+    plantId: 'vine',
+    parent,
+    path,
+    seasonsThen,
+    drawnOn: '2026-02-01',
+    measuredOn: '2026-02-01',
+    baseMm: 9,
+    tipMm: null,
+    buds: 8,
+    side: null,
+    calledRole: null,
+    health: null,
+    bends: null,
+    light: null,
+    fault: null,
+    meantFor: null,
+    cuts: [],
+    marks: [],
+    removedOn: null,
+    removedWhy: null,
+  })
+  const at = (xM: number, yM: number) => ({ xM, yM })
+  const pieces = [
+    piece('old', { on: 'crown', leadId: null }, [at(1, 0), at(1, 0.8)], 5),
+    piece('A', { on: 'piece', pieceId: 'old', alongM: 0.7 }, [at(1, 0.7), at(0.8, 1.5)], 1),
+    piece('B', { on: 'below-graft' }, [at(1, 0.05), at(1.2, 0.9)], 1),
+  ]
+  const view = viewPlant({
+    plant: {
+      id: 'vine',
+      kindId: 'wine-grape',
+      xM: 1,
+      footYM: 0,
+      plantedOn: '2020-03-01',
+      graftHeightM: null,
+    },
+    pieces: new Map(pieces.map((one) => [one.id, one])),
+    frames: [],
+    othersXM: [],
+    widthM: 2,
+    on: '2026-02-01',
+    hemisphere: 'north',
+    latitudeDeg: 50,
+    goal: null,
+    pruningsKg: null,
+  })!
+  const plants = ['Vine 1', 'Vine 2'].map((name) => ({
+    name,
+    choice: choice(name),
+    view,
+    stemName: () => 'trunk',
+  }))
   const made = () => cuttingSheet(t, metric, 'Trial block', '2026-02-01', plants, ['Eyes!'])
 
   it('has each plant once with all that is to be done to it, and adds up ties and minutes', () => {
@@ -140,13 +195,32 @@ describe('a cutting sheet', () => {
       if (section.kind !== 'list') throw new Error('not a list')
       const lines = section.groups.flatMap(({ items }) => items.map(({ lead, text }) => `${lead}: ${text}`))
       expect(lines).toHaveLength(3)
-      expect(lines[0]).toBe('A: cut above 2 buds (9 mm, about a pencil)')
-      expect(lines[1]).toBe('B: off (it looked weak)')
+      expect(lines[0]).toBe('A: cut above 2 buds; trunk, 70 cm along (9 mm, about a pencil)')
+      expect(lines[1]).toBe('B: off; below the graft (it looked weak)')
       expect(lines.some(isOdd)).toBe(false)
     }
     const totals = sheet.sections.at(-1)!
     expect(totals.kind === 'table' && totals.rows.at(-1)).toEqual(['All', '12', '14'])
     expect(sheet.first).toHaveLength(1)
+  })
+
+  it('shows each plant with its letters, a stroke for each cut, what goes broken and what stays not', () => {
+    const [section] = made().sections
+    const svg = section!.drawing!({ widthMm: 180, heightMm: 65 })
+    const all = (pattern: RegExp) => [...svg.matchAll(pattern)].map(([, found]) => found!)
+    expect(all(/<text [^>]*>([^<]*)</g).sort()).toEqual(['A', 'B'])
+    expect(all(/<line (stroke="#b03a2e")/g)).toHaveLength(3)
+    expect(all(/<polyline [^>]*(stroke-dasharray)/g)).toHaveLength(1)
+    const [width, height] = all(/viewBox="0 0 ([^"]*)"/g)[0]!
+      .split(' ')
+      .map(Number)
+    expect(width).toBeLessThanOrEqual(180)
+    expect(height).toBeLessThanOrEqual(65.01)
+    for (const points of all(/points="([^"]*)"/g))
+      points
+        .split(/[ ,]/)
+        .map(Number)
+        .forEach((n, i) => expect(n >= 0 && n <= (i % 2 === 0 ? width! : height!)).toBe(true))
   })
 
   it("gives a grower's own reason before what was judged", () => {

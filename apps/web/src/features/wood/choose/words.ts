@@ -8,6 +8,7 @@ import type {
   FollowUp,
   Judgement,
   Position,
+  Stem,
   Proposal,
   Question,
   Remark,
@@ -152,6 +153,24 @@ export function remarkWords(
     default:
       return t(`choose.remark.${code}`, values)
   }
+}
+
+/** From where a stem grows, so that it can be found without a screen: how far out on which arm, or what it sits on. */
+export function whereWords(
+  t: TFunction,
+  units: Units,
+  stem: Stem,
+  pieceName: (piece: Stem) => string,
+): string {
+  if (stem.isBelowGraft) return t('enter.fromGraft')
+  if (!stem.parent) return t('enter.fromCrown')
+  for (let at = stem; at.parent; at = at.parent) {
+    const { parent, alongM } = at
+    if (parent.role !== 'arm') continue
+    const side = t(parent.tip.xM < parent.base.xM ? 'choose.side.left' : 'choose.side.right')
+    return t('choose.whereArm', { side, length: nearWords(units, alongM) })
+  }
+  return t('choose.where', { piece: pieceName(stem.parent), length: nearWords(units, stem.alongM) })
 }
 
 /** A place of the system, as one says it: "spur 3 left". */

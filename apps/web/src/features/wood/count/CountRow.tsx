@@ -62,7 +62,7 @@ export function CountTable({
         </button>
       </div>
       <div
-        className="no-print max-h-[52vh] overflow-auto"
+        className="no-print max-h-[30vh] overflow-auto sm:max-h-[52vh]"
         tabIndex={0}
         role="region"
         aria-label={t('tally.title')}
@@ -87,7 +87,7 @@ export function CountTable({
                 <th
                   key={key}
                   scope="col"
-                  className={`font-normal ${key === 'name' || key === 'state' ? 'text-left' : ''}`}
+                  className={`font-normal ${key === 'name' || key === 'state' ? 'text-left' : ''} ${ASIDE.has(key) ? 'max-sm:hidden' : ''}`}
                 >
                   {t(`tally.head.${key}`)}
                 </th>
@@ -120,6 +120,9 @@ export function CountTable({
   )
 }
 
+/** Columns that a narrow screen leaves out: the plant at hand has them on its slip. */
+const ASIDE: ReadonlySet<string> = new Set(['spurs', 'ties', 'minutes', 'prunings'])
+
 const TONES = {
   short: 'text-iron',
   over: 'text-iron',
@@ -146,7 +149,7 @@ function Line({
   return (
     <tr className={isChosen ? 'bg-wash' : ''}>
       <td>{line.n}</td>
-      <td className="text-left">
+      <td className="whitespace-nowrap text-left">
         <button
           type="button"
           className="min-h-7 underline decoration-faint underline-offset-4"
@@ -160,13 +163,15 @@ function Line({
         </span>
       </td>
       <td>{cell(counted?.canes)}</td>
-      <td>{cell(counted?.spurs)}</td>
+      <td className="max-sm:hidden">{cell(counted?.spurs)}</td>
       <td className="font-bold">{cell(counted?.buds)}</td>
       <td>{line.is === 'missing' ? '' : target.aim}</td>
       <td className={`text-left ${TONES[state]}`}>{t(`tally.state.${state}`)}</td>
-      <td>{cell(counted?.ties)}</td>
-      <td>{cell(counted?.minutes)}</td>
-      <td>{counted && counted.pruningsKg !== null ? mass(counted.pruningsKg) : '–'}</td>
+      <td className="max-sm:hidden">{cell(counted?.ties)}</td>
+      <td className="max-sm:hidden">{cell(counted?.minutes)}</td>
+      <td className="max-sm:hidden">
+        {counted && counted.pruningsKg !== null ? mass(counted.pruningsKg) : '–'}
+      </td>
     </tr>
   )
 }

@@ -1,0 +1,105 @@
+import { addDays } from '@klados/core/season'
+import { useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link } from 'react-router'
+import { formatDate } from '../../data/dates.ts'
+import { usePlants } from '../../data/documents.ts'
+import { selectEntries } from '../../data/journal.ts'
+import { useAppSelector } from '../../data/store.ts'
+import type { Recorder } from '../../data/use-recorder.ts'
+import type { Choosing } from './choose/use-choosing.ts'
+import type { Reading } from './use-reading-keys.ts'
+
+const KEY = 'klados.lesson'
+const LEFT = 'left'
+const steps = ['choose', 'open', 'otherwise', 'plan', 'undo'] as const
+/** A choice among fewer teaches little. */
+const ENOUGH = 4
+
+interface LessonProps {
+  readonly gardenId: string
+  readonly reading: Reading
+  readonly isAsked: boolean
+  readonly choosing: Choosing | null
+  readonly recorder: Recorder
+}
+
+/** Five presses that show how one chooses here, on whatever plant has a question; once left it does not come again. */
+export function Lesson(props: LessonProps) {
+  const [hasLeft, setHasLeft] = useState(() => localStorage.getItem(KEY) === LEFT)
+  if (hasLeft) return null
+  const leave = () => {
+    localStorage.setItem(KEY, LEFT)
+    setHasLeft(true)
+  }
+  return <Steps {...props} onLeave={leave} />
+}
+
+function Steps({
+  gardenId,
+  reading,
+  isAsked,
+  choosing,
+  recorder,
+  onLeave,
+}: LessonProps & { onLeave: () => void }) {
+  const { t } = useTranslation()
+  const [step, setStep] = useState(0)
+  const isDone = {
+    choose: reading === 'choose' && choosing !== null,
+    open: choosing !== null && choosing.focused !== null,
+    otherwise: choosing !== null && choosing.overrides.size > 0,
+    plan: reading === 'do' && recorder.last !== null,
+    undo: recorder.news?.kind === 'undone',
+  }
+  const current = steps[step]
+  if (current && isDone[current]) setStep(step + 1)
+  const example = useExample(gardenId, !isAsked && step === 0)
+  // With no question here and no choice anywhere there is nothing to learn on yet.
+  if (!isAsked && step === 0 && !example) return null
+  return (
+    <div
+      className="flex flex-wrap items-center gap-x-3 gap-y-1 border-l-2 border-verdigris pl-3"
+      role="status"
+    >
+      <span>
+        <span className="text-slate">
+          {current ? t('lesson.step', { n: step + 1, of: steps.length }) : t('lesson.title')}
+        </span>{' '}
+        {!current ? (
+          t('lesson.end')
+        ) : isAsked || step > 0 ? (
+          t(`lesson.${current}`)
+        ) : (
+          <Link to={example!.to}>
+            {t('lesson.example', { name: example!.name, date: formatDate(example!.on) })}
+          </Link>
+        )}
+      </span>
+      <button type="button" className="btn btn-plain" onClick={onLeave}>
+        {t(current ? 'lesson.leave' : 'lesson.close')}
+      </button>
+    </div>
+  )
+}
+
+/** The latest choice of this garden among several candidates, the day before it was made. */
+function useExample(gardenId: string, isWanted: boolean) {
+  const entries = useAppSelector(selectEntries)
+  const plants = usePlants(gardenId)
+  return useMemo(() => {
+    if (!isWanted) return null
+    const made = entries.findLast(
+      (entry) =>
+        entry.kind === 'choice.made' && entry.body.as === 'done' && entry.body.decided.length >= ENOUGH,
+    )
+    const plant = plants?.find(({ id }) => id === made?.plantId)
+    if (!made || !plant || plant.isRemoved) return null
+    const on = addDays(made.at, -1)
+    return {
+      name: plant.body.name,
+      on,
+      to: `/g/${gardenId}/places/${plant.body.placeId}/wood?on=${on}&plant=${plant.id}`,
+    }
+  }, [entries, plants, gardenId, isWanted])
+}
