@@ -1,10 +1,11 @@
-import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
+import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
 import pdfMake from 'pdfmake/build/pdfmake'
 import fonts from 'pdfmake/build/vfs_fonts'
 import type { SheetContent, SheetSection } from './sheet-content.ts'
 
 const WIDTH_PT = { A4: 595 - 72, LETTER: 612 - 72 } as const
-const DRAWING_HEIGHT_PT = 300
+/** The first drawing is the one to build from; what else is drawn beside it may be smaller, so that pages fill. */
+const DRAWING_HEIGHT_PT = [300, 190] as const
 /** Of a drawing that belongs to one part of the sheet. */
 const PART_HEIGHT_PT = 230
 type Margin = [number, number, number, number]
@@ -20,8 +21,7 @@ export async function sheetPdf(sheet: SheetContent): Promise<Blob> {
 }
 
 function definition(sheet: SheetContent): TDocumentDefinitions {
-  const [widthPt, heightPt] = [WIDTH_PT[sheet.paper], DRAWING_HEIGHT_PT]
-  const fit = { widthMm: widthPt * MM_PER_PT, heightMm: heightPt * MM_PER_PT }
+  const widthPt = WIDTH_PT[sheet.paper]
   return {
     pageSize: sheet.paper,
     pageMargins: [36, 36, 36, 44],
@@ -43,13 +43,17 @@ function definition(sheet: SheetContent): TDocumentDefinitions {
       { text: sheet.title, style: 'title' },
       { text: sheet.subtitle, style: 'quiet', margin: [0, 0, 0, 8] },
       ...sheet.first.map((one) => section(one, widthPt)),
-      ...sheet.drawings.map(({ caption, svg }): Content => ({
-        stack: [
-          ...(caption ? [{ text: caption, style: 'heading' }] : []),
-          { svg: svg(fit), fit: [widthPt, heightPt] },
-        ],
-        unbreakable: true,
-      })),
+      ...sheet.drawings.map(({ caption, svg }, i): Content => {
+        const heightPt = DRAWING_HEIGHT_PT[i === 0 ? 0 : 1]
+        const fit = { widthMm: widthPt * MM_PER_PT, heightMm: heightPt * MM_PER_PT }
+        return {
+          stack: [
+            ...(caption ? [{ text: caption, style: 'heading' }] : []),
+            { svg: svg(fit), fit: [widthPt, heightPt] },
+          ],
+          unbreakable: true,
+        }
+      }),
       ...sheet.sections.map((one) => section(one, widthPt)),
     ],
   }
@@ -79,35 +83,45 @@ function section(of: SheetSection, widthPt: number): Content {
         { ul: items.map(({ lead, text }) => ({ text: [{ text: lead, bold: true }, `: ${text}`] })) },
       ]),
     ]
-    return of.isBoxed
-      ? { table: { widths: ['*'], body: [[body]] }, margin: [0, 10, 0, 0], unbreakable: true }
-      : body
+    return of.isBoxed ? { table: { widths: ['*'], body: [[body]] }, margin: [0, 10, 0, 0] } : body
   }
   const lastRow = of.rows.length
-  return [
-    { text: of.title, style: 'heading', headlineLevel: 1 },
-    ...intro,
-    {
-      table: {
-        headerRows: 1,
-        dontBreakRows: true,
-        widths: of.header.map((_, i) => (i === 0 ? '*' : 'auto')),
-        body: [
-          of.header.map((text, i): Content => ({
+  // The heading is the table's first row: it never stands alone at the foot of a page, and comes again on the next.
+  const heading: TableCell = {
+    stack: [{ text: of.title, style: 'heading' }, ...intro],
+    colSpan: of.header.length,
+  }
+  return {
+    table: {
+      headerRows: HEADER_ROWS,
+      keepWithHeaderRows: 1,
+      dontBreakRows: true,
+      widths: of.header.map((_, i) => (i === 0 ? '*' : 'auto')),
+      body: [
+        [heading, ...of.header.slice(1).map(() => '')],
+        of.header.map((text, i): Content => ({
+          text,
+          style: 'quiet',
+          alignment: i === 0 ? 'left' : 'right',
+        })),
+        ...of.rows.map((row, n) =>
+          row.map((text, i): Content => ({
             text,
-            style: 'quiet',
+            bold: of.isTotal === true && n === lastRow - 1,
             alignment: i === 0 ? 'left' : 'right',
           })),
-          ...of.rows.map((row, n) =>
-            row.map((text, i): Content => ({
-              text,
-              bold: of.isTotal === true && n === lastRow - 1,
-              alignment: i === 0 ? 'left' : 'right',
-            })),
-          ),
-        ],
-      },
-      layout: 'lightHorizontalLines',
+        ),
+      ],
     },
-  ]
+    layout: {
+      hLineWidth: (i, { table }) =>
+        i < HEADER_ROWS || i === table.body.length ? 0 : i === HEADER_ROWS ? 2 : 1,
+      vLineWidth: () => 0,
+      hLineColor: (i) => (i === HEADER_ROWS ? 'black' : '#aaa'),
+      paddingLeft: (i) => (i === 0 ? 0 : 8),
+      paddingRight: (i, { table }) => (i === (table.widths?.length ?? 0) - 1 ? 0 : 8),
+    },
+  }
 }
+
+const HEADER_ROWS = 2

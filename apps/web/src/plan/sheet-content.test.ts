@@ -38,6 +38,7 @@ function sheetOf(
   system: UnitSystem,
   face?: 'brick' | 'boards',
   change: (begun: FrameDesign) => Partial<FrameDesign> = () => ({}),
+  riseM = 0,
 ) {
   const placeKind = homeOf(kind)
   const isPot = placeKind === 'bench' || placeKind === 'tub'
@@ -46,7 +47,7 @@ function sheetOf(
   const design = { ...begun, ...change(begun) }
   const site = { ...sampleWall, widthM, usableHeightM: 2.2, firstForkM: 0 }
   const surface = face ?? (placeKind === 'wall' ? ('brick' as const) : ('open' as const))
-  const measures = { ...site, surface, avoid: [], name: 'Here', kind: placeKind, facingDeg: 180, riseM: 0 }
+  const measures = { ...site, surface, avoid: [], name: 'Here', kind: placeKind, facingDeg: 180, riseM }
   const place: Place = {
     id: 'here',
     version: 1,
@@ -112,6 +113,23 @@ it('the sheet of a row says of every piece which wire it is and how high up the 
   for (const { heightM } of pattern.levels)
     expect(said).toContain(`${UNITS.metric.length(heightM, 'short')} up the posts`)
   for (const name of linesInWords(i18next.t, plan.frame!).values()) expect(said).toContain(name)
+})
+
+it('the sheet of a row says the height of every level wire, on a slope with leaning ends too', () => {
+  for (const riseM of [0, 0.8, -0.8]) {
+    const { plan, sheet } = sheetOf('row', 'metric', undefined, () => ({}), riseM)
+    const rows = rowsOf(allOf(sheet).find(({ title }) => title === i18next.t('sheet.wires')))
+    const { pattern } = startDesign(
+      { kind: 'row', widthM: 8, usableHeightM: 2.2, firstForkM: 0 },
+      'row',
+      catalogue,
+    )
+    if (pattern.kind !== 'row') throw new Error('not a row')
+    const said = rows.map(([, height]) => height)
+    for (const { heightM } of pattern.levels)
+      expect(said, `${riseM}`).toContain(UNITS.metric.length(heightM, 'short'))
+    expect(plan.lines.length).toBeGreaterThan(0)
+  }
 })
 
 describe.each(kinds)('the sheet of %s', (kind) => {

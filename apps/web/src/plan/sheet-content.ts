@@ -16,7 +16,16 @@ import type { SheetInput } from './sheet-input.ts'
 import { checkWords, outcomeWords } from './verdict.ts'
 import { warningWords } from './warning-words.ts'
 import { fixings, isStrained, standing, uprights, wires } from './sheet-frame.ts'
-import { alongStyle, figureText, isMoved, kitWords, markOutWords, pieceLetter, tapeStyle } from './words.ts'
+import {
+  alongStyle,
+  figureText,
+  isMoved,
+  kitWords,
+  markOutWords,
+  pieceLetter,
+  tapeStyle,
+  offText,
+} from './words.ts'
 
 /** What the sheet says, in the reader's words and units: stated here alone, for the page and the PDF. */
 export function sheetContent(input: SheetInput): SheetContent {
@@ -86,7 +95,7 @@ function drawings({ t, catalogue, place, body, plan: { frame, lines } }: SheetIn
     { caption: '', svg: (fit) => elevationSvg(front, title, fit) },
     ...(bay ? [bayDrawing(bay)] : []),
     ...views.map((view): SheetDrawing => ({
-      caption: t(`frame.views.${view}`),
+      caption: t(`sheet.views.${view}`),
       svg: (fit) => elevationSvg(drawLaid(frame, catalogue, view), title, fit),
     })),
   ]
@@ -145,10 +154,14 @@ function markOut({ t, units, place, plan }: SheetInput): SheetSection[] {
   const columns = [
     {
       title: t('slip.along'),
-      cell: (row: Row) => units.length(row.alongM, alongStyle(row, place.body.widthM)),
+      cell: (row: Row) => offText(t, units, row.alongM, alongStyle(row, place.body.widthM), 'along'),
     },
     { title: t('slip.height'), cell: (row: Row) => (row.what === 'node' ? length(row.heightM) : '') },
-    { title: t('slip.back'), cell: (row: Row) => (Math.abs(row.outM) > 1e-3 ? length(row.outM) : '') },
+    {
+      title: t('slip.back'),
+      cell: (row: Row) =>
+        Math.abs(row.outM) > 1e-3 ? offText(t, units, row.outM, tapeStyle(row.outM), 'back') : '',
+    },
     { title: t('sheet.ideal'), cell: ideal },
   ].filter(({ cell }) => rows.some((row) => cell(row) !== ''))
   return [

@@ -95,13 +95,17 @@ function heightsOf(frame: Frame, line: WireLine, ground: (xM: number) => number)
     byLine.set(run.line.id, [...(byLine.get(run.line.id) ?? []), ...heights])
   }
   const level = [...byLine.values()].flatMap((heights) => {
-    const [low, high] = [Math.min(...heights), Math.max(...heights)]
-    return high - low < SAME_HEIGHT_M ? [Math.round(((low + high) / 2) * 1000) / 1000] : []
+    const inOrder = [...heights].sort((a, b) => a - b)
+    const middle =
+      (inOrder[Math.floor((inOrder.length - 1) / 2)]! + inOrder[Math.floor(inOrder.length / 2)]!) / 2
+    const near = heights.filter((m) => Math.abs(m - middle) < SAME_HEIGHT_M)
+    // Its ends may come lower or higher, where end posts lean over ground that rises: it is level all the same.
+    return near.length >= heights.length * MOSTLY ? [Math.round(middle * 1000) / 1000] : []
   })
   return [...new Set(level)].sort((a, b) => a - b)
 }
-/** End posts that lean bring a wire this much nearer to the ground at most. */
 const SAME_HEIGHT_M = 0.03
+const MOSTLY = 0.5
 
 /** What is neither marked nor bought: how far off plants stand, what an end bears, where stakes go round a rim. */
 export function standing(input: SheetInput): SheetItem[] {

@@ -148,3 +148,15 @@ export function markOutWords(t: TFunction, { rows }: MarkOut, viewingEnd: Viewin
 
 /** Off its ideal by more than half a millimetre: both are said. */
 export const isMoved = (row: MarkOutRow): boolean => row.movedM > 5e-4
+
+/** A distance along the tape or back from the front line; what lies before its beginning is said so, not by a sign. */
+export function offText(
+  t: TFunction,
+  units: Units,
+  metres: number,
+  style: LengthStyle,
+  way: 'along' | 'back',
+): string {
+  if (metres > -5e-4) return units.length(Math.max(0, metres), style)
+  return t(way === 'along' ? 'slip.beforeEnd' : 'slip.inFront', { length: units.length(-metres, style) })
+}

@@ -17,7 +17,7 @@ import { useCondition, usePlan } from '../../plan/use-plan.ts'
 import { Choice } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { Loading } from '../../ui/Message.tsx'
-import { alongStyle } from '../../plan/words.ts'
+import { alongStyle, offText } from '../../plan/words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import { DriveForm } from './DriveForm.tsx'
 import { Tensions } from './Tensions.tsx'
@@ -194,7 +194,7 @@ function MarkCard({ place, frameId, plan, catalogue, row, wasDone, onWrite }: Ma
           <dt className="text-[13px] font-normal text-slate">
             {t('frame.nodeAlong', { end: t(`place.${place.body.viewingEnd}`) })}
           </dt>
-          <dd>{units.length(row.alongM, style)}</dd>
+          <dd>{offText(t, units, row.alongM, style, 'along')}</dd>
         </div>
         {row.what === 'node' && (
           <div>

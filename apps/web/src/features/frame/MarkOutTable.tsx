@@ -2,7 +2,7 @@ import type { FramePlan } from '@klados/core/plan'
 import type { Place } from '@klados/contract'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { alongStyle, isMoved, markOutWords, tapeStyle } from '../../plan/words.ts'
+import { alongStyle, isMoved, markOutWords, tapeStyle, offText } from '../../plan/words.ts'
 import { SlipRow } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
 
@@ -63,14 +63,14 @@ export function MarkOutTable({ place, plan, nodeId, onNode }: MarkOutTableProps)
                 </button>
               </th>
               <td className={isMoved(row) ? 'text-ochre' : ''}>
-                {units.length(row.alongM, alongStyle(row, place.body.widthM))}
+                {offText(t, units, row.alongM, alongStyle(row, place.body.widthM), 'along')}
               </td>
               {hasHeights && (
                 <td className={isMoved(row) ? 'text-ochre' : ''}>
                   {row.what === 'node' ? units.length(row.heightM, 'short') : ''}
                 </td>
               )}
-              {hasDepth && <td>{units.length(row.outM, tapeStyle(row.outM))}</td>}
+              {hasDepth && <td>{offText(t, units, row.outM, tapeStyle(row.outM), 'back')}</td>}
             </tr>
           ))}
         </tbody>
