@@ -3,12 +3,17 @@ import { planFrame } from '@klados/core/plan'
 import type { CutPlan } from '@klados/core/plan'
 import { shoppingList } from '@klados/core/shopping'
 import type { FrameDesign, PlannedSite } from '@klados/core/design'
+import { solveLaying } from '@klados/core/laying'
+import type { LayingInstance, LayingSolution } from '@klados/core/laying'
 import type { InStores, ShoppingList } from '@klados/core/shopping'
 import { fitLayouts, frameOptions } from '@klados/core/frame'
 import type { AnchorId, FitProposal } from '@klados/core/frame'
 import type { Drive } from '@klados/core/ground'
 import { adviseAll } from '@klados/core/remedies'
 import type { AllAdvice, Grain } from '@klados/core/remedies'
+
+/** Longer nobody waits before a plant. */
+const LAY_MS = 4000
 
 /** What is done of what there is to do. */
 export interface Progress {
@@ -69,6 +74,11 @@ export const background = {
   /** What to change for each check that does not hold. */
   advice({ site, design, ...context }: AdviceWork, _report: Report): AllAdvice {
     return adviseAll(site, design, context)
+  },
+
+  /** What a quick look could not prove to be best, for as long as one looks at a plant. */
+  lay(instance: LayingInstance, _report: Report): LayingSolution {
+    return solveLaying(instance, { deadlineMs: LAY_MS, now: () => performance.now() })
   },
 
   fits({ site, design: given, catalogue }: FitWork, report: Report): PricedFit[] {

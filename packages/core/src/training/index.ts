@@ -3,7 +3,7 @@ export type { CautionCode } from './caution.ts'
 export { bendRadiusM } from './judge.ts'
 export { heightOn, viewPlant } from './plant.ts'
 export type { PlantView, Stem, TrainingInput, Wire } from './plant.ts'
-export { instanceOf, isRefused, propose, whyNot } from './propose.ts'
+export { instanceOf, isRefused, propose, whyNot, proposalFrom } from './propose.ts'
 export type { Bare, Difference, Overrides, Proposal, Refused } from './propose.ts'
 export {
   deeds,

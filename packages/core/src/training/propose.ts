@@ -1,5 +1,5 @@
 import { clashOf, solveLaying } from '../laying/index.ts'
-import type { LayingInstance, LayingLimits } from '../laying/index.ts'
+import type { LayingInstance, LayingLimits, LayingSolution } from '../laying/index.ts'
 import type {
   BudsBySide,
   Candidate,
@@ -94,8 +94,19 @@ export function propose(
 ): Proposal | Refused {
   if (question.candidates.length === 0) return proposalOf(question, new Map(), 0, true, 0)
   const instance = instanceOf(question, overrides)
-  const { chosen, laid, isProven, bound } = solveLaying(instance, limits)
-  if (!chosen || !laid) return { rules: brokenBy(question, overrides, instance) }
+  return (
+    proposalFrom(question, solveLaying(instance, limits)) ?? {
+      rules: brokenBy(question, overrides, instance),
+    }
+  )
+}
+
+/** What a solution of the question's instance means; `null` where it has none. */
+export function proposalFrom(
+  question: Question,
+  { chosen, laid, isProven, bound }: LayingSolution,
+): Proposal | null {
+  if (!chosen || !laid) return null
   const options = new Map(
     question.candidates.map(({ pieceId, options }) => [
       pieceId,

@@ -128,7 +128,9 @@ export function QuestionSlip(props: QuestionSlipProps) {
             <SlipRow label={t('choose.minutes')}>{minutes}</SlipRow>
           </SlipGroup>
           <p className="text-[13px] text-slate">
-            {t(proposal.isProven ? 'choose.proven' : 'choose.unproven')}
+            {t(
+              choosing.isLooking ? 'choose.looking' : proposal.isProven ? 'choose.proven' : 'choose.unproven',
+            )}
           </p>
           {canWrite && (
             <div className="flex flex-wrap items-center gap-2 bg-paper max-sm:sticky max-sm:bottom-0 max-sm:-mx-5 max-sm:border-t max-sm:border-faint max-sm:px-5 max-sm:py-2">

@@ -1,8 +1,9 @@
-import { isRefused, propose, whyNot } from '@klados/core/training'
+import { instanceOf, isRefused, proposalFrom, propose, whyNot } from '@klados/core/training'
 import type { Difference, Proposal, Question, Refused } from '@klados/core/training'
 import { useMemo, useState } from 'react'
+import { useBackground } from '../../../compute/use-background.ts'
 
-/** An answer must be there before the next key is pressed; what is not proven by then says so. */
+/** An answer must be there before the next key is pressed; what is not proven by then is looked at on, beside it. */
 const DEADLINE_MS = 120
 
 const limits = () => ({ deadlineMs: DEADLINE_MS, now: () => performance.now() })
@@ -13,6 +14,8 @@ export interface Choosing {
   readonly usual: Proposal
   /** With what the grower wants otherwise. */
   readonly proposal: Proposal
+  /** Whether something better is still looked for. */
+  readonly isLooking: boolean
   readonly overrides: ReadonlyMap<string, string>
   readonly reasons: ReadonlyMap<string, string>
   readonly refused: Refused | null
@@ -31,25 +34,39 @@ export function useChoosing(question: Question | null): Choosing | null {
   const [refused, setRefused] = useState<Refused | null>(null)
   const [focused, setFocused] = useState<string | null>(null)
   const usual = useMemo(() => question && propose(question, new Map(), limits()), [question])
-  const proposal = useMemo(() => {
-    if (!question || !usual || isRefused(usual)) return null
-    // What was wished for wood that is gone meanwhile is no wish any more.
-    const known = new Map(
-      [...overrides].filter(([id, option]) =>
-        question.candidates.some(
-          ({ pieceId, options }) => pieceId === id && options.some((one) => one.id === option),
+  // What was wished for wood that is gone meanwhile is no wish any more.
+  const known = useMemo(
+    () =>
+      new Map(
+        [...overrides].filter(([id, option]) =>
+          question?.candidates.some(
+            ({ pieceId, options }) => pieceId === id && options.some((one) => one.id === option),
+          ),
         ),
       ),
-    )
+    [question, overrides],
+  )
+  const quick = useMemo(() => {
+    if (!question || !usual || isRefused(usual)) return null
     if (known.size === 0) return usual
     const answer = propose(question, known, limits())
     return isRefused(answer) ? usual : answer
-  }, [question, usual, overrides])
+  }, [question, usual, known])
+  const work = useMemo(
+    () => (question && quick && !quick.isProven ? instanceOf(question, known) : null),
+    [question, quick, known],
+  )
+  const longer = useBackground('lay', work)
+  const proposal = useMemo(() => {
+    if (!question || !quick || !longer.value || !longer.isCurrent) return quick
+    return proposalFrom(question, longer.value) ?? quick
+  }, [question, quick, longer.value, longer.isCurrent])
   if (!question || !usual || isRefused(usual) || !proposal) return null
   const take = (pieceId: string, optionId: string) => {
     const wished = new Map(overrides)
     // Back to what is proposed anyway is no choice of one's own.
-    if (usual.chosen.get(pieceId)?.id === optionId) wished.delete(pieceId)
+    const unasked = known.size === 0 ? proposal : usual
+    if (unasked.chosen.get(pieceId)?.id === optionId) wished.delete(pieceId)
     else wished.set(pieceId, optionId)
     const answer = propose(question, wished, limits())
     setRefused(isRefused(answer) ? answer : null)
@@ -57,8 +74,10 @@ export function useChoosing(question: Question | null): Choosing | null {
   }
   return {
     question,
-    usual,
+    // With nothing wished otherwise, what is shown is what is proposed.
+    usual: known.size === 0 ? proposal : usual,
     proposal,
+    isLooking: work !== null && longer.ended === null && !longer.isCurrent,
     overrides,
     reasons,
     refused,
