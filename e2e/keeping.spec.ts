@@ -79,6 +79,9 @@ test('a session that ends in the middle loses nothing: signed in again, it is se
   const { garden, email } = await atWood(page)
   await context.clearCookies()
   await writeNote(page, 'written when the session was over')
+  // What lies on this device stays open; it is sent when they have signed in.
+  await expect(page.getByText(/^You were signed out in the meantime/)).toBeVisible()
+  await page.getByRole('link', { name: 'Sign in' }).click()
   await page.getByRole('heading', { name: 'Sign in' }).waitFor()
   await page.getByLabel('E-mail address').fill(email)
   await page.getByLabel('Password').fill(PASSWORD)

@@ -17,6 +17,8 @@ export default defineConfig({
     baseURL: process.env.BASE_URL ?? 'http://127.0.0.1:4280',
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
+    // Requests are watched and held up by tests; where the pages come from this device, a test says so.
+    serviceWorkers: 'block',
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       args: [

@@ -51,6 +51,8 @@ export async function build() {
     }),
     runQuietly(process.execPath, [inRoot('scripts/build-server.mjs')], { cwd: root }),
   ])
+  // Before the last build's assets come back beside the new ones: only these are kept on devices.
+  await runQuietly(process.execPath, [inRoot('scripts/build-sw.mjs')], { cwd: root })
   bringBack(earlier)
   writeStamp('build', wanted)
 }
@@ -92,7 +94,13 @@ function hashOfSources() {
       }
     } else if (!/\.test\.tsx?$/.test(path)) hash.update(path.slice(root.length)).update(readFileSync(path))
   }
-  for (const part of ['packages', 'apps', 'scripts/build-server.mjs', 'package-lock.json'])
+  for (const part of [
+    'packages',
+    'apps',
+    'scripts/build-server.mjs',
+    'scripts/build-sw.mjs',
+    'package-lock.json',
+  ])
     visit(inRoot(part))
   return hash.digest('hex')
 }

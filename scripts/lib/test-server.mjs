@@ -52,12 +52,14 @@ export async function withTestServer(work) {
   const database = await startPostgres(inWork('browser-postgres'), { isDurable: false })
   try {
     await createDatabase(database, 'klados')
-    const server = await startServer({
+    const urls = {
       DATABASE_URL: database.ownerUrl('klados'),
       APP_DATABASE_URL: database.appUrl('klados'),
-    })
+    }
+    const server = await startServer(urls)
     try {
-      return await work({ BASE_URL: server.baseUrl, CHROMIUM: chromium })
+      // The database too: some tests stop and start a server of their own on it.
+      return await work({ BASE_URL: server.baseUrl, CHROMIUM: chromium, ...urls })
     } finally {
       await server.kill('SIGTERM')
     }

@@ -2,18 +2,26 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { Provider } from 'react-redux'
 import { RouterProvider } from 'react-router'
+import { COPIED_ACCOUNT_KEY } from './data/copy/account-key.ts'
 import { createStore } from './data/store.ts'
-import type { SyncDesk } from './data/sync/desk.ts'
+import type { Desk } from './data/desk.ts'
 import { startTexts } from './i18n/index.ts'
 import { makeRouter } from './shell/routes.tsx'
 import { applyTheme } from './shell/theme.ts'
 import './styles.css'
 
 applyTheme()
-const desk = {} as SyncDesk
+const desk = {} as Desk
 const store = createStore(desk)
 
-void startTexts().then(() => {
+/** Only where somebody was here before: a first visit does not wait for it, nor fetch what reads it. */
+const restore = async () => {
+  if (localStorage.getItem(COPIED_ACCOUNT_KEY) === null) return
+  const { restoreSession } = await import('./data/copy/copy.ts')
+  await restoreSession(store)
+}
+
+void Promise.all([startTexts(), restore()]).then(() => {
   createRoot(document.getElementById('root')!).render(
     <StrictMode>
       <Provider store={store}>

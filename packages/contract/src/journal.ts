@@ -74,4 +74,6 @@ export interface JournalPage {
   readonly entries: readonly StoredEntry[]
   /** Ask for what is after this next; the same number as asked for means that there is no more. */
   readonly last: number
+  /** The number of the garden's latest entry: below what a device has, the server was set back to an earlier day. */
+  readonly head: number
 }

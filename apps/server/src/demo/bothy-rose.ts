@@ -31,7 +31,7 @@ export function bothyGable(): Stand {
   return made
 }
 
-/** Four summers of mains from the base, each laid in the winter after; one winter left to the wind. */
+/** Six summers of mains from the base, each laid in the winter after; one winter left to the wind. */
 export function growRose(life: Life, year: number): void {
   const { random, plant, diary } = life
   const planted = Number(plant.plantedOn.slice(0, 4))

@@ -166,7 +166,7 @@ function growGable(diary: Diary, year: number, random: () => number): Stand {
   const laid = tryFrame(place.body, frame.body.design, standardCatalogue)!
   diary.stands(place.id, frame.id, laid)
   const plant = plants[0]!
-  const [system, plantedOn] = ['rose-level', `${year - 5}-11-20`]
+  const [system, plantedOn] = ['rose-level', `${year - 6}-11-20`]
   const about = diary.about(place.id, plant.id)
   growRose(lifeOf(gable, plant, { diary: about, frame: laid, system, plantedOn, random, wireMm: 2 }), year)
   return {

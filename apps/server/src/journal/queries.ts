@@ -51,6 +51,15 @@ export async function readEntries(
   return rows
 }
 
+/** The number of the latest entry; 0 in a garden without any. */
+export async function lastNumber(client: PoolClient, gardenId: string): Promise<number> {
+  const { rows } = await client.query<{ seq: number | null }>(
+    `select max(seq) as seq from entry where garden_id = $1`,
+    [gardenId],
+  )
+  return rows[0]?.seq ?? 0
+}
+
 /** What those of these entries that the garden has are about, by id. */
 export async function findHeads(
   client: PoolClient,

@@ -9,7 +9,7 @@ import { requireRoom } from '../gardens/room.ts'
 import { createLane } from '../lane.ts'
 import { appendEach } from './append.ts'
 import { readEntry } from './judge.ts'
-import { readEntries } from './queries.ts'
+import { lastNumber, readEntries } from './queries.ts'
 
 const pageQuery = z.object({
   after: z.coerce.number().int().min(0).default(0),
@@ -24,8 +24,11 @@ export const journalRoutes: Area = async (app, { pool, limits }) => {
     async (request): Promise<JournalPage> => {
       const { gardenId } = caller(request)
       const { after, limit } = request.query
-      const entries = await inGarden(pool, gardenId, (client) => readEntries(client, gardenId, after, limit))
-      return { entries, last: entries.at(-1)?.seq ?? after }
+      const [entries, head] = await inGarden(pool, gardenId, async (client) => [
+        await readEntries(client, gardenId, after, limit),
+        await lastNumber(client, gardenId),
+      ])
+      return { entries, last: entries.at(-1)?.seq ?? after, head }
     },
   )
 

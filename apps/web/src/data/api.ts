@@ -13,6 +13,7 @@ import type {
 } from '@klados/contract'
 import { createApi } from '@reduxjs/toolkit/query/react'
 import type { BaseQueryFn } from '@reduxjs/toolkit/query/react'
+import { COPIED_ACCOUNT_KEY } from './copy/account-key.ts'
 import { Refusal, request } from './request.ts'
 
 export interface ApiError {
@@ -38,14 +39,41 @@ const send: BaseQueryFn<Call, unknown, ApiError> = async ({ method = 'GET', path
   }
 }
 
+/** Whoever signs out leaves nothing of their gardens on this device. */
+const forgetting = async (_: unknown, { queryFulfilled }: { queryFulfilled: Promise<unknown> }) => {
+  const accountId = localStorage.getItem(COPIED_ACCOUNT_KEY)
+  await queryFulfilled
+  // At once: the session is asked for again just now, and must find nobody here.
+  localStorage.removeItem(COPIED_ACCOUNT_KEY)
+  lastSession = null
+  if (accountId === null) return
+  const { copyStore } = await import('./copy/copy-store.ts')
+  await copyStore.dropAccount(accountId).catch(() => undefined)
+}
+
+/** Whose session this is. Over by time, and not by signing out, it opens what lies on this device all the same. */
+export type SessionHere = Session & { readonly isExpired?: true }
+let lastSession: Session | null = null
+export const rememberSession = (session: Session): void => void (lastSession = session)
+
+function sessionHere(answer: Session): SessionHere {
+  if (answer.account !== null) {
+    lastSession = answer
+    return answer
+  }
+  const isCopied = lastSession?.account && localStorage.getItem(COPIED_ACCOUNT_KEY) === lastSession.account.id
+  return isCopied ? { ...lastSession!, hasDemo: answer.hasDemo, isExpired: true } : answer
+}
+
 /** All server data but the journal, which has a store of its own. */
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: send,
   tagTypes: ['Session', 'Garden', 'Place', 'Frame', 'Plant', 'Stores'],
   endpoints: (build) => ({
-    session: build.query<Session, undefined>({
+    session: build.query<SessionHere, undefined>({
       query: () => ({ path: '/session' }),
+      transformResponse: sessionHere,
       providesTags: ['Session'],
     }),
     signUp: build.mutation<unknown, SignUp>({
@@ -63,6 +91,7 @@ export const api = createApi({
     signOut: build.mutation<unknown, undefined>({
       query: () => ({ method: 'DELETE', path: '/session' }),
       invalidatesTags: ['Session', 'Garden', 'Place', 'Frame', 'Plant', 'Stores'],
+      onQueryStarted: forgetting,
     }),
     setUnits: build.mutation<unknown, 'metric' | 'imperial'>({
       query: (units) => ({ method: 'PUT', path: '/account/preferences', body: { units } }),
@@ -141,10 +170,12 @@ export const api = createApi({
     deleteAccount: build.mutation<unknown, { password: string }>({
       query: (body) => ({ method: 'DELETE', path: '/account', body }),
       invalidatesTags: ['Session', 'Garden', 'Place', 'Frame', 'Plant', 'Stores'],
+      onQueryStarted: forgetting,
     }),
     signOutEverywhere: build.mutation<unknown, undefined>({
       query: () => ({ method: 'DELETE', path: '/sessions' }),
       invalidatesTags: ['Session', 'Garden', 'Place', 'Frame', 'Plant', 'Stores'],
+      onQueryStarted: forgetting,
     }),
     frameRevisions: build.query<FrameDocument[], { gardenId: string; frameId: string }>({
       query: ({ gardenId, frameId }) => ({ path: `/gardens/${gardenId}/frames/${frameId}/revisions` }),

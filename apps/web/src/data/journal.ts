@@ -7,13 +7,13 @@ import { todayHere } from './dates.ts'
 import { request } from './request.ts'
 import { selectUnsentEntries } from './sync/slice.ts'
 import type { WithSync } from './sync/slice.ts'
-import type { SyncDesk } from './sync/desk.ts'
+import type { Desk } from './desk.ts'
 
 /** The part of the store that this file reads and writes. */
 export interface WithJournal extends WithSync {
   readonly journal: JournalState
 }
-type JournalThunk<R> = ThunkAction<R, WithJournal, SyncDesk, Action>
+type JournalThunk<R> = ThunkAction<R, WithJournal, Desk, Action>
 
 interface JournalState {
   readonly gardenId: string | null
@@ -35,7 +35,10 @@ const slice = createSlice({
       gardenId: payload,
       status: 'reading',
     }),
-    received: (state, action: PayloadAction<JournalPage & { isWhole: boolean }>): JournalState => {
+    received: (
+      state,
+      action: PayloadAction<Omit<JournalPage, 'head'> & { isWhole: boolean }>,
+    ): JournalState => {
       const { entries, last, isWhole } = action.payload
       const stored = new Set(entries.map((entry) => entry.id))
       return {
@@ -60,15 +63,23 @@ export const { acknowledged } = slice.actions
 /** Reads the garden's journal from the start, or what is new since the last reading. */
 export const openJournal =
   (gardenId: string): JournalThunk<Promise<void>> =>
-  async (dispatch, getState) => {
-    if (getState().journal.gardenId !== gardenId) dispatch(slice.actions.opened(gardenId))
+  async (dispatch, getState, { copy }) => {
+    if (getState().journal.gardenId !== gardenId) {
+      dispatch(slice.actions.opened(gardenId))
+      const entries = await copy.entries(gardenId)
+      const { journal } = getState()
+      const last = entries.at(-1)?.seq
+      // What this device has opens at once; the server is asked for what is after it.
+      if (journal.gardenId === gardenId && journal.last === 0 && last !== undefined)
+        dispatch(slice.actions.received({ entries, last, isWhole: true }))
+    }
     await dispatch(readOn())
   }
 
 /** Reads what the journal has gained. */
 export const readOn =
   (): JournalThunk<Promise<void>> =>
-  async (dispatch, getState, { clock }) => {
+  async (dispatch, getState, { clock, copy }) => {
     const { gardenId } = getState().journal
     if (gardenId === null) return
     try {
@@ -77,7 +88,14 @@ export const readOn =
         const page = await request<JournalPage>('GET', `/gardens/${gardenId}/journal?after=${last}`)
         // Another reading may have come first, or another garden been opened: then this page is old.
         if (getState().journal.gardenId !== gardenId || getState().journal.last !== last) return
+        if (page.head < last) {
+          // The server was set back to an earlier day: what this device has beyond that is of another history.
+          await copy.drop(gardenId)
+          dispatch(slice.actions.opened(gardenId))
+          continue
+        }
         for (const { id } of page.entries) clock.see(id)
+        void copy.keep(gardenId, last, page.entries)
         dispatch(slice.actions.received({ ...page, isWhole: page.last === last }))
         if (page.last === last) return
       }

@@ -1,17 +1,20 @@
 import { v7 as uuidv7 } from 'uuid'
 import { api } from './api.ts'
 import { watchConnection } from './connection.ts'
+import { journalCopy, watchCopy } from './copy/copy.ts'
+import type { Desk } from './desk.ts'
 import { browserStorage } from './draft-keeper.ts'
 import { settled } from './drafts.ts'
 import { flushDrafts, watchDrafts } from './live-drafts.ts'
 import { acknowledged, readOn } from './journal.ts'
+import { register } from '../offline/register.ts'
 import { onSignedOut, onSkew } from './request.ts'
 import { upsert } from './saves.ts'
 import type { AppStore } from './store.ts'
 import type { Reply } from './sync/answers.ts'
 import { createClock } from './sync/clock.ts'
 import { createDesk } from './sync/desk.ts'
-import type { SyncDesk, Writer } from './sync/desk.ts'
+import type { Writer } from './sync/desk.ts'
 import { createSync } from './sync/engine.ts'
 import type { Sync } from './sync/engine.ts'
 import { documentKey } from './sync/items.ts'
@@ -32,7 +35,7 @@ let isStarted = false
  * that the store was made with. Once, when the first garden is opened: before that there is nothing to send
  * and nobody to send it for.
  */
-export function startSync(store: AppStore, desk: SyncDesk): void {
+export function startSync(store: AppStore, desk: Desk): void {
   if (isStarted) return
   isStarted = true
   const storage = browserStorage()
@@ -46,17 +49,20 @@ export function startSync(store: AppStore, desk: SyncDesk): void {
       }
     },
   })
+  const session = () => api.endpoints.session.select(undefined)(store.getState()).data
   const writer = (): Writer | null => {
-    const account = api.endpoints.session.select(undefined)(store.getState()).data?.account
+    const account = session()?.account
     return account ? { id: account.id, name: account.name } : null
   }
+  /** Who has a session: whoever's is over goes on writing here, and sends when they have signed in. */
+  const sender = () => (session()?.isExpired ? null : (writer()?.id ?? null))
   const channel = 'BroadcastChannel' in globalThis ? new BroadcastChannel('klados-sync') : null
   const outbox = createOutboxStore()
   const sync = createSync({
     store: outbox,
     lock: createSenderLock(outbox, uuidv7(), navigator.locks as LockManager | undefined, Date.now),
     transmit,
-    accountId: () => writer()?.id ?? null,
+    accountId: sender,
     now: Date.now,
     chance: Math.random,
     setTimer,
@@ -69,10 +75,11 @@ export function startSync(store: AppStore, desk: SyncDesk): void {
     onTaken: (taken, reply) => takeNote(store, taken, reply),
     onStorage: () => store.dispatch(storageFailed()),
   })
-  Object.assign(desk, createDesk(sync, clock, writer))
+  Object.assign(desk, createDesk(sync, clock, writer), { copy: journalCopy })
+  watchCopy(store, () => store.getState().journal.gardenId)
   if (channel) channel.onmessage = () => void hearOthers(store, sync)
   watchDrafts(store, () => writer()?.id ?? null, setTimer)
-  watchAccount(store, writer, (id) => {
+  watchAccount(store, writer, sender, (id) => {
     void adopt(sync, store, id).then(sync.wake)
   })
   watchConnection(store, () => {
@@ -86,6 +93,7 @@ export function startSync(store: AppStore, desk: SyncDesk): void {
   onSkew((skewMs) =>
     store.dispatch(skewed(Math.abs(skewMs) > SKEW_TOLD_MS ? Math.round(skewMs / 60_000) * 60_000 : 0)),
   )
+  if (import.meta.env.PROD) void register()
   addEventListener('online', sync.wake)
   document.addEventListener('visibilitychange', () => {
     if (document.visibilityState === 'visible') sync.wake()
@@ -157,15 +165,22 @@ async function adopt(sync: Sync, store: AppStore, accountId: string): Promise<vo
 const keyOf = (item: Item, accountId: string) =>
   item.kind === 'document' ? documentKey(item.documentId, accountId) : item.key
 
-/** Calls `onAccount` when somebody signs in, and for whoever is signed in already. */
-function watchAccount(store: AppStore, writer: () => Writer | null, onAccount: (id: string) => void): void {
+/** Calls `onAccount` when somebody signs in, anew too, and for whoever is signed in already. */
+function watchAccount(
+  store: AppStore,
+  writer: () => Writer | null,
+  sender: () => string | null,
+  onAccount: (id: string) => void,
+): void {
   let current: string | null = null
+  let sending: string | null = null
   const look = () => {
     const id = writer()?.id ?? null
-    if (id === current) return
-    current = id
-    store.dispatch(writerChanged(id))
-    if (id !== null) onAccount(id)
+    if (id !== current) store.dispatch(writerChanged((current = id)))
+    const now = sender()
+    if (now === sending) return
+    sending = now
+    if (now !== null) onAccount(now)
   }
   store.subscribe(look)
   look()

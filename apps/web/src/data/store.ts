@@ -4,11 +4,11 @@ import { api } from './api.ts'
 import { connectionReducer } from './connection.ts'
 import { draftsReducer } from './drafts.ts'
 import { journalReducer } from './journal.ts'
-import type { SyncDesk } from './sync/desk.ts'
+import type { Desk } from './desk.ts'
 import { syncReducer } from './sync/slice.ts'
 
 /** The desk is where thunks hand in what is to be sent; it may be filled in after the store is made. */
-export function createStore(desk: SyncDesk) {
+export function createStore(desk: Desk) {
   return configureStore({
     reducer: {
       [api.reducerPath]: api.reducer,

@@ -1,12 +1,15 @@
-import { Suspense, lazy, useEffect } from 'react'
+import { Suspense, lazy, useEffect, useState, useSyncExternalStore } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Navigate, Outlet, useLocation, useParams } from 'react-router'
+import { Link, Navigate, Outlet, useLocation, useParams } from 'react-router'
 import { api, useGardenQuery, useSessionQuery } from '../data/api.ts'
+import { openCopy } from '../data/copy/copy.ts'
 import { openJournal } from '../data/journal.ts'
 import { useAppDispatch, useAppSelector } from '../data/store.ts'
 import { isInTray } from '../data/sync/items.ts'
 import { selectItems, selectOfOthers } from '../data/sync/slice.ts'
+import { canWorkAway, isReleaseWaiting, onRelease, takeRelease } from '../offline/register.ts'
 import { Loading, Message } from '../ui/Message.tsx'
+import { AwayDoor } from './AwayDoor.tsx'
 import { LAST_GARDEN_KEY } from './last-garden.ts'
 import { Masthead } from './Masthead.tsx'
 
@@ -19,14 +22,17 @@ export function GardenRoom() {
   const { t } = useTranslation()
   const { pathname } = useLocation()
   const dispatch = useAppDispatch()
+  const [openId, setOpenId] = useState<string | null>(null)
   const session = useSessionQuery(undefined)
   const membership = session.data?.memberships.find((m) => m.gardenId === gardenId)
-  const garden = useGardenQuery(gardenId, { skip: !membership })
+  const garden = useGardenQuery(gardenId, { skip: openId !== gardenId })
   const isMember = membership !== undefined
   useEffect(() => {
     if (!isMember) return
     localStorage.setItem(LAST_GARDEN_KEY, gardenId)
     void dispatch(openJournal(gardenId))
+    // What this device has is there before the first screen asks for it.
+    void dispatch(openCopy(gardenId)).then(() => setOpenId(gardenId))
   }, [dispatch, gardenId, isMember])
   // What others wrote meanwhile is read when the person comes back to this window.
   useEffect(() => {
@@ -42,7 +48,10 @@ export function GardenRoom() {
   useEffect(() => document.getElementById('work')?.focus({ preventScroll: true }), [pathname])
 
   if (session.isLoading) return <Loading>{t('app.loading')}</Loading>
-  if (session.data && !membership) return <Navigate replace to="/" />
+  if (session.error && !session.data) return <AwayDoor onAgain={() => void session.refetch()} />
+  if (session.data && !membership)
+    return session.isFetching ? <Loading>{t('app.loading')}</Loading> : <Navigate replace to="/" />
+  if (openId !== gardenId) return <Loading>{t('app.loading')}</Loading>
   return (
     <div className="flex min-h-full flex-col">
       <a
@@ -74,6 +83,8 @@ interface NoticesProps {
 function Notices({ gardenId, isViewer }: NoticesProps) {
   const { t } = useTranslation()
   const isAway = useAppSelector((state) => state.connection.isAway)
+  const isExpired = useSessionQuery(undefined).data?.isExpired === true
+  const isReleased = useSyncExternalStore(onRelease, isReleaseWaiting)
   const { isKept, skewMs } = useAppSelector((state) => state.sync)
   const items = useAppSelector(selectItems)
   const ofOthers = useAppSelector(selectOfOthers)
@@ -84,6 +95,19 @@ function Notices({ gardenId, isViewer }: NoticesProps) {
       {isAway && (
         <Message tone="due">
           {t('away.away')} {waiting > 0 && <strong>{t('away.waiting', { count: waiting })}.</strong>}
+        </Message>
+      )}
+      {isReleased && (
+        <Message tone="plain">
+          {t('away.release')}{' '}
+          <button type="button" className="btn" onClick={takeRelease}>
+            {t('away.takeRelease')}
+          </button>
+        </Message>
+      )}
+      {isExpired && (
+        <Message tone="due">
+          {t('away.expired')} <Link to="/sign-in">{t('account.signIn')}</Link>
         </Message>
       )}
       {!isKept && <Message tone="limit">{t('away.notKept')}</Message>}
@@ -107,6 +131,7 @@ function Notices({ gardenId, isViewer }: NoticesProps) {
           <Tray gardenId={gardenId} />
         </Suspense>
       )}
+      {!canWorkAway() && <p className="text-[13px] text-slate">{t('away.notSecure')}</p>}
       {isViewer && <Message tone="plain">{t('role.readOnly')}</Message>}
     </div>
   )

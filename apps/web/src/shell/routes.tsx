@@ -1,11 +1,11 @@
 import { createBrowserRouter } from 'react-router'
 import type { AppStore } from '../data/store.ts'
-import type { SyncDesk } from '../data/sync/desk.ts'
+import type { Desk } from '../data/desk.ts'
 import { Broken } from './Broken.tsx'
 import { Gate } from './Gate.tsx'
 
 /** Each screen is a file of its own that is fetched when it is first opened. */
-export function makeRouter(store: AppStore, desk: SyncDesk) {
+export function makeRouter(store: AppStore, desk: Desk) {
   const gardenRoom = async () => {
     const [{ GardenRoom }, { startSync }] = await Promise.all([
       import('./GardenRoom.tsx'),

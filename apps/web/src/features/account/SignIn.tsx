@@ -38,7 +38,7 @@ export function SignIn() {
   const { register, handleSubmit, formState } = useForm<Form>()
   const { errors, isSubmitting } = formState
 
-  if (session?.account) return <Navigate replace to="/" />
+  if (session?.account && !session.isExpired) return <Navigate replace to="/" />
   const enter = async (sent: Promise<{ error?: unknown }>) => {
     const { error } = await sent
     if (error) setFailure(refusalWords(t, error as ApiError))

@@ -5,7 +5,7 @@ import { drawSite } from '@klados/core/drawing'
 import type { MarkOutRow } from '@klados/core/frame'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, Navigate, useParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import { usePlaces, useFrames } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
@@ -14,6 +14,7 @@ import { useRecorder } from '../../data/use-recorder.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { drawLaid } from '../../plan/lay-out.ts'
 import { useCondition, usePlan } from '../../plan/use-plan.ts'
+import { NotHere } from '../../ui/NotHere.tsx'
 import { Choice } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { Loading } from '../../ui/Message.tsx'
@@ -35,7 +36,7 @@ export function Build() {
   if (!places || !frames) return <Loading>{t('app.loading')}</Loading>
   const place = places.find((one) => one.id === placeId)
   const frame = frames.find((one) => one.id === frameId)
-  if (!place || !frame) return <Navigate replace to={`/g/${gardenId}/places`} />
+  if (!place || !frame) return <NotHere gardenId={gardenId} />
   return <Site gardenId={gardenId} place={place} document={frame} />
 }
 
@@ -69,7 +70,8 @@ function Site({ gardenId, place, document }: SiteProps) {
     recorder.write(what, [{ ...entry, placeId: place.id, plantId: null, at: todayHere() } as NewEntry])
     setChosen(null)
   }
-  if (!plan.frame) return <Navigate replace to={`/g/${gardenId}/places/${place.id}/frame/${document.id}`} />
+  if (!plan.frame)
+    return <NotHere gardenId={gardenId} to={`/g/${gardenId}/places/${place.id}/frame/${document.id}`} />
   const list = [...drawSite(place.body, place.body.surface), ...drawLaid(plan.frame, catalogue)]
   return (
     <div className="mx-auto flex w-full max-w-2xl flex-col gap-3">

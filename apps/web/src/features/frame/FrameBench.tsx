@@ -1,3 +1,4 @@
+import { NotHere } from '../../ui/NotHere.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { frameFileSchema } from '@klados/contract'
 import { upcastFrameFile } from '@klados/contract/upcasts'
@@ -6,7 +7,7 @@ import { drawSite } from '@klados/core/drawing'
 import type { PatternKind } from '@klados/core/frame'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, Navigate, useNavigate, useParams } from 'react-router'
+import { Link, useNavigate, useParams } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
 import { usePlaces, useFrames } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
@@ -34,12 +35,13 @@ export function FrameBench() {
   const drafts = useAppSelector((state) => state.drafts)
   if (!places || !frames) return <Loading>{t('app.loading')}</Loading>
   const place = places.find((one) => one.id === placeId)
-  if (!place) return <Navigate replace to={`/g/${gardenId}/places`} />
+  if (!place) return <NotHere gardenId={gardenId} />
   const here = framesHere(placeId, frames, drafts)
   if (frameId === 'new' || here.length === 0)
     return <Beginning gardenId={gardenId} place={place} frameCount={here.length} />
   const current = here.find((frame) => frame.frameId === frameId)
-  if (!current) return <Navigate replace to={`/g/${gardenId}/places/${placeId}/frame/${here[0]!.frameId}`} />
+  if (!current)
+    return <NotHere gardenId={gardenId} to={`/g/${gardenId}/places/${placeId}/frame/${here[0]!.frameId}`} />
   return (
     <Bench
       key={current.frameId}

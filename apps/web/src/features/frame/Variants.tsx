@@ -8,7 +8,7 @@ import type { FrameBody, Place } from '@klados/contract'
 import type { TFunction } from 'i18next'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, Navigate, useParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import { useGardenQuery } from '../../data/api.ts'
 import { usePlaces, useFrames } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
@@ -18,6 +18,7 @@ import { drawLaid } from '../../plan/lay-out.ts'
 import { useNames } from '../../plan/names.ts'
 import type { Names } from '../../plan/names.ts'
 import { outcomeWords } from '../../plan/verdict.ts'
+import { NotHere } from '../../ui/NotHere.tsx'
 import { Loading } from '../../ui/Message.tsx'
 import { formatMoney } from '../../ui/money.ts'
 import { useUnits } from '../../ui/units.tsx'
@@ -59,7 +60,7 @@ export function Variants() {
     })
   }, [place, frames, drafts, placeId, catalogue])
   if (!places || !frames || !garden) return <Loading>{t('app.loading')}</Loading>
-  if (!place) return <Navigate replace to={`/g/${gardenId}/places`} />
+  if (!place) return <NotHere gardenId={gardenId} />
   const tiePrice = catalogue.ties.find((tie) => tie.id === USUAL_TIE)?.price ?? 0
   const words = { t, units, names, catalogue, currency: garden.currency, tiePrice }
   return (

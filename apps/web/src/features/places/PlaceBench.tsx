@@ -3,13 +3,14 @@ import { drawSite } from '@klados/core/drawing'
 import type { AvoidSpot } from '@klados/core/frame'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Navigate, useParams, useSearchParams } from 'react-router'
+import { useParams, useSearchParams } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
 import { usePlaces } from '../../data/documents.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
 import { useDraft } from '../../data/use-draft.ts'
 import { Elevation } from '../../elevation/Elevation.tsx'
 import { PhotoUnderlay } from '../../elevation/PhotoUnderlay.tsx'
+import { NotHere } from '../../ui/NotHere.tsx'
 import { Loading, Message } from '../../ui/Message.tsx'
 import { MeasureFields } from './MeasureFields.tsx'
 import { freshPlaceOf, hasFace, readMeasured, spotAt } from './measures.ts'
@@ -28,7 +29,7 @@ export function PlaceBench() {
   if (!places) return <Loading>{t('app.loading')}</Loading>
   const id = placeId === 'new' ? freshId : placeId
   const stored = places.find((place) => place.id === id)
-  if (placeId !== 'new' && !stored && id !== freshId) return <Navigate replace to={`/g/${gardenId}/places`} />
+  if (placeId !== 'new' && !stored && id !== freshId) return <NotHere gardenId={gardenId} />
   return <Measures key={id} gardenId={gardenId} id={id} stored={stored} isNew={placeId === 'new'} />
 }
 

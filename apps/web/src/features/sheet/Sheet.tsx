@@ -2,7 +2,7 @@ import type { FramePlan } from '@klados/core/plan'
 import type { FrameBody, FrameDocument, Place } from '@klados/contract'
 import { drawSite } from '@klados/core/drawing'
 import { useTranslation } from 'react-i18next'
-import { Link, Navigate, useParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import { useGardenQuery } from '../../data/api.ts'
 import { usePlaces, useFrames } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
@@ -14,6 +14,7 @@ import { drawLaid } from '../../plan/lay-out.ts'
 import { useNames } from '../../plan/names.ts'
 import { sheetHeading, inOrder } from '../../plan/sheet-content.ts'
 import { usePlan } from '../../plan/use-plan.ts'
+import { NotHere } from '../../ui/NotHere.tsx'
 import { Loading } from '../../ui/Message.tsx'
 import { useUnits } from '../../ui/units.tsx'
 
@@ -32,7 +33,7 @@ export function Sheet() {
   const stored = frames?.find((one) => one.id === frameId)
   const body = draft?.body ?? stored?.body
   if (!places || !frames || !garden) return <Loading>{t('app.loading')}</Loading>
-  if (!place || !body) return <Navigate replace to={`/g/${gardenId}/places`} />
+  if (!place || !body) return <NotHere gardenId={gardenId} />
   return (
     <SheetOf
       gardenId={gardenId}

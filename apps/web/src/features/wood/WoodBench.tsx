@@ -3,13 +3,14 @@ import { nearestAlong } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, Navigate, useParams, useSearchParams } from 'react-router'
+import { Link, useParams, useSearchParams } from 'react-router'
 import { usePlaces } from '../../data/documents.ts'
 import { todayHere } from '../../data/dates.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { Elevation } from '../../elevation/Elevation.tsx'
 import { PhotoUnderlay } from '../../elevation/PhotoUnderlay.tsx'
+import { NotHere } from '../../ui/NotHere.tsx'
 import { Choice } from '../../ui/Choice.tsx'
 import { Loading, Message } from '../../ui/Message.tsx'
 import { Slip } from '../../ui/Slip.tsx'
@@ -56,7 +57,7 @@ export function WoodBench() {
   const place = places?.find((one) => one.id === placeId)
   const status = useAppSelector((state) => state.journal.status)
   if (!places || status === 'empty' || status === 'reading') return <Loading>{t('app.loading')}</Loading>
-  if (!place) return <Navigate replace to={`/g/${gardenId}/places`} />
+  if (!place) return <NotHere gardenId={gardenId} />
   return <OnADay key={`${place.id} ${search}`} gardenId={gardenId} place={place} asked={search.get('on')} />
 }
 

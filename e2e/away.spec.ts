@@ -1,0 +1,203 @@
+import { spawn } from 'node:child_process'
+import type { ChildProcess } from 'node:child_process'
+import { once } from 'node:events'
+import { mkdtemp, rm } from 'node:fs/promises'
+import { createServer } from 'node:net'
+import type { AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { chromium, expect, test } from '@playwright/test'
+import type { BrowserContext, Page } from '@playwright/test'
+import config from './playwright.config.ts'
+import { openDemo, signUp } from './people.ts'
+
+/** A server of this test's own on the tests' database, to be stopped and started; and a browser that keeps its profile. */
+class Away {
+  private child: ChildProcess | null = null
+  private constructor(
+    private readonly port: number,
+    private readonly profile: string,
+  ) {}
+
+  static async begin(): Promise<Away> {
+    const probe = createServer()
+    probe.listen(0, '127.0.0.1')
+    await once(probe, 'listening')
+    const { port } = probe.address() as AddressInfo
+    probe.close()
+    await once(probe, 'close')
+    return new Away(port, await mkdtemp(join(tmpdir(), 'klados-away-')))
+  }
+
+  get baseURL(): string {
+    return `http://127.0.0.1:${this.port}`
+  }
+
+  async start(): Promise<void> {
+    const main = fileURLToPath(new URL('../apps/server/dist/main.mjs', import.meta.url))
+    const env = {
+      ...process.env,
+      HOST: '127.0.0.1',
+      PORT: String(this.port),
+      KLADOS_DEMO: '1',
+      KLADOS_LIMITS: 'off',
+      NODE_ENV: 'production',
+    }
+    this.child = spawn(process.execPath, [main], { env, stdio: ['ignore', 'ignore', 'inherit', 'ipc'] })
+    await once(this.child, 'message')
+  }
+
+  async stop(): Promise<void> {
+    const child = this.child
+    this.child = null
+    if (!child) return
+    child.kill('SIGKILL')
+    await once(child, 'exit')
+  }
+
+  open(): Promise<BrowserContext> {
+    return chromium.launchPersistentContext(this.profile, {
+      ...config.use!.launchOptions,
+      baseURL: this.baseURL,
+      viewport: { width: 1280, height: 800 },
+      locale: 'en-GB',
+      serviceWorkers: 'allow',
+    })
+  }
+
+  async end(): Promise<void> {
+    await this.stop()
+    await rm(this.profile, { recursive: true, force: true })
+  }
+}
+
+/** The pages lie on this device, and the garden as far as it was read. */
+async function isKept(page: Page): Promise<void> {
+  await page.evaluate(async () => {
+    await navigator.serviceWorker.ready
+  })
+  await expect
+    .poll(() => copiedOf(page))
+    .toEqual(expect.arrayContaining(['session', 'places', 'frames', 'plants', 'stores']))
+}
+
+/** What the copy holds, by the last part of what was asked. */
+const copiedOf = (page: Page): Promise<string[]> =>
+  page.evaluate(
+    () =>
+      new Promise<string[]>((resolve, reject) => {
+        const opening = indexedDB.open('klados-copy')
+        opening.onerror = () => reject(opening.error as Error)
+        opening.onsuccess = () => {
+          const keys = opening.result.transaction('answers').objectStore('answers').getAllKeys()
+          keys.onsuccess = () => {
+            opening.result.close()
+            resolve((keys.result as [string, string][]).map(([, path]) => path.split('/').at(-1)!))
+          }
+        }
+      }),
+  )
+
+test('with the server stopped the round and every wood open after one visit; what is written then is there once', async () => {
+  test.setTimeout(180_000)
+  const away = await Away.begin()
+  try {
+    await away.start()
+    let context = await away.open()
+    let page = context.pages()[0] ?? (await context.newPage())
+    const garden = await openDemo(page)
+    const api = `/api${garden.replace('/g/', '/gardens/')}`
+    const places = (await (await page.request.get(`${api}/places`)).json()) as {
+      id: string
+      body: { name: string }
+    }[]
+    await page.goto(`${garden}/round`)
+    await expect(page.getByRole('button', { name: 'Sound' }).first()).toBeVisible()
+    await isKept(page)
+    await context.close()
+    await away.stop()
+
+    context = await away.open()
+    page = context.pages()[0] ?? (await context.newPage())
+    await page.goto('/')
+    await expect(page.getByRole('heading', { name: 'Lane fence' })).toBeVisible()
+    await expect(page.getByText('The server does not answer.').first()).toBeVisible()
+    await page.goto(`${garden}/round`)
+    await expect(page.getByRole('button', { name: 'Sound' }).first()).toBeVisible()
+    for (const { id, body } of places) {
+      await page.goto(`${garden}/places/${id}/wood`)
+      await expect(page.getByRole('heading', { name: body.name, exact: true })).toBeVisible()
+    }
+
+    // A morning's notes, a wall and a plant on it; then the browser is gone.
+    const lane = places.find(({ body }) => body.name === 'Lane fence')!
+    await page.goto(`${garden}/places/${lane.id}/wood`)
+    const said = Array.from({ length: 12 }, (_, i) => `Without a signal, ${i + 1} of 12`)
+    for (const text of said) {
+      await page.getByLabel('A note').fill(text)
+      await page.getByRole('button', { name: 'Write it down' }).click()
+    }
+    await page.getByLabel('From the left').fill('3 m')
+    await page.getByLabel('Name', { exact: true }).fill('Away akebia')
+    await page.getByRole('button', { name: 'Stand it here' }).click()
+    await expect(page.getByText(/\d+ things that you wrote wait to be sent/)).toBeVisible()
+    await page.waitForTimeout(500)
+    await context.close()
+
+    await away.start()
+    context = await away.open()
+    page = context.pages()[0] ?? (await context.newPage())
+    await page.goto(`${garden}/places/${lane.id}/wood`)
+    const notes = async () => {
+      const texts: string[] = []
+      for (let after = 0; ;) {
+        const reply = await page.request.get(`${api}/journal?after=${after}`)
+        const { entries, last } = (await reply.json()) as {
+          entries: { kind: string; body: { text?: string } }[]
+          last: number
+        }
+        texts.push(...entries.flatMap(({ kind, body }) => (kind === 'note.written' ? [body.text!] : [])))
+        if (last === after) return texts.filter((text) => text.startsWith('Without a signal'))
+        after = last
+      }
+    }
+    await expect.poll(notes, { timeout: 30_000 }).toHaveLength(said.length)
+    expect(await notes()).toEqual(said)
+    await expect
+      .poll(async () => {
+        const plants = (await (await page.request.get(`${api}/plants`)).json()) as {
+          body: { name: string }
+        }[]
+        return plants.filter(({ body }) => body.name === 'Away akebia').length
+      })
+      .toBe(1)
+    await expect(page.getByText(/wait to be sent/)).toHaveCount(0)
+    await context.close()
+  } finally {
+    await away.end()
+  }
+})
+
+test('who signs out leaves nothing on the device: without the server the door stays shut', async () => {
+  const away = await Away.begin()
+  try {
+    await away.start()
+    const context = await away.open()
+    const page = context.pages()[0] ?? (await context.newPage())
+    const { garden } = await signUp(page)
+    await page.getByRole('heading').first().waitFor()
+    await isKept(page)
+    await page.getByText('Back yard').click()
+    await page.getByRole('button', { name: 'Sign out' }).click()
+    await page.waitForURL(/sign-in/)
+    await expect.poll(() => copiedOf(page)).toEqual([])
+    await away.stop()
+    await page.goto(`${garden}/places`)
+    await expect(page.getByText(/^The server does not answer/)).toBeVisible()
+    await expect(page.getByText('Back yard')).toHaveCount(0)
+    await context.close()
+  } finally {
+    await away.end()
+  }
+})
