@@ -26,6 +26,14 @@ describe('the demo garden', () => {
     },
   )
 
+  it('is the sum of its plants: the wood of each follows from its own entries alone', () => {
+    const { entries, plants } = makeTarnClose('2026-06-20')
+    const whole = replayWood(entries)
+    const own = plants.map(({ id }) => replayWood(entries.filter(({ plantId }) => plantId === id)))
+    expect(new Map(own.flatMap(({ pieces }) => [...pieces]))).toEqual(whole.pieces)
+    expect(new Map(own.flatMap(({ ties }) => [...ties]))).toEqual(whole.ties)
+  })
+
   it('has a frame of many a kind, each without a problem and each post of the block built', () => {
     const demo = makeTarnClose('2026-06-20')
     const places = new Map(demo.places.map((place) => [place.id, place.body]))

@@ -42,7 +42,7 @@ describe('the journal', () => {
       { v: 1, text: 'note 2' },
     ])
     expect((await after(page.last)).entries.map((e) => e.id)).toEqual([entries[2]!.id])
-    expect(await after(start + 3)).toEqual({ entries: [], last: start + 3 })
+    expect(await after(start + 3)).toEqual({ entries: [], last: start + 3, head: start + 3 })
   })
 
   it('gives back exactly what was written, and by whom', async () => {

@@ -5,12 +5,12 @@ import { findTieMaterial, lookAgain } from '@klados/core/ties'
 import type { LookAgain, TieMaterial } from '@klados/core/ties'
 import { urgencyOf } from '@klados/core/season'
 import type { Hemisphere, Urgency } from '@klados/core/season'
-import type { Piece, Tie } from '@klados/core/wood'
+import type { Piece, Tie, WoodState } from '@klados/core/wood'
 import { useMemo } from 'react'
 import { useGardenQuery } from './api.ts'
 import { usePlaces, usePlants } from './documents.ts'
 import { todayHere } from './dates.ts'
-import { selectWoodNow } from './readings.ts'
+import { selectWoodByPlant } from './readings.ts'
 import { useAppSelector } from './store.ts'
 
 /** One tie and when to look at it, with all that a round says about it. */
@@ -32,7 +32,7 @@ export function useHemisphere(gardenId: string): Hemisphere {
 
 /** Every tie that is on, soonest first. */
 export function useAgenda(gardenId: string): readonly AgendaItem[] {
-  const wood = useAppSelector(selectWoodNow)
+  const woods = useAppSelector(selectWoodByPlant)
   const plants = usePlants(gardenId)
   const places = usePlaces(gardenId)
   const hemisphere = useHemisphere(gardenId)
@@ -40,21 +40,52 @@ export function useAgenda(gardenId: string): readonly AgendaItem[] {
   return useMemo(() => {
     const plantById = new Map(plants?.map((plant) => [plant.id, plant]))
     const placeById = new Map(places?.filter((place) => !place.isRemoved).map((place) => [place.id, place]))
-    const items: AgendaItem[] = []
-    for (const tie of wood.ties.values()) {
-      if (tie.endedOn !== null) continue
-      const piece = wood.pieces.get(tie.pieceId)!
-      const plant = plantById.get(tie.plantId)
+    const items = [...woods].flatMap(([plantId, wood]) => {
+      const known = looks.get(wood)
+      const plant = plantById.get(plantId)
       const place = plant && placeById.get(plant.body.placeId)
-      if (!plant || plant.isRemoved || !place) continue
-      const kind = findKind(plant.body.kindId)
-      const material = findTieMaterial(tie.materialId)
-      if (!kind || !material) continue
-      const look = lookAgain(tie, piece, kind, material, hemisphere)
-      items.push({ tie, piece, plant, place, kind, material, look, urgency: urgencyOf(look.dueOn, today) })
-    }
+      if (!plant || plant.isRemoved || !place) return []
+      const isSame =
+        known?.plant === plant &&
+        known.place === place &&
+        known.hemisphere === hemisphere &&
+        known.today === today
+      if (isSame) return known.items
+      const items = itemsOf(wood, plant, place, hemisphere, today)
+      looks.set(wood, { plant, place, hemisphere, today, items })
+      return items
+    })
     return items.sort((a, b) => (a.look.dueOn < b.look.dueOn ? -1 : a.look.dueOn > b.look.dueOn ? 1 : 0))
-  }, [wood, plants, places, hemisphere, today])
+  }, [woods, plants, places, hemisphere, today])
+}
+
+interface Looks {
+  readonly plant: Plant
+  readonly place: Place
+  readonly hemisphere: Hemisphere
+  readonly today: string
+  readonly items: readonly AgendaItem[]
+}
+/** When to look at the ties of a plant: reckoned once for each state of its wood. */
+const looks = new WeakMap<WoodState, Looks>()
+
+/** The ties that are on one plant. */
+function itemsOf(
+  wood: WoodState,
+  plant: Plant,
+  place: Place,
+  hemisphere: Hemisphere,
+  today: string,
+): AgendaItem[] {
+  const kind = findKind(plant.body.kindId)
+  if (!kind) return []
+  return [...wood.ties.values()].flatMap((tie): AgendaItem[] => {
+    const piece = wood.pieces.get(tie.pieceId)
+    const material = findTieMaterial(tie.materialId)
+    if (tie.endedOn !== null || !piece || !material) return []
+    const look = lookAgain(tie, piece, kind, material, hemisphere)
+    return [{ tie, piece, plant, place, kind, material, look, urgency: urgencyOf(look.dueOn, today) }]
+  })
 }
 
 export function tieStates(agenda: readonly AgendaItem[]): ReadonlyMap<string, Urgency> {

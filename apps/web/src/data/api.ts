@@ -166,6 +166,16 @@ export const api = createApi({
     }),
     newPassword: build.mutation<unknown, { token: string; next: string }>({
       query: (body) => ({ method: 'POST', path: '/account/new-password', body }),
+      // It ends every session of that account: nobody is in here any more.
+      async onQueryStarted(asked, { dispatch, queryFulfilled }) {
+        await forgetting(asked, { queryFulfilled })
+        dispatch(
+          api.util.updateQueryData('session', undefined, (session) => {
+            session.account = null
+            session.memberships = []
+          }),
+        )
+      },
     }),
     deleteAccount: build.mutation<unknown, { password: string }>({
       query: (body) => ({ method: 'DELETE', path: '/account', body }),

@@ -1,9 +1,11 @@
-import type { JournalPage, StoredEntry } from '@klados/contract'
+import type { JournalPage } from '@klados/contract'
 import type { EntryBodies, EntryKind, JournalEntry } from '@klados/core/journal'
 import type { CalendarDate } from '@klados/core/season'
-import { createSelector, createSlice } from '@reduxjs/toolkit'
-import type { Action, PayloadAction, ThunkAction } from '@reduxjs/toolkit'
+import { createSelector, createSlice, original } from '@reduxjs/toolkit'
+import type { Action, PayloadAction, Reducer, ThunkAction } from '@reduxjs/toolkit'
 import { todayHere } from './dates.ts'
+import { joiner, placeKey, plantKey, withAdded } from './parts.ts'
+import type { Parts } from './parts.ts'
 import { request } from './request.ts'
 import { selectUnsentEntries } from './sync/slice.ts'
 import type { WithSync } from './sync/slice.ts'
@@ -17,47 +19,61 @@ type JournalThunk<R> = ThunkAction<R, WithJournal, Desk, Action>
 
 interface JournalState {
   readonly gardenId: string | null
-  readonly entries: readonly StoredEntry[]
+  /** What the server has, by plant and by place. */
+  readonly byPlant: Parts
+  readonly byPlace: Parts
   readonly last: number
   /** Written here and taken by the server, and not read back from it yet. */
   readonly acknowledged: readonly JournalEntry[]
   readonly status: 'empty' | 'reading' | 'ready' | 'failed'
 }
 
-const initialState: JournalState = { gardenId: null, entries: [], last: 0, acknowledged: [], status: 'empty' }
+const initialState: JournalState = {
+  gardenId: null,
+  byPlant: new Map(),
+  byPlace: new Map(),
+  last: 0,
+  acknowledged: [],
+  status: 'empty',
+}
+
+/** The state itself: what it holds is never changed in place, and is more than a draft of it should be made of. */
+const plain = (state: unknown): JournalState => original(state) as JournalState
 
 const slice = createSlice({
   name: 'journal',
-  initialState,
+  initialState: initialState as unknown,
   reducers: {
-    opened: (_, { payload }: PayloadAction<string>): JournalState => ({
+    opened: (_, { payload }: PayloadAction<string>) => ({
       ...initialState,
       gardenId: payload,
       status: 'reading',
     }),
-    received: (
-      state,
-      action: PayloadAction<Omit<JournalPage, 'head'> & { isWhole: boolean }>,
-    ): JournalState => {
+    received: (draft, action: PayloadAction<Omit<JournalPage, 'head'> & { isWhole: boolean }>) => {
+      const state = plain(draft)
       const { entries, last, isWhole } = action.payload
       const stored = new Set(entries.map((entry) => entry.id))
       return {
         ...state,
-        entries: [...state.entries, ...entries],
+        byPlant: withAdded(state.byPlant, entries, plantKey),
+        byPlace: withAdded(state.byPlace, entries, placeKey),
         last,
         acknowledged: state.acknowledged.filter((entry) => !stored.has(entry.id)),
         status: isWhole ? 'ready' : state.status,
       }
     },
-    failed: (state): JournalState => ({ ...state, status: state.status === 'ready' ? 'ready' : 'failed' }),
-    acknowledged: (state, { payload }: PayloadAction<readonly JournalEntry[]>): JournalState => ({
-      ...state,
-      acknowledged: [...state.acknowledged, ...payload],
-    }),
+    failed: (draft) => {
+      const state = plain(draft)
+      return { ...state, status: state.status === 'ready' ? 'ready' : 'failed' }
+    },
+    acknowledged: (draft, { payload }: PayloadAction<readonly JournalEntry[]>) => {
+      const state = plain(draft)
+      return { ...state, acknowledged: [...state.acknowledged, ...payload] }
+    },
   },
 })
 
-export const journalReducer = slice.reducer
+export const journalReducer = slice.reducer as Reducer<JournalState>
 export const { acknowledged } = slice.actions
 
 /** Reads the garden's journal from the start, or what is new since the last reading. */
@@ -154,14 +170,23 @@ export const withdraw = (entries: readonly JournalEntry[]): JournalThunk<readonl
     })),
   )
 
-const selectStored = (state: WithJournal) => state.journal.entries
 const selectAcknowledged = (state: WithJournal) => state.journal.acknowledged
 const selectUnsentHere = (state: WithJournal) => selectUnsentEntries(state, state.journal.gardenId)
-/**
- * What is stored, and what was written here and is on its way; one that is both counts once wherever they are
- * replayed.
- */
-export const selectEntries = createSelector(
-  [selectStored, selectAcknowledged, selectUnsentHere],
-  (stored, taken, unsent): JournalEntry[] => [...stored, ...taken, ...unsent],
+/** Written here and on its way; one that the server has already counts once wherever it is replayed. */
+const selectOnItsWay = createSelector(
+  [selectAcknowledged, selectUnsentHere],
+  (taken, unsent): readonly JournalEntry[] => [...taken, ...unsent],
+)
+
+const byPlant = joiner(plantKey)
+/** All entries of the garden, each plant's by itself. */
+export const selectByPlant = createSelector(
+  [(state: WithJournal) => state.journal.byPlant, selectOnItsWay],
+  byPlant,
+)
+const byPlace = joiner(placeKey)
+/** All entries of the garden, each place's by itself. */
+export const selectByPlace = createSelector(
+  [(state: WithJournal) => state.journal.byPlace, selectOnItsWay],
+  byPlace,
 )

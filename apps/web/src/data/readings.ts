@@ -1,12 +1,36 @@
 import { replayFrames, replayWood } from '@klados/core/journal'
+import type { FrameCondition } from '@klados/core/journal'
+import type { Piece, Tie } from '@klados/core/wood'
 import { createSelector } from '@reduxjs/toolkit'
-import { selectEntries } from './journal.ts'
+import { selectByPlace, selectByPlant } from './journal.ts'
+import { folder } from './parts.ts'
 
 // Apart from the journal itself: what reads wood out of it comes with the screens that show wood, and not
 // with the door.
 
-/** Wood and ties as they are now. */
-export const selectWoodNow = createSelector([selectEntries], (entries) => replayWood(entries))
+/** Wood and ties of each plant as they are now; a plant of which nothing was written is the state that it was. */
+export const selectWoodByPlant = createSelector([selectByPlant], folder(replayWood))
+
+export interface WoodNow {
+  readonly pieces: ReadonlyMap<string, Piece>
+  readonly ties: ReadonlyMap<string, Tie>
+}
+
+/** Wood and ties of the garden as they are now. */
+export const selectWoodNow = createSelector([selectWoodByPlant], (byPlant): WoodNow => {
+  const pieces = new Map<string, Piece>()
+  const ties = new Map<string, Tie>()
+  for (const state of byPlant.values()) {
+    for (const [id, piece] of state.pieces) pieces.set(id, piece)
+    for (const [id, tie] of state.ties) ties.set(id, tie)
+  }
+  return { pieces, ties }
+})
+
+const selectFramesByPlace = createSelector([selectByPlace], folder(replayFrames))
 
 /** What has been built of each frame, and how it is, by frame id. */
-export const selectFramesNow = createSelector([selectEntries], (entries) => replayFrames(entries))
+export const selectFramesNow = createSelector(
+  [selectFramesByPlace],
+  (byPlace): ReadonlyMap<string, FrameCondition> => new Map([...byPlace.values()].flatMap((one) => [...one])),
+)

@@ -1,10 +1,10 @@
 import type { CalendarDate, Hemisphere } from '@klados/core/season'
 import { roleOf } from '@klados/core/wood'
-import type { Piece, PieceRole, WoodState } from '@klados/core/wood'
+import type { Piece, PieceRole } from '@klados/core/wood'
 import type { TFunction } from 'i18next'
 
 interface Seen {
-  readonly state: Pick<WoodState, 'pieces'>
+  readonly state: { readonly pieces: ReadonlyMap<string, Piece> }
   readonly hemisphere: Hemisphere
 }
 

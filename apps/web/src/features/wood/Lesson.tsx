@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import { formatDate } from '../../data/dates.ts'
 import { usePlants } from '../../data/documents.ts'
-import { selectEntries } from '../../data/journal.ts'
+import { selectByPlant } from '../../data/journal.ts'
 import { useAppSelector } from '../../data/store.ts'
 import type { Recorder } from '../../data/use-recorder.ts'
 import type { Choosing } from './choose/use-choosing.ts'
@@ -85,14 +85,17 @@ function Steps({
 
 /** The latest choice of this garden among several candidates, the day before it was made. */
 function useExample(gardenId: string, isWanted: boolean) {
-  const entries = useAppSelector(selectEntries)
+  const byPlant = useAppSelector(selectByPlant)
   const plants = usePlants(gardenId)
   return useMemo(() => {
     if (!isWanted) return null
-    const made = entries.findLast(
-      (entry) =>
-        entry.kind === 'choice.made' && entry.body.as === 'done' && entry.body.decided.length >= ENOUGH,
-    )
+    const [made] = [...byPlant.values()]
+      .flat()
+      .filter(
+        (entry) =>
+          entry.kind === 'choice.made' && entry.body.as === 'done' && entry.body.decided.length >= ENOUGH,
+      )
+      .sort((a, b) => (a.at < b.at ? 1 : -1))
     const plant = plants?.find(({ id }) => id === made?.plantId)
     if (!made || !plant || plant.isRemoved) return null
     const on = addDays(made.at, -1)
@@ -101,5 +104,5 @@ function useExample(gardenId: string, isWanted: boolean) {
       on,
       to: `/g/${gardenId}/places/${plant.body.placeId}/wood?on=${on}&plant=${plant.id}`,
     }
-  }, [entries, plants, gardenId, isWanted])
+  }, [byPlant, plants, gardenId, isWanted])
 }

@@ -15,7 +15,7 @@ import type { AgendaItem } from '../../data/agenda.ts'
 import { useFrames, usePlants } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
-import { selectEntries } from '../../data/journal.ts'
+import { selectByPlace } from '../../data/journal.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { layOut } from '../../plan/lay-out.ts'
 import type { Urgency } from '@klados/core/season'
@@ -49,18 +49,16 @@ export interface WoodBenchData {
   readonly urgencies: ReadonlyMap<string, Urgency>
 }
 
+const NONE: readonly JournalEntry[] = []
+
 /** Everything the wood bench shows of a place on a day. */
 export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): WoodBenchData | null {
   const allPlants = usePlants(gardenId)
   const allFrames = useFrames(gardenId)
-  const allEntries = useAppSelector(selectEntries)
   const hemisphere = useHemisphere(gardenId)
   const agenda = useAgenda(gardenId)
   const catalogue = useCatalogue(gardenId)
-  const entries = useMemo(
-    () => allEntries.filter((entry) => entry.placeId === place.id),
-    [allEntries, place.id],
-  )
+  const entries = useAppSelector(selectByPlace).get(place.id) ?? NONE
   const state = useMemo(() => replayWood(entries, on), [entries, on])
   const frames = useMemo(
     () => (allFrames ?? []).filter((frame) => !frame.isRemoved && frame.body.placeId === place.id),

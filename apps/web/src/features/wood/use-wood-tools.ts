@@ -46,7 +46,9 @@ interface ToolsInput {
 export function useWoodTools({ place, data, on, plantId, stage, recorder, onChoose }: ToolsInput) {
   const { t } = useTranslation()
   const units = useUnits()
-  const [tool, setTool] = useState<WoodTool>(data.plants.length === 0 ? 'stand' : 'choose')
+  const [picked, setTool] = useState<WoodTool | null>(null)
+  // Where nothing stands yet one begins by standing a plant; once there is one, by pointing at it.
+  const tool = picked ?? (data.plants.length === 0 ? 'stand' : 'choose')
   const [points, setPoints] = useState<readonly Point[]>([])
   const [hover, setHover] = useState<Point | null>(null)
   const [standAtM, setStandAtM] = useState<number | null>(null)

@@ -1,0 +1,55 @@
+import type { JournalEntry } from '@klados/core/journal'
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { folder, joiner, placeKey, plantKey, withAdded } from './parts.ts'
+import type { Parts } from './parts.ts'
+
+let made = 0
+const entry = (plantId: string | null, placeId = 'place') =>
+  ({ id: `e${++made}`, plantId, placeId, kind: 'note.written', at: '2026-01-01' }) as JournalEntry
+const idsOf = (parts: Parts) =>
+  Object.fromEntries([...parts].map(([key, entries]) => [key, entries.map(({ id }) => id)]))
+
+describe('entries by what they are about', () => {
+  it('are all there once, in their order, however they arrived and whatever is on its way', () => {
+    const entries = fc.array(fc.constantFrom('a', 'b', 'c', null), { maxLength: 20 })
+    fc.assert(
+      fc.property(fc.array(entries, { maxLength: 5 }), entries, (pages, onItsWay) => {
+        const stored = pages.map((page) => page.map((plantId) => entry(plantId)))
+        const more = onItsWay.map((plantId) => entry(plantId))
+        const parts = stored.reduce<Parts>((so, page) => withAdded(so, page, plantKey), new Map())
+        const joined = joiner(plantKey)(parts, more)
+        const all = [...stored.flat(), ...more]
+        for (const [key, ids] of Object.entries(idsOf(joined)))
+          expect(ids).toEqual(all.filter((one) => plantKey(one) === key).map(({ id }) => id))
+        expect([...joined.values()].flat()).toHaveLength(all.length)
+      }),
+    )
+  })
+
+  it('of a plant to which nothing came are the very list that they were, and are not folded again', () => {
+    const [a, b] = [entry('a'), entry('b')]
+    const stored = withAdded(new Map(), [a, b], plantKey)
+    const join = joiner(plantKey)
+    const folded: string[] = []
+    const fold = folder((entries) => {
+      folded.push(entries[0]!.plantId!)
+      return entries.length
+    })
+    expect(Object.fromEntries(fold(join(stored, [])))).toEqual({ a: 1, b: 1 })
+    const tap = entry('a')
+    expect(fold(join(stored, [tap])).get('a')).toBe(2)
+    const second = entry('b')
+    expect(Object.fromEntries(fold(join(stored, [tap, second])))).toEqual({ a: 2, b: 2 })
+    // Read back from the server, one of them is on its way no more.
+    const read = withAdded(stored, [tap], plantKey)
+    expect(Object.fromEntries(fold(join(read, [second])))).toEqual({ a: 2, b: 2 })
+    expect(folded).toEqual(['a', 'b', 'a', 'b', 'a'])
+  })
+
+  it('that are of no plant go by their place', () => {
+    const entries = [entry(null, 'wall'), entry(null, 'row'), entry('a', 'row')]
+    expect([...withAdded(new Map(), entries, plantKey).keys()]).toEqual(['place wall', 'place row', 'a'])
+    expect([...withAdded(new Map(), entries, placeKey).keys()]).toEqual(['wall', 'row'])
+  })
+})
