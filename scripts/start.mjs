@@ -12,6 +12,7 @@ import { step } from './lib/run.mjs'
 const hasDemo = !process.argv.includes('--no-demo')
 const host = process.env.HOST ?? '127.0.0.1'
 const wantedPort = Number(process.env.PORT ?? 4280)
+const isSecured = Boolean(process.env.KLADOS_TLS_CERT && process.env.KLADOS_TLS_KEY)
 const STOP_MS = 10_000
 /** With this the server says that another try would end the same way. */
 const EXIT_FOR_GOOD = 78
@@ -153,7 +154,7 @@ async function main() {
     await kept.server.ready
     kept.server.over.catch(giveUp)
     process.stdout.write(
-      `\nKlados is at http://${host}:${port}\nLogs are in ${logFolder}\n(Ctrl-C stops it)\n`,
+      `\nKlados is at ${isSecured ? 'https' : 'http'}://${host}:${port}\nLogs are in ${logFolder}\n(Ctrl-C stops it)\n`,
     )
   } catch (error) {
     await giveUp(error)

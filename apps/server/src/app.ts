@@ -28,10 +28,16 @@ const BODY_LIMIT_BYTES = 1024 * 1024
 const REQUEST_MS = 10 * 60_000
 const FORGET_TURNS_MS = 3_600_000
 
+/**
+ * Fastify types a server over TLS as another kind; nothing of ours asks which it is.
+ */
+const tlsOf = ({ tls }: AppOptions): object => (tls ? { https: { cert: tls.cert, key: tls.key } } : {})
+
 /** The whole server, not listening yet. The caller owns the pools. */
 export async function buildApp(options: AppOptions): Promise<App> {
   const shared: Shared = { ...options, throttle: createThrottle(options.accounts) }
   const app: App = Fastify({
+    ...tlsOf(options),
     logger: options.logLevel === 'silent' ? false : { level: options.logLevel },
     bodyLimit: BODY_LIMIT_BYTES,
     requestTimeout: REQUEST_MS,

@@ -36,6 +36,8 @@ export interface AppOptions {
   /** Addresses or networks of proxies whose word on the caller's address and protocol is taken. */
   readonly trustedProxies: readonly string[]
   readonly logLevel: 'warn' | 'info' | 'silent'
+  /** To be served over TLS by this process itself. */
+  readonly tls?: { readonly cert: Buffer; readonly key: Buffer }
 }
 
 /** What the areas share beside their options. */

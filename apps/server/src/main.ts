@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { buildApp } from './app.ts'
 import { LaterRelease, migrate } from './database/migrate.ts'
@@ -10,7 +11,7 @@ import { describeError } from './errors.ts'
  * Environment: DATABASE_URL (the owner, for migrations), APP_DATABASE_URL (the login that serves requests;
  * the owner's where absent), HOST, PORT, KLADOS_DEMO=1 for the demo garden, KLADOS_TRUSTED_PROXY (addresses
  * or networks of proxies in front, by commas), KLADOS_QUOTA_MB and KLADOS_QUOTA_GARDENS for one account,
- * KLADOS_LIMITS=off for load tests.
+ * KLADOS_TLS_CERT and KLADOS_TLS_KEY (files: then it speaks HTTPS), KLADOS_LIMITS=off for load tests.
  */
 async function main(): Promise<void> {
   const {
@@ -23,6 +24,8 @@ async function main(): Promise<void> {
     KLADOS_TRUSTED_PROXY = '',
     KLADOS_QUOTA_MB,
     KLADOS_QUOTA_GARDENS,
+    KLADOS_TLS_CERT,
+    KLADOS_TLS_KEY,
   } = process.env
   if (!DATABASE_URL) throw new Error('DATABASE_URL is not set; npm start sets it')
   // Both folders lie beside `src` and beside the bundle in `dist` alike.
@@ -50,6 +53,9 @@ async function main(): Promise<void> {
       .map((one) => one.trim())
       .filter(Boolean),
     logLevel: 'warn',
+    ...(KLADOS_TLS_CERT && KLADOS_TLS_KEY
+      ? { tls: { cert: readFileSync(KLADOS_TLS_CERT), key: readFileSync(KLADOS_TLS_KEY) } }
+      : {}),
   })
   app.addHook('onClose', async () => {
     await Promise.all([pool.end(), accounts.end()])

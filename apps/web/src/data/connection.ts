@@ -4,10 +4,15 @@ import { onReachable, request } from './request.ts'
 
 const slice = createSlice({
   name: 'connection',
-  initialState: { isAway: false },
-  reducers: { heard: (state, { payload }: PayloadAction<boolean>) => void (state.isAway = !payload) },
+  initialState: { isAway: false, isOld: false },
+  reducers: {
+    heard: (state, { payload }: PayloadAction<boolean>) => void (state.isAway = !payload),
+    /** The server is of another release than this page. */
+    versionHeard: (state, { payload }: PayloadAction<boolean>) => void (state.isOld = !payload),
+  },
 })
 export const connectionReducer = slice.reducer
+export const { versionHeard } = slice.actions
 
 interface WatchedStore {
   readonly getState: () => { readonly connection: { readonly isAway: boolean } }
@@ -25,8 +30,14 @@ export function watchConnection(store: WatchedStore, onBack: () => void): () => 
   let timer: ReturnType<typeof setTimeout> | undefined
   let tries = 0
   const ask = () => {
+    clearTimeout(timer)
     const wait = Math.min(LONGEST_ASK_MS, FIRST_ASK_MS * 2 ** tries)
     timer = setTimeout(() => {
+      // Nobody looks: asked again when somebody does. It spares the battery of a phone in a pocket.
+      if (document.visibilityState !== 'visible') {
+        document.addEventListener('visibilitychange', ask, { once: true })
+        return
+      }
       // Asked, not merely failed at: whatever else fails meanwhile makes the wait no longer.
       tries++
       void request('GET', '/health').catch(() => undefined)

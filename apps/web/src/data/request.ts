@@ -1,5 +1,5 @@
 import type { ErrorReply } from '@klados/contract'
-import { API_HEADER } from '@klados/contract/limits'
+import { API_HEADER, API_VERSION } from '@klados/contract/limits'
 import type { Reply } from './sync/answers.ts'
 
 /** A refusal of the server, in its one shape. */
@@ -30,6 +30,11 @@ const signedOutListeners = new Set<() => void>()
 /** Called when the server says that the session is over. */
 export function onSignedOut(listener: () => void): void {
   signedOutListeners.add(listener)
+}
+const versionListeners = new Set<(isOurs: boolean) => void>()
+/** Called with whether the server speaks the version of the API that this page was made for. */
+export function onVersion(listener: (isOurs: boolean) => void): void {
+  versionListeners.add(listener)
 }
 const skewListeners = new Set<(skewMs: number) => void>()
 /** Called with how far this device's clock is ahead of the server's, whenever both are known. */
@@ -67,6 +72,7 @@ export async function ask(method: string, path: string, body?: unknown): Promise
       signal: AbortSignal.timeout(TIMEOUT_MS),
     })
     if (!response.headers.has(API_HEADER)) throw new TypeError('not an answer of the API')
+    versionListeners.forEach((listener) => listener(response.headers.get(API_HEADER) === API_VERSION))
     const text = response.status === 204 ? '' : await response.text()
     json = text === '' ? null : JSON.parse(text)
   } catch {

@@ -1,6 +1,6 @@
 import { v7 as uuidv7 } from 'uuid'
 import { api } from './api.ts'
-import { watchConnection } from './connection.ts'
+import { versionHeard, watchConnection } from './connection.ts'
 import { journalCopy, watchCopy } from './copy/copy.ts'
 import type { Desk } from './desk.ts'
 import { browserStorage } from './draft-keeper.ts'
@@ -8,7 +8,7 @@ import { settled } from './drafts.ts'
 import { flushDrafts, watchDrafts } from './live-drafts.ts'
 import { acknowledged, readOn } from './journal.ts'
 import { register } from '../offline/register.ts'
-import { onSignedOut, onSkew } from './request.ts'
+import { onSignedOut, onSkew, onVersion } from './request.ts'
 import { upsert } from './saves.ts'
 import type { AppStore } from './store.ts'
 import type { Reply } from './sync/answers.ts'
@@ -90,6 +90,9 @@ export function startSync(store: AppStore, desk: Desk): void {
   // The session is asked for anew and found to be nobody's: the door opens, drafts and outbox stay on this
   // machine.
   onSignedOut(() => store.dispatch(api.util.invalidateTags(['Session'])))
+  onVersion((isOurs) => {
+    if (isOurs === store.getState().connection.isOld) store.dispatch(versionHeard(isOurs))
+  })
   onSkew((skewMs) =>
     store.dispatch(skewed(Math.abs(skewMs) > SKEW_TOLD_MS ? Math.round(skewMs / 60_000) * 60_000 : 0)),
   )

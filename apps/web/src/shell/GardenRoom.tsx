@@ -82,7 +82,7 @@ interface NoticesProps {
 
 function Notices({ gardenId, isViewer }: NoticesProps) {
   const { t } = useTranslation()
-  const isAway = useAppSelector((state) => state.connection.isAway)
+  const { isAway, isOld } = useAppSelector((state) => state.connection)
   const isExpired = useSessionQuery(undefined).data?.isExpired === true
   const isReleased = useSyncExternalStore(onRelease, isReleaseWaiting)
   const { isKept, skewMs } = useAppSelector((state) => state.sync)
@@ -97,6 +97,7 @@ function Notices({ gardenId, isViewer }: NoticesProps) {
           {t('away.away')} {waiting > 0 && <strong>{t('away.waiting', { count: waiting })}.</strong>}
         </Message>
       )}
+      {isOld && !isReleased && <Message tone="due">{t('away.old')}</Message>}
       {isReleased && (
         <Message tone="plain">
           {t('away.release')}{' '}
