@@ -1,5 +1,5 @@
 import { replayFrames, replayWood } from '@klados/core/journal'
-import type { FrameCondition } from '@klados/core/journal'
+import type { FrameCondition, WoodState } from '@klados/core/journal'
 import type { Piece, Tie } from '@klados/core/wood'
 import { createSelector } from '@reduxjs/toolkit'
 import { selectByPlace, selectByPlant } from './journal.ts'
@@ -34,3 +34,24 @@ export const selectFramesNow = createSelector(
   [selectFramesByPlace],
   (byPlace): ReadonlyMap<string, FrameCondition> => new Map([...byPlace.values()].flatMap((one) => [...one])),
 )
+
+/** What these plants make together. */
+export function joinedWood(states: readonly WoodState[]): WoodState {
+  const joined: WoodState = {
+    pieces: new Map(),
+    ties: new Map(),
+    childrenOf: new Map(),
+    tiesOf: new Map(),
+    byNearness: new Set(),
+    misfits: [],
+  }
+  for (const state of states) {
+    for (const [id, piece] of state.pieces) joined.pieces.set(id, piece)
+    for (const [id, tie] of state.ties) joined.ties.set(id, tie)
+    for (const [id, children] of state.childrenOf) joined.childrenOf.set(id, children)
+    for (const [id, ties] of state.tiesOf) joined.tiesOf.set(id, ties)
+    for (const id of state.byNearness) joined.byNearness.add(id)
+    joined.misfits.push(...state.misfits)
+  }
+  return joined
+}

@@ -16,6 +16,8 @@ import { useFrames, usePlants } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
 import { selectByPlace } from '../../data/journal.ts'
+import { plantKey } from '../../data/parts.ts'
+import { joinedWood, selectWoodByPlant } from '../../data/readings.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { layOut } from '../../plan/lay-out.ts'
 import type { Urgency } from '@klados/core/season'
@@ -59,7 +61,16 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
   const agenda = useAgenda(gardenId)
   const catalogue = useCatalogue(gardenId)
   const entries = useAppSelector(selectByPlace).get(place.id) ?? NONE
-  const state = useMemo(() => replayWood(entries, on), [entries, on])
+  const woods = useAppSelector(selectWoodByPlant)
+  const isToday = on === todayHere()
+  // Today's wood is folded plant by plant already; a day that is looked back at is folded for itself.
+  const keys = useMemo(() => [...new Set(entries.map(plantKey))], [entries])
+  const past = useMemo(() => (isToday ? null : replayWood(entries, on)), [entries, on, isToday])
+  const now = useMemo(
+    () => (isToday ? joinedWood(keys.flatMap((key) => woods.get(key) ?? [])) : null),
+    [woods, keys, isToday],
+  )
+  const state = past ?? now!
   const frames = useMemo(
     () => (allFrames ?? []).filter((frame) => !frame.isRemoved && frame.body.placeId === place.id),
     [allFrames, place.id],
@@ -115,7 +126,7 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
       entries,
       hemisphere,
       agenda,
-      urgencies: on === todayHere() ? urgencies : new Map(),
+      urgencies: isToday ? urgencies : new Map(),
     }
   }, [
     allPlants,
@@ -132,6 +143,6 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
     hemisphere,
     agenda,
     urgencies,
-    on,
+    isToday,
   ])
 }
