@@ -1,6 +1,6 @@
 import type { StoredEntry } from '@klados/contract'
-import { openDB } from 'idb'
-import type { DBSchema, IDBPDatabase } from 'idb'
+import type { DBSchema } from 'idb'
+import { keptDatabase } from '../kept-database.ts'
 
 /** An answer of the server as it was last heard, by what was asked. */
 interface Answer {
@@ -47,26 +47,10 @@ const ofGarden = (accountId: string, gardenId: string) =>
 const ofAccount = (accountId: string) => IDBKeyRange.bound([accountId], [accountId, LAST])
 
 export function createCopyStore(name = DATABASE): CopyStore {
-  let open: Promise<IDBPDatabase<Copied>> | null = null
-  const database = () => {
-    open ??= openDB<Copied>(name, 1, {
-      upgrade: (db) => {
-        db.createObjectStore('answers')
-        db.createObjectStore('entries')
-      },
-      blocking: (_, __, event) => {
-        ;(event.target as IDBDatabase).close()
-        open = null
-      },
-      terminated: () => {
-        open = null
-      },
-    })
-    open.catch(() => {
-      open = null
-    })
-    return open
-  }
+  const database = keptDatabase<Copied>(name, 1, (db) => {
+    db.createObjectStore('answers')
+    db.createObjectStore('entries')
+  })
   return {
     answers: async (accountId, paths) => {
       const store = (await database()).transaction('answers').store

@@ -1,6 +1,7 @@
 import type { JournalEntry } from '@klados/core/journal'
 import { openDB } from 'idb'
-import type { DBSchema, IDBPDatabase } from 'idb'
+import type { DBSchema } from 'idb'
+import { keptDatabase } from '../kept-database.ts'
 import { WAITING, documentKey, entryKey } from './items.ts'
 import type { DocumentArea, DocumentSave, Item } from './items.ts'
 
@@ -28,27 +29,10 @@ export interface OutboxStore {
 const DATABASE = 'klados-sync'
 
 export function createOutboxStore(name = DATABASE): OutboxStore {
-  let open: Promise<IDBPDatabase<Kept>> | null = null
-  const database = () => {
-    open ??= openDB<Kept>(name, 1, {
-      upgrade: (db) => {
-        db.createObjectStore('items')
-        db.createObjectStore('lease')
-      },
-      // A later release in another window wants to change the shape: let it, and open again when asked.
-      blocking: (_, __, event) => {
-        ;(event.target as IDBDatabase).close()
-        open = null
-      },
-      terminated: () => {
-        open = null
-      },
-    })
-    open.catch(() => {
-      open = null
-    })
-    return open
-  }
+  const database = keptDatabase<Kept>(name, 1, (db) => {
+    db.createObjectStore('items')
+    db.createObjectStore('lease')
+  })
   const writing = async (
     work: (items: {
       put: (item: Item, key: string) => Promise<string>

@@ -6,7 +6,7 @@ import type { PieceRole } from '@klados/core/wood'
 import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Check, Pick } from '../../ui/Choice.tsx'
-import { Field } from '../../ui/Field.tsx'
+import { LineField } from '../../ui/LineField.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import type { WoodBenchData } from './use-bench.ts'
@@ -101,7 +101,7 @@ function DrawnFigures({ tools }: { readonly tools: WoodTools }) {
         setText('')
       }}
     >
-      <Field
+      <LineField
         label={t('enter.line')}
         hint={t(units.system === 'metric' ? 'wood.figuresHint' : 'wood.figuresHintImperial')}
         error={
@@ -109,19 +109,10 @@ function DrawnFigures({ tools }: { readonly tools: WoodTools }) {
             ? t(`enter.failure.${failure.reason}`, { word: 'word' in failure ? failure.word : '' })
             : undefined
         }
-      >
-        {(ids) => (
-          <input
-            {...ids}
-            ref={input}
-            className="input"
-            autoComplete="off"
-            autoCapitalize="off"
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-          />
-        )}
-      </Field>
+        input={input}
+        value={text}
+        onChange={setText}
+      />
     </form>
   )
 }

@@ -7,7 +7,7 @@ import { saveDocument } from '../../../data/saves.ts'
 import { useAppDispatch } from '../../../data/store.ts'
 import type { Recorder } from '../../../data/use-recorder.ts'
 import { Choice } from '../../../ui/Choice.tsx'
-import { Field } from '../../../ui/Field.tsx'
+import { LineField } from '../../../ui/LineField.tsx'
 import { SlipGroup, SlipRow } from '../../../ui/Slip.tsx'
 import { useUnits } from '../../../ui/units.tsx'
 import { SampleBudgetOf } from './SampleBudget.tsx'
@@ -230,7 +230,7 @@ export function CountSlip(props: CountRowProps) {
             write(text)
           }}
         >
-          <Field
+          <LineField
             label={t('tally.line')}
             hint={t('tally.lineHint')}
             error={
@@ -238,19 +238,10 @@ export function CountSlip(props: CountRowProps) {
                 ? undefined
                 : t(`tally.failure.${read.reason}`, { word: read.word })
             }
-          >
-            {(ids) => (
-              <input
-                {...ids}
-                ref={input}
-                className="input"
-                inputMode="text"
-                autoComplete="off"
-                value={text}
-                onChange={(event) => setText(event.target.value)}
-              />
-            )}
-          </Field>
+            input={input}
+            value={text}
+            onChange={setText}
+          />
           <div className="flex flex-wrap gap-2">
             <button type="submit" className="btn btn-main flex-1" disabled={!read.ok}>
               {t('enter.add')}

@@ -11,7 +11,7 @@ import { v7 as uuidv7 } from 'uuid'
 import type { NewEntry } from '../../../data/journal.ts'
 import type { Recorder } from '../../../data/use-recorder.ts'
 import { Check, Pick } from '../../../ui/Choice.tsx'
-import { Field } from '../../../ui/Field.tsx'
+import { LineField } from '../../../ui/LineField.tsx'
 import { NumberField } from '../../../ui/NumberField.tsx'
 import { pieceWords } from '../../../ui/piece-words.ts'
 import { useUnits } from '../../../ui/units.tsx'
@@ -219,24 +219,14 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
           })}
         </p>
       )}
-      <Field
+      <LineField
         label={t('enter.line')}
         hint={t(units.system === 'metric' ? 'enter.lineHint' : 'enter.lineHintImperial', { words })}
         error={failure}
-      >
-        {(ids) => (
-          <input
-            {...ids}
-            ref={input}
-            className="input"
-            inputMode="text"
-            autoComplete="off"
-            autoCapitalize="off"
-            value={text}
-            onChange={(event) => type(event.target.value)}
-          />
-        )}
-      </Field>
+        input={input}
+        value={text}
+        onChange={type}
+      />
       {isLonger && (
         <p className="text-ochre">
           {t('enter.longer', {
