@@ -1,13 +1,12 @@
 import type { JournalPage } from '@klados/contract'
 import type { EntryBodies, EntryKind, JournalEntry } from '@klados/core/journal'
 import type { CalendarDate } from '@klados/core/season'
-import { createSelector, createSlice, original } from '@reduxjs/toolkit'
+import { createSlice, original } from '@reduxjs/toolkit'
 import type { Action, PayloadAction, Reducer, ThunkAction } from '@reduxjs/toolkit'
 import { todayHere } from './dates.ts'
-import { joiner, placeKey, plantKey, withAdded } from './parts.ts'
+import { placeKey, plantKey, withAdded } from './parts.ts'
 import type { Parts } from './parts.ts'
 import { request } from './request.ts'
-import { selectUnsentEntries } from './sync/slice.ts'
 import type { WithSync } from './sync/slice.ts'
 import type { Desk } from './desk.ts'
 
@@ -169,24 +168,3 @@ export const withdraw = (entries: readonly JournalEntry[]): JournalThunk<readonl
       supersedes: id,
     })),
   )
-
-const selectAcknowledged = (state: WithJournal) => state.journal.acknowledged
-const selectUnsentHere = (state: WithJournal) => selectUnsentEntries(state, state.journal.gardenId)
-/** Written here and on its way; one that the server has already counts once wherever it is replayed. */
-const selectOnItsWay = createSelector(
-  [selectAcknowledged, selectUnsentHere],
-  (taken, unsent): readonly JournalEntry[] => [...taken, ...unsent],
-)
-
-const byPlant = joiner(plantKey)
-/** All entries of the garden, each plant's by itself. */
-export const selectByPlant = createSelector(
-  [(state: WithJournal) => state.journal.byPlant, selectOnItsWay],
-  byPlant,
-)
-const byPlace = joiner(placeKey)
-/** All entries of the garden, each place's by itself. */
-export const selectByPlace = createSelector(
-  [(state: WithJournal) => state.journal.byPlace, selectOnItsWay],
-  byPlace,
-)

@@ -1,7 +1,8 @@
 import type { JournalEntry } from '@klados/core/journal'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { folder, joiner, placeKey, plantKey, withAdded } from './parts.ts'
+import { folder, joiner } from './part-folds.ts'
+import { placeKey, plantKey, withAdded } from './parts.ts'
 import type { Parts } from './parts.ts'
 
 let made = 0

@@ -2,8 +2,8 @@ import { replayFrames, replayWood } from '@klados/core/journal'
 import type { FrameCondition, WoodState } from '@klados/core/journal'
 import type { Piece, Tie } from '@klados/core/wood'
 import { createSelector } from '@reduxjs/toolkit'
-import { selectByPlace, selectByPlant } from './journal.ts'
-import { folder } from './parts.ts'
+import { selectByPlace, selectByPlant } from './entries.ts'
+import { folder } from './part-folds.ts'
 
 // Apart from the journal itself: what reads wood out of it comes with the screens that show wood, and not
 // with the door.
