@@ -10,15 +10,7 @@ import { LineField } from '../../ui/LineField.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import type { WoodBenchData } from './use-bench.ts'
-import type { WoodTools } from './use-wood-tools.ts'
-
-export interface PieceTraits {
-  /** `null`: what follows from its age and place. */
-  readonly role: PieceRole | null
-  /** `null`: of last summer in winter, of this one in summer. */
-  readonly ageSeasons: number | null
-  readonly baseMm: number
-}
+import type { PieceTraits, WoodTools } from './use-wood-tools.ts'
 
 interface DrawPanelProps {
   readonly data: WoodBenchData

@@ -6,12 +6,11 @@ import { readQuickLine } from '@klados/core/training'
 import type { SeasonStage } from '@klados/core/season'
 import type { QuickStem } from '@klados/core/training'
 import { snapPoint, tracedLine } from '@klados/core/wood'
-import type { SnapMarks } from '@klados/core/wood'
+import type { PieceRole, SnapMarks } from '@klados/core/wood'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Recorder } from '../../data/use-recorder.ts'
 import type { Hit } from '../../elevation/Elevation.tsx'
-import type { PieceTraits } from './DrawPanel.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { seasonsOfNew } from './enter/stem-entries.ts'
 import { drawnEntries } from './new-piece.ts'
@@ -29,6 +28,14 @@ const STROKE_PX = 14
 /** Between points of a stroke: what lies nearer is the hand's shake. */
 const STROKE_STEP_PX = 3
 const mm = (m: number) => Math.round(m * 1000) / 1000
+
+export interface PieceTraits {
+  /** `null`: what follows from its age and place. */
+  readonly role: PieceRole | null
+  /** `null`: of last summer in winter, of this one in summer. */
+  readonly ageSeasons: number | null
+  readonly baseMm: number
+}
 
 interface ToolsInput {
   readonly place: Place
