@@ -38,7 +38,7 @@ export function ToolPanel({ gardenId, tools, choice, photo, training, ...rest }:
         atM={tools.standAtM}
         onAt={tools.setStandAtM}
         onDone={(id) => {
-          tools.pick('choose')
+          tools.stood()
           setPlantId(id)
         }}
       />

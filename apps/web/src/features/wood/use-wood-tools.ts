@@ -87,6 +87,11 @@ export function useWoodTools({ place, data, on, plantId, stage, recorder, onChoo
     setHover(null)
     setStandAtM(null)
   }
+  /** The plant stands: whoever has taken something else in the hand by the time it is told keeps that. */
+  const stood = () => {
+    setTool((now) => (now === 'stand' ? 'choose' : now))
+    setStandAtM(null)
+  }
   const record = (stem: QuickStem): string | null => {
     const { role, ageSeasons } = traits
     const seasonsOld = ageSeasons ?? seasonsOfNew(stage)
@@ -121,6 +126,7 @@ export function useWoodTools({ place, data, on, plantId, stage, recorder, onChoo
     setTraits,
     standAtM,
     setStandAtM,
+    stood,
     finish,
     /** Writes the drawn line with its figures; the tool stays in the hand for the next. */
     record: (stem: QuickStem) => {
