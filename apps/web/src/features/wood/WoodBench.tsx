@@ -1,7 +1,7 @@
 import type { Place } from '@klados/contract'
 import { nearestAlong } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
-import { useMemo, useState } from 'react'
+import { useDeferredValue, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { usePlaces } from '../../data/documents.ts'
@@ -46,6 +46,7 @@ import { UnsettledTies } from '../../ties/UnsettledTies.tsx'
 import { ToolPanel } from './ToolPanel.tsx'
 import { useChosen } from './use-chosen.ts'
 import { useWoodTools } from './use-wood-tools.ts'
+import { useLasting } from '../../ui/use-lasting.ts'
 import { useUndoKeys } from '../../ui/use-undo-keys.ts'
 
 /** The wood bench of a place; `?on=` opens it on a day, `?tie=` at a tie, `?plant=` at a plant. */
@@ -162,6 +163,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const allUnsettled = useUnsettled(gardenId)
   const unsettled = allUnsettled.filter((one) => one.place.id === place.id)
   const unsettledIds = useMemo(() => new Set(allUnsettled.map((one) => one.tie.id)), [allUnsettled])
+  const goToLine = useLasting(goTo)
   const row = useRow(place, data, on, reading === 'count')
   const marks = useMemo(() => marksOf(reading, training, choosing), [reading, training, choosing])
   const shown = useMemo(() => windowOf(place, training), [place, training])
@@ -175,6 +177,13 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
     inInk,
     shown === null && data.plants.length > LABELLED,
   )
+  // While one counts, the next plant's line comes first and its picture a breath later.
+  const picture = useMemo(
+    () => ({ list, shown, key: shown ? (plant?.id ?? 'whole') : 'whole' }),
+    [list, shown, plant?.id],
+  )
+  const later = useDeferredValue(picture)
+  const drawn = reading === 'count' ? later : picture
   return (
     <div className="grid min-h-0 flex-1 gap-6 lg:grid-cols-[minmax(0,1fr)_350px]">
       <section className="flex min-w-0 flex-col gap-2">
@@ -218,9 +227,9 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               label={t('place.drawing', { name: place.body.name })}
               wall={place.body}
               surface={place.body.surface}
-              list={list}
-              key={shown ? plant?.id : 'whole'}
-              window={shown}
+              list={drawn.list}
+              key={drawn.key}
+              window={drawn.shown}
               chosenId={choosing?.focused ?? chosen?.id ?? null}
               isDrawing={tools.tool !== 'choose'}
               {...(tools.tool === 'choose'
@@ -249,7 +258,9 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
           <Rings entries={data.entries} hemisphere={data.hemisphere} on={on} today={today} onDay={onDay} />
         </div>
         {choosing && training && <CompareStrip data={data} training={training} choosing={choosing} on={on} />}
-        {reading === 'count' && <CountTable {...{ place, row }} plantId={plant?.id ?? null} onPlant={goTo} />}
+        {reading === 'count' && (
+          <CountTable {...{ place, row }} plantId={plant?.id ?? null} onPlant={goToLine} />
+        )}
         {reading === 'look' && (
           <>
             <UnsettledTies

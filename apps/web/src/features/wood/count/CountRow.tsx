@@ -1,7 +1,8 @@
 import type { Place } from '@klados/contract'
 import { budState, readTallyLine, rowTotals } from '@klados/core/tally'
 import { formatMass } from '@klados/core/units'
-import { useMemo, useRef, useState } from 'react'
+import type { UnitSystem } from '@klados/core/units'
+import { memo, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { saveDocument } from '../../../data/saves.ts'
 import { useAppDispatch } from '../../../data/store.ts'
@@ -101,7 +102,7 @@ export function CountTable({
                 line={line}
                 isChosen={line.id === plantId}
                 onPlant={onPlant}
-                mass={(kg) => formatMass(kg, units.system)}
+                system={units.system}
               />
             ))}
           </tbody>
@@ -131,17 +132,15 @@ const TONES = {
   'not-counted': 'text-slate',
 } as const
 
-function Line({
-  line,
-  isChosen,
-  onPlant,
-  mass,
-}: {
-  line: RowLine
-  isChosen: boolean
-  onPlant: (id: string) => void
-  mass: (kg: number) => string
-}) {
+interface LineProps {
+  readonly line: RowLine
+  readonly isChosen: boolean
+  readonly onPlant: (id: string) => void
+  readonly system: UnitSystem
+}
+
+/** Of four hundred lines only those that change are drawn again. */
+const Line = memo(function Line({ line, isChosen, onPlant, system }: LineProps) {
   const { t } = useTranslation()
   const { counted, target } = line
   const state = budState(line)
@@ -170,11 +169,11 @@ function Line({
       <td className="max-sm:hidden">{cell(counted?.ties)}</td>
       <td className="max-sm:hidden">{cell(counted?.minutes)}</td>
       <td className="max-sm:hidden">
-        {counted && counted.pruningsKg !== null ? mass(counted.pruningsKg) : '–'}
+        {counted && counted.pruningsKg !== null ? formatMass(counted.pruningsKg, system) : '–'}
       </td>
     </tr>
   )
-}
+})
 
 /** The plant at hand: one line, and on to the next; the row added up against its budget. */
 export function CountSlip(props: CountRowProps) {
