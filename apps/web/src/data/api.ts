@@ -11,6 +11,7 @@ import type {
   SignUp,
   StoresDocument,
 } from '@klados/contract'
+import type { Action, ThunkAction } from '@reduxjs/toolkit'
 import { createApi } from '@reduxjs/toolkit/query/react'
 import type { BaseQueryFn } from '@reduxjs/toolkit/query/react'
 import { COPIED_ACCOUNT_KEY } from './copy/account-key.ts'
@@ -39,13 +40,21 @@ const send: BaseQueryFn<Call, unknown, ApiError> = async ({ method = 'GET', path
   }
 }
 
-/** Whoever signs out leaves nothing of their gardens on this device. */
-const forgetting = async (_: unknown, { queryFulfilled }: { queryFulfilled: Promise<unknown> }) => {
+interface Ending {
+  readonly dispatch: (action: ReturnType<typeof nobodyHere>) => unknown
+  readonly queryFulfilled: Promise<unknown>
+}
+
+/**
+ * Whoever signs out leaves nothing of their gardens on this device, and is nobody here from that moment: neither the
+ * copy nor a screen goes by who they were until the server has been asked again.
+ */
+async function forgetting(_: unknown, { dispatch, queryFulfilled }: Ending): Promise<void> {
   const accountId = localStorage.getItem(COPIED_ACCOUNT_KEY)
   await queryFulfilled
-  // At once: the session is asked for again just now, and must find nobody here.
   localStorage.removeItem(COPIED_ACCOUNT_KEY)
   lastSession = null
+  dispatch(nobodyHere())
   if (accountId === null) return
   const { copyStore } = await import('./copy/copy-store.ts')
   await copyStore.dropAccount(accountId).catch(() => undefined)
@@ -166,16 +175,8 @@ export const api = createApi({
     }),
     newPassword: build.mutation<unknown, { token: string; next: string }>({
       query: (body) => ({ method: 'POST', path: '/account/new-password', body }),
-      // It ends every session of that account: nobody is in here any more.
-      async onQueryStarted(asked, { dispatch, queryFulfilled }) {
-        await forgetting(asked, { queryFulfilled })
-        dispatch(
-          api.util.updateQueryData('session', undefined, (session) => {
-            session.account = null
-            session.memberships = []
-          }),
-        )
-      },
+      // It ends every session of that account.
+      onQueryStarted: forgetting,
     }),
     deleteAccount: build.mutation<unknown, { password: string }>({
       query: (body) => ({ method: 'DELETE', path: '/account', body }),
@@ -193,6 +194,14 @@ export const api = createApi({
     }),
   }),
 })
+
+/** Nobody's session, until the server is asked again. */
+function nobodyHere(): ThunkAction<unknown, WithApi, unknown, Action> {
+  return api.util.updateQueryData('session', undefined, (session) => {
+    session.account = null
+    session.memberships = []
+  }) as unknown as ThunkAction<unknown, WithApi, unknown, Action>
+}
 
 /** The part of the store in which server data lies. */
 export interface WithApi {

@@ -1,5 +1,6 @@
 import { replayFrames, replayWood } from '@klados/core/journal'
 import type { FrameCondition, WoodState } from '@klados/core/journal'
+import { woodProjection } from '@klados/core/wood'
 import type { Piece, Tie } from '@klados/core/wood'
 import { createSelector } from '@reduxjs/toolkit'
 import { selectByPlace, selectByPlant } from './entries.ts'
@@ -37,14 +38,7 @@ export const selectFramesNow = createSelector(
 
 /** What these plants make together. */
 export function joinedWood(states: readonly WoodState[]): WoodState {
-  const joined: WoodState = {
-    pieces: new Map(),
-    ties: new Map(),
-    childrenOf: new Map(),
-    tiesOf: new Map(),
-    byNearness: new Set(),
-    misfits: [],
-  }
+  const joined = woodProjection.initial()
   for (const state of states) {
     for (const [id, piece] of state.pieces) joined.pieces.set(id, piece)
     for (const [id, tie] of state.ties) joined.ties.set(id, tie)

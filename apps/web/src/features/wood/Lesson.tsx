@@ -1,3 +1,4 @@
+import type { JournalEntry } from '@klados/core/journal'
 import { addDays } from '@klados/core/season'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -89,13 +90,16 @@ function useExample(gardenId: string, isWanted: boolean) {
   const plants = usePlants(gardenId)
   return useMemo(() => {
     if (!isWanted) return null
-    const [made] = [...byPlant.values()]
-      .flat()
-      .filter(
-        (entry) =>
-          entry.kind === 'choice.made' && entry.body.as === 'done' && entry.body.decided.length >= ENOUGH,
-      )
-      .sort((a, b) => (a.at < b.at ? 1 : -1))
+    let made: JournalEntry | undefined
+    for (const entries of byPlant.values())
+      for (const entry of entries)
+        if (
+          entry.kind === 'choice.made' &&
+          (!made || entry.at > made.at) &&
+          entry.body.as === 'done' &&
+          entry.body.decided.length >= ENOUGH
+        )
+          made = entry
     const plant = plants?.find(({ id }) => id === made?.plantId)
     if (!made || !plant || plant.isRemoved) return null
     const on = addDays(made.at, -1)
