@@ -6,8 +6,10 @@ import { COPIED_ACCOUNT_KEY } from './data/copy/account-key.ts'
 import { createStore } from './data/store.ts'
 import type { Desk } from './data/desk.ts'
 import { startTexts } from './i18n/index.ts'
+import { TextsProvider } from './i18n/use-translation.tsx'
 import { makeRouter } from './shell/routes.tsx'
 import { applyTheme } from './shell/theme.ts'
+import { UnitsProvider } from './ui/units.tsx'
 import './styles.css'
 
 applyTheme()
@@ -25,7 +27,11 @@ void Promise.all([startTexts(), restore()]).then(() => {
   createRoot(document.getElementById('root')!).render(
     <StrictMode>
       <Provider store={store}>
-        <RouterProvider router={makeRouter(store, desk)} />
+        <TextsProvider>
+          <UnitsProvider>
+            <RouterProvider router={makeRouter(store, desk)} />
+          </UnitsProvider>
+        </TextsProvider>
       </Provider>
     </StrictMode>,
   )

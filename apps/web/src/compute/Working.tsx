@@ -1,4 +1,4 @@
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../i18n/use-translation.tsx'
 import type { BackgroundResult } from './use-background.ts'
 
 /** How far background work is, with a way to stop it; or that it was stopped, with a way to go on. */

@@ -1,7 +1,7 @@
 import type { Point, Rect } from '@klados/core/geometry'
 import { useMemo, useRef, useSyncExternalStore } from 'react'
 import type { KeyboardEvent, PointerEvent } from 'react'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../i18n/use-translation.tsx'
 import { boundsOf, Face, fittingHeightPx, Tapes } from './Face.tsx'
 import type { FaceProps } from './Face.tsx'
 import { useCamera } from './use-camera.ts'

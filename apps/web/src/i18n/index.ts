@@ -1,5 +1,4 @@
 import i18next from 'i18next'
-import { initReactI18next } from 'react-i18next'
 import enUrl from './en.json?url'
 
 /**
@@ -8,7 +7,7 @@ import enUrl from './en.json?url'
  */
 export async function startTexts(): Promise<void> {
   const en = (await (await fetch(enUrl)).json()) as object
-  await i18next.use(initReactI18next).init({
+  await i18next.init({
     lng: 'en',
     fallbackLng: 'en',
     resources: { en: { translation: en } },

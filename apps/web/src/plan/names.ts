@@ -2,7 +2,7 @@ import type { Fixing, GoodId, ScrewOnOffer, Stock, Wire, Catalogue } from '@klad
 import type { MaterialItem } from '@klados/core/bill'
 import type { TFunction } from 'i18next'
 import { useMemo } from 'react'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../i18n/use-translation.tsx'
 import { useUnits } from '../ui/units.tsx'
 import type { Units } from '../ui/units.tsx'
 import { tieMaterialWords } from '../ui/id-words.ts'

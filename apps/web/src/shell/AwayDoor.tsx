@@ -1,4 +1,4 @@
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../i18n/use-translation.tsx'
 import { Message } from '../ui/Message.tsx'
 
 /** The server does not answer, and nothing of anybody's lies on this device. */

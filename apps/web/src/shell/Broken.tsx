@@ -1,4 +1,4 @@
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../i18n/use-translation.tsx'
 
 /** What is shown instead of a blank page when a screen throws. */
 export function Broken() {

@@ -1,6 +1,6 @@
 import { Suspense, lazy, useEffect, useState, useSyncExternalStore } from 'react'
-import { useTranslation } from 'react-i18next'
 import { Link, Navigate, Outlet, useLocation, useParams } from 'react-router'
+import { useTranslation } from '../i18n/use-translation.tsx'
 import { api, useGardenQuery, useSessionQuery } from '../data/api.ts'
 import { openCopy } from '../data/copy/copy.ts'
 import { openJournal } from '../data/journal.ts'

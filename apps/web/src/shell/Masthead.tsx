@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
-import { useTranslation } from 'react-i18next'
 import { Link, useLocation, useMatch, useNavigate } from 'react-router'
+import { useTranslation } from '../i18n/use-translation.tsx'
 import { useSessionQuery, useSetUnitsMutation, useSignOutMutation } from '../data/api.ts'
 import { usePlaces } from '../data/documents.ts'
 import { useAgenda } from '../data/agenda.ts'

@@ -1,7 +1,7 @@
 import type { TFunction } from 'i18next'
 import { useState } from 'react'
-import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
+import { useTranslation } from '../i18n/use-translation.tsx'
 import { useSessionQuery } from '../data/api.ts'
 import { useFrames, usePlaces, usePlants } from '../data/documents.ts'
 import { formatDate, todayHere } from '../data/dates.ts'

@@ -5,8 +5,8 @@ import { addDays } from '@klados/core/season'
 import type { CalendarDate, Hemisphere } from '@klados/core/season'
 import { baseDiameterMm } from '@klados/core/wood'
 import type { Piece, Tie } from '@klados/core/wood'
-import { useTranslation } from 'react-i18next'
 import { v7 as uuidv7 } from 'uuid'
+import { useTranslation } from '../i18n/use-translation.tsx'
 import type { NewEntry } from '../data/journal.ts'
 
 interface TieActionsProps {

@@ -1,7 +1,7 @@
 import { ledToSupports } from '@klados/core/wood'
 import type { TFunction } from 'i18next'
-import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
+import { useTranslation } from '../i18n/use-translation.tsx'
 import { todayHere } from '../data/dates.ts'
 import { useHemisphere } from '../data/agenda.ts'
 import { selectWoodNow } from '../data/readings.ts'

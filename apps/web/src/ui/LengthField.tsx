@@ -1,6 +1,6 @@
 import { parseLength } from '@klados/core/units'
 import type { LengthStyle } from '@klados/core/units'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../i18n/use-translation.tsx'
 import { QuantityField } from './QuantityField.tsx'
 import type { Reading } from './QuantityField.tsx'
 import { useUnits } from './units.tsx'

@@ -1,5 +1,5 @@
-import { useTranslation } from 'react-i18next'
 import { Navigate } from 'react-router'
+import { useTranslation } from '../i18n/use-translation.tsx'
 import { useFramesQuery, usePlacesQuery } from '../data/api.ts'
 import { Loading } from './Message.tsx'
 

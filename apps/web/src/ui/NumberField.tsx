@@ -1,6 +1,6 @@
+import { useTranslation } from '../i18n/use-translation.tsx'
 import { QuantityField } from './QuantityField.tsx'
 import type { Reading } from './QuantityField.tsx'
-import { useTranslation } from 'react-i18next'
 
 interface NumberFieldProps {
   readonly label: string

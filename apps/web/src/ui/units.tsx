@@ -10,6 +10,8 @@ import {
   formatWater,
 } from '@klados/core/units'
 import type { LengthStyle, LengthUnit, Rounding, UnitSystem } from '@klados/core/units'
+import { createContext, useContext } from 'react'
+import type { ReactNode } from 'react'
 import { useSessionQuery } from '../data/api.ts'
 
 export interface Units {
@@ -54,8 +56,15 @@ export const UNITS: Readonly<Record<UnitSystem, Units>> = {
   imperial: unitsOf('imperial'),
 }
 
-/** The unit system of the person signed in; the same object until they change it. */
-export function useUnits(): Units {
+const Context = createContext(UNITS.metric)
+
+/** The unit system of the person signed in, asked for once for the whole interface. */
+export function UnitsProvider({ children }: { children: ReactNode }) {
   const { data } = useSessionQuery(undefined)
-  return UNITS[data?.account?.units ?? 'metric']
+  return <Context value={UNITS[data?.account?.units ?? 'metric']}>{children}</Context>
+}
+
+/** The same object until they change it. */
+export function useUnits(): Units {
+  return useContext(Context)
 }

@@ -1,7 +1,7 @@
 import type { Garden } from '@klados/contract'
 import { useState } from 'react'
-import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useDeleteGardenMutation, useLeaveGardenMutation } from '../../data/api.ts'
 import type { ApiError } from '../../data/api.ts'
 import { Field } from '../../ui/Field.tsx'

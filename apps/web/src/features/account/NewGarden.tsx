@@ -1,6 +1,6 @@
 import { useState } from 'react'
-import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useCreateGardenMutation } from '../../data/api.ts'
 import type { ApiError } from '../../data/api.ts'
 import { Field } from '../../ui/Field.tsx'

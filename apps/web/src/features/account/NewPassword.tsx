@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
-import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useNewPasswordMutation } from '../../data/api.ts'
 import type { ApiError } from '../../data/api.ts'
 import { Field } from '../../ui/Field.tsx'

@@ -1,5 +1,5 @@
-import { useTranslation } from 'react-i18next'
 import { Navigate } from 'react-router'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useSessionQuery, useSignOutMutation } from '../../data/api.ts'
 import { NewFromFile } from './Exchange.tsx'
 import { NewGarden } from './NewGarden.tsx'

@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import type { ReactNode } from 'react'
 import { useForm } from 'react-hook-form'
-import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import {
   useChangePasswordMutation,
   useDeleteAccountMutation,

@@ -2,8 +2,8 @@ import type { Garden, Role } from '@klados/contract'
 import type { TFunction } from 'i18next'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
-import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import {
   useAddMemberMutation,
   useGardenQuery,

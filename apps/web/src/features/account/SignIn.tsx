@@ -1,8 +1,8 @@
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { usualUnits } from '../../ui/usual-units.ts'
 import { standardCatalogue } from '@klados/core/catalogue'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
-import { useTranslation } from 'react-i18next'
 import { Navigate, useNavigate } from 'react-router'
 import {
   useSessionQuery,

@@ -1,6 +1,6 @@
 import type { Place } from '@klados/contract'
-import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { redone, undone } from '../../data/drafts.ts'
 import type { FrameDraft } from '../../data/drafts.ts'
 import { useAppDispatch } from '../../data/store.ts'

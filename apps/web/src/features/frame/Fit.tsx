@@ -1,7 +1,7 @@
 import type { FrameBody, Place } from '@klados/contract'
 import type { FitProposal } from '@klados/core/frame'
 import { useMemo, useState } from 'react'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useBackground } from '../../compute/use-background.ts'
 import { Working } from '../../compute/Working.tsx'
 import { useGardenQuery } from '../../data/api.ts'

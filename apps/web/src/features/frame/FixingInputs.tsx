@@ -1,7 +1,7 @@
 import { findFixing } from '@klados/core/catalogue'
 import { USUAL_PLANT_OFF_M, standOffOf } from '@klados/core/design'
 import type { FrameBody } from '@klados/contract'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { useNames } from '../../plan/names.ts'
 import { Choice, Pick } from '../../ui/Choice.tsx'

@@ -1,7 +1,7 @@
 import type { PlaceBody } from '@klados/contract'
 import { frameKinds } from '@klados/core/frame'
 import type { FrameNode, NodeId } from '@klados/core/frame'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { Check, Pick as PickOne } from '../../ui/Choice.tsx'
 import type { PatternOf } from './change.ts'
 import { toggleRun, withoutNode } from './free-nodes.ts'

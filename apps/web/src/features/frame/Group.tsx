@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 
 interface GroupProps {
   readonly title: 'pattern' | 'wire' | 'light' | 'carries' | 'levels' | 'ends' | 'fixing' | 'standing'

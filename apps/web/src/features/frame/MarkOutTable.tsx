@@ -1,7 +1,7 @@
 import type { FramePlan } from '@klados/core/plan'
 import type { Place } from '@klados/contract'
 import { useState } from 'react'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { alongStyle, isMoved, markOutWords, tapeStyle, offText } from '../../plan/words.ts'
 import { SlipRow } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'

@@ -1,6 +1,6 @@
 import { BALLAST_RANGE_KG } from '@klados/core/frame'
 import type { Pot } from '@klados/core/frame'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { Check, Choice } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { MassField } from '../../ui/MassField.tsx'

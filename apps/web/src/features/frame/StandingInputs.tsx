@@ -1,7 +1,7 @@
 import { unknownParts } from '@klados/core/design'
 import { frameStages } from '@klados/contract'
 import { BALLAST_RANGE_KG, kindOf } from '@klados/core/frame'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { Check, Choice } from '../../ui/Choice.tsx'
 import { MassField } from '../../ui/MassField.tsx'
 import { NumberField } from '../../ui/NumberField.tsx'

@@ -1,7 +1,7 @@
 import type { FramePlan } from '@klados/core/plan'
 import type { FrameBody } from '@klados/contract'
 import type { Frame } from '@klados/core/frame'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { pieceLetter } from '../../plan/words.ts'
 import { useUnits } from '../../ui/units.tsx'
 

@@ -1,5 +1,5 @@
 import { frameKinds } from '@klados/core/frame'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import type { PatternOf } from './change.ts'
 import { newLevelId } from './new-part.ts'

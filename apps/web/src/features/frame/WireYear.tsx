@@ -5,7 +5,6 @@ import { loosening } from '@klados/core/cable'
 import type { FrameCondition } from '@klados/core/journal'
 import { daysBetween } from '@klados/core/season'
 import type { Hemisphere } from '@klados/core/season'
-import { useTranslation } from 'react-i18next'
 import {
   CartesianGrid,
   Line,
@@ -16,6 +15,7 @@ import {
   XAxis,
   YAxis,
 } from 'recharts'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { todayHere } from '../../data/dates.ts'
 import { SlipRow } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'

@@ -1,7 +1,7 @@
 import type { FrameBody, Place } from '@klados/contract'
 import type { Frame } from '@klados/core/frame'
 import { useState } from 'react'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { changed } from '../../data/drafts.ts'
 import type { FrameDraft } from '../../data/drafts.ts'
 import { record } from '../../data/journal.ts'

@@ -1,7 +1,7 @@
 import { fenceFields, fenceUnknown } from '@klados/core/design'
 import type { FenceMade } from '@klados/core/design'
 import type { Rhythm } from '@klados/core/frame'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { QuantityField } from '../../ui/QuantityField.tsx'
 

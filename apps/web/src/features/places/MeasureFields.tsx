@@ -1,7 +1,7 @@
 import { surfaces } from '@klados/core/catalogue'
 import { placeKinds, settings } from '@klados/core/frame'
 import type { PlaceBody } from '@klados/contract'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { Choice, Pick } from '../../ui/Choice.tsx'
 import { Field } from '../../ui/Field.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'

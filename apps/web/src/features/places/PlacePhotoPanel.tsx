@@ -1,7 +1,7 @@
 import type { PlaceBody, PlacePhoto } from '@klados/contract'
 import { useRef, useState } from 'react'
-import { useTranslation } from 'react-i18next'
 import { v7 as uuidv7 } from 'uuid'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { usePhotoUrl } from '../../data/photo-url.ts'
 import { useAppDispatch } from '../../data/store.ts'
 import { deskOf } from '../../data/sync/desk-thunk.ts'

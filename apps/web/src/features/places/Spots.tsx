@@ -1,6 +1,6 @@
 import type { PlaceBody } from '@klados/contract'
 import type { AvoidSpot } from '@klados/core/frame'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { Field } from '../../ui/Field.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 

@@ -1,7 +1,7 @@
 import type { Place, PlaceBody } from '@klados/contract'
 import { useState } from 'react'
-import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useDeletePhotoMutation } from '../../data/api.ts'
 import type { ApiError } from '../../data/api.ts'
 import { saveDocument } from '../../data/saves.ts'

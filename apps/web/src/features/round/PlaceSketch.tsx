@@ -1,6 +1,6 @@
 import { drawWood } from '@klados/core/drawing'
 import { useMemo } from 'react'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useHemisphere } from '../../data/agenda.ts'
 import type { AgendaItem } from '../../data/agenda.ts'
 import { useFrames, usePlants } from '../../data/documents.ts'

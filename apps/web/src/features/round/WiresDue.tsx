@@ -1,6 +1,6 @@
 import type { DateRange } from '@klados/core/season'
-import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { formatDate } from '../../data/dates.ts'
 import type { WireItem } from '../../data/wire-agenda.ts'
 

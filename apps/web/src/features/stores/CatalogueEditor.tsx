@@ -1,6 +1,6 @@
 import type { Catalogue } from '@klados/core/catalogue'
 import { useState } from 'react'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useNames } from '../../plan/names.ts'
 import { keysOf } from '../../ui/keys-of.ts'
 import { NumberField } from '../../ui/NumberField.tsx'

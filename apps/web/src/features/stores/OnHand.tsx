@@ -1,7 +1,7 @@
 import { standardCatalogue } from '@klados/core/catalogue'
 import type { OnHand as OnHandLine, StoresBody } from '@klados/contract'
 import { useState } from 'react'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useNames } from '../../plan/names.ts'
 import { Pick } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'

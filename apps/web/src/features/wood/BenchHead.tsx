@@ -1,5 +1,5 @@
 import type { Place } from '@klados/contract'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { formatDate } from '../../data/dates.ts'
 import type { Recorder } from '../../data/use-recorder.ts'
 import { Choice } from '../../ui/Choice.tsx'

@@ -1,7 +1,7 @@
 import type { Place, Plant } from '@klados/contract'
 import { inForce } from '@klados/core/journal'
 import { useMemo, useState } from 'react'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { formatDate } from '../../data/dates.ts'
 import { Field } from '../../ui/Field.tsx'
 import { EntryGlyph } from '../../ui/EntryGlyph.tsx'

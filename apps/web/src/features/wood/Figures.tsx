@@ -1,7 +1,7 @@
 import type { Place, Plant } from '@klados/contract'
 import { polylineLengthM } from '@klados/core/geometry'
 import { findKind } from '@klados/core/kinds'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { formatDate } from '../../data/dates.ts'
 import { usePlants } from '../../data/documents.ts'
 import { saveDocument } from '../../data/saves.ts'

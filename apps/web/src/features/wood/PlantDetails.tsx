@@ -1,7 +1,7 @@
 import { formsPlanted } from '@klados/core/kinds'
 import type { Plant, PlantBody } from '@klados/contract'
 import { useState } from 'react'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { saveDocument } from '../../data/saves.ts'
 import { useAppDispatch } from '../../data/store.ts'
 import { Pick } from '../../ui/Choice.tsx'

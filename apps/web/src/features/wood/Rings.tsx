@@ -2,7 +2,7 @@ import type { JournalEntry } from '@klados/core/journal'
 import { addDays, dateOfDay, dayNumber, daysBetween, seasonsOfGrowth, yearOf } from '@klados/core/season'
 import type { CalendarDate, Hemisphere } from '@klados/core/season'
 import { useMemo } from 'react'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import { formatDate } from '../../data/dates.ts'
 import { entryGlyphs } from '../../ui/entry-glyphs.ts'
 

@@ -1,4 +1,4 @@
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../../i18n/use-translation.tsx'
 import { formatDate } from '../../../data/dates.ts'
 import type { Recorder } from '../../../data/use-recorder.ts'
 import { QuestionSlip } from './QuestionSlip.tsx'

@@ -1,4 +1,4 @@
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../../i18n/use-translation.tsx'
 import { pieceWords } from '../../../ui/piece-words.ts'
 import { useUnits } from '../../../ui/units.tsx'
 import type { WoodBenchData } from '../use-bench.ts'

@@ -1,7 +1,7 @@
 import { choiceOutcome } from '@klados/core/choices'
 import type { ChoiceRecord } from '@klados/core/choices'
 import { formatMass } from '@klados/core/units'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../../i18n/use-translation.tsx'
 import { formatDate } from '../../../data/dates.ts'
 import { useUnits } from '../../../ui/units.tsx'
 import type { WoodBenchData } from '../use-bench.ts'

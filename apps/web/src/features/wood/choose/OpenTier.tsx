@@ -1,7 +1,7 @@
 import { levelId } from '@klados/core/frame'
-import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
+import { useTranslation } from '../../../i18n/use-translation.tsx'
 import { changed } from '../../../data/drafts.ts'
 import { useFrames } from '../../../data/documents.ts'
 import { useAppDispatch } from '../../../data/store.ts'

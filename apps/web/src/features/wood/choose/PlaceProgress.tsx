@@ -2,7 +2,7 @@ import type { ChoiceRecord } from '@klados/core/choices'
 import { replayChoices } from '@klados/core/journal'
 import { daysBetween } from '@klados/core/season'
 import { useMemo } from 'react'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../../i18n/use-translation.tsx'
 import { SlipGroup, SlipRow } from '../../../ui/Slip.tsx'
 import type { WoodBenchData } from '../use-bench.ts'
 

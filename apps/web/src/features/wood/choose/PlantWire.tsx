@@ -1,6 +1,6 @@
 import type { Plant } from '@klados/contract'
 import { useRef } from 'react'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../../i18n/use-translation.tsx'
 
 interface PlantWireProps {
   readonly plants: readonly Plant[]

@@ -1,7 +1,7 @@
 import { budFormulas } from '@klados/core/budget'
 import type { PlantBody } from '@klados/contract'
 import { useState } from 'react'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../../i18n/use-translation.tsx'
 import { saveDocument } from '../../../data/saves.ts'
 import { useAppDispatch } from '../../../data/store.ts'
 import type { Recorder } from '../../../data/use-recorder.ts'

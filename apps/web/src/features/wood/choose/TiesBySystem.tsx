@@ -1,7 +1,7 @@
 import { deedsOf } from '@klados/core/choices'
 import { isRefused, propose } from '@klados/core/training'
 import { useMemo } from 'react'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../../i18n/use-translation.tsx'
 import { SlipRow } from '../../../ui/Slip.tsx'
 import { useUnits } from '../../../ui/units.tsx'
 import type { WoodBenchData } from '../use-bench.ts'

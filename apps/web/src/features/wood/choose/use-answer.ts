@@ -1,6 +1,6 @@
 import { deedsOf } from '@klados/core/choices'
 import { useMemo } from 'react'
-import { useTranslation } from 'react-i18next'
+import { useTranslation } from '../../../i18n/use-translation.tsx'
 import type { NewEntry } from '../../../data/journal.ts'
 import type { Recorder } from '../../../data/use-recorder.ts'
 import { useUnits } from '../../../ui/units.tsx'
