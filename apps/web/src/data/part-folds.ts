@@ -37,18 +37,43 @@ export function joiner(
   }
 }
 
-/** Folds each part by itself; those that are the lists they were are not folded again. */
+interface Folded<S> {
+  readonly entries: readonly JournalEntry[]
+  readonly state: S
+}
+
+/**
+ * Folds each part by itself; one that is the list that it was, or that gained only entries of other kinds, keeps its
+ * state, the same object.
+ */
 export function folder<S>(
   fold: (entries: readonly JournalEntry[]) => S,
+  kinds: Readonly<Record<string, unknown>>,
 ): (parts: Parts) => ReadonlyMap<string, S> {
-  let known = new Map<string, { readonly entries: readonly JournalEntry[]; readonly state: S }>()
+  let known = new Map<string, Folded<S>>()
+  let states: ReadonlyMap<string, S> = new Map()
   return (parts) => {
-    const next = new Map<string, { readonly entries: readonly JournalEntry[]; readonly state: S }>()
+    const next = new Map<string, Folded<S>>()
+    let isSame = parts.size === known.size
     for (const [key, entries] of parts) {
       const old = known.get(key)
-      next.set(key, old?.entries === entries ? old : { entries, state: fold(entries) })
+      const state = old && isForeign(old.entries, entries, kinds) ? old.state : fold(entries)
+      next.set(key, old?.entries === entries ? old : { entries, state })
+      isSame &&= old?.state === state
     }
     known = next
-    return new Map([...next].map(([key, { state }]) => [key, state]))
+    if (!isSame) states = new Map([...next].map(([key, { state }]) => [key, state]))
+    return states
   }
+}
+
+/** Whether nothing came since then but entries of other kinds, in place of nothing. */
+function isForeign(
+  before: readonly JournalEntry[],
+  now: readonly JournalEntry[],
+  kinds: Readonly<Record<string, unknown>>,
+): boolean {
+  if (before === now) return true
+  if (now.length < before.length || before.some((entry, i) => now[i] !== entry)) return false
+  return now.slice(before.length).every(({ kind, supersedes }) => supersedes === null && !(kind in kinds))
 }

@@ -5,9 +5,17 @@ import { folder, joiner } from './part-folds.ts'
 import { placeKey, plantKey, withAdded } from './parts.ts'
 import type { Parts } from './parts.ts'
 
+const noteKind = { 'note.written': null }
 let made = 0
 const entry = (plantId: string | null, placeId = 'place') =>
-  ({ id: `e${++made}`, plantId, placeId, kind: 'note.written', at: '2026-01-01' }) as JournalEntry
+  ({
+    id: `e${++made}`,
+    plantId,
+    placeId,
+    kind: 'note.written',
+    at: '2026-01-01',
+    supersedes: null,
+  }) as JournalEntry
 const idsOf = (parts: Parts) =>
   Object.fromEntries([...parts].map(([key, entries]) => [key, entries.map(({ id }) => id)]))
 
@@ -36,16 +44,29 @@ describe('entries by what they are about', () => {
     const fold = folder((entries) => {
       folded.push(entries[0]!.plantId!)
       return entries.length
-    })
+    }, noteKind)
     expect(Object.fromEntries(fold(join(stored, [])))).toEqual({ a: 1, b: 1 })
     const tap = entry('a')
     expect(fold(join(stored, [tap])).get('a')).toBe(2)
     const second = entry('b')
     expect(Object.fromEntries(fold(join(stored, [tap, second])))).toEqual({ a: 2, b: 2 })
-    // Read back from the server, one of them is on its way no more.
+    // Read back from the server, one of them is on its way no more, and means what it meant.
     const read = withAdded(stored, [tap], plantKey)
     expect(Object.fromEntries(fold(join(read, [second])))).toEqual({ a: 2, b: 2 })
-    expect(folded).toEqual(['a', 'b', 'a', 'b', 'a'])
+    expect(folded).toEqual(['a', 'b', 'a', 'b'])
+  })
+
+  it('of other kinds leave a state as it is, the same object, unless they stand in place of another', () => {
+    const [a, b] = [entry('a'), entry('b')]
+    const stored = withAdded(new Map(), [a, b], plantKey)
+    const fold = folder((entries) => ({ entries }), noteKind)
+    const before = fold(stored)
+    const counted = { ...entry('a'), kind: 'plant.tallied' } as JournalEntry
+    expect(fold(withAdded(stored, [counted], plantKey))).toBe(before)
+    const withdrawn = { ...entry('a'), kind: 'entry.withdrawn', supersedes: a.id } as JournalEntry
+    const after = fold(withAdded(stored, [counted, withdrawn], plantKey))
+    expect(after.get('a')!.entries).toEqual([a, counted, withdrawn])
+    expect(after.get('b')).toBe(before.get('b'))
   })
 
   it('that are of no plant go by their place', () => {

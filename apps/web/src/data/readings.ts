@@ -1,6 +1,7 @@
 import { replayFrames, replayWood } from '@klados/core/journal'
 import type { FrameCondition, WoodState } from '@klados/core/journal'
-import { woodProjection } from '@klados/core/wood'
+import { frameEntries } from '@klados/core/frame-log'
+import { woodEntries, woodProjection } from '@klados/core/wood'
 import type { Piece, Tie } from '@klados/core/wood'
 import { createSelector } from '@reduxjs/toolkit'
 import { selectByPlace, selectByPlant } from './entries.ts'
@@ -10,7 +11,7 @@ import { folder } from './part-folds.ts'
 // with the door.
 
 /** Wood and ties of each plant as they are now; a plant of which nothing was written is the state that it was. */
-export const selectWoodByPlant = createSelector([selectByPlant], folder(replayWood))
+export const selectWoodByPlant = createSelector([selectByPlant], folder(replayWood, woodEntries))
 
 export interface WoodNow {
   readonly pieces: ReadonlyMap<string, Piece>
@@ -28,7 +29,7 @@ export const selectWoodNow = createSelector([selectWoodByPlant], (byPlant): Wood
   return { pieces, ties }
 })
 
-const selectFramesByPlace = createSelector([selectByPlace], folder(replayFrames))
+const selectFramesByPlace = createSelector([selectByPlace], folder(replayFrames, frameEntries))
 
 /** What has been built of each frame, and how it is, by frame id. */
 export const selectFramesNow = createSelector(

@@ -20,6 +20,7 @@ import { plantKey } from '../../data/parts.ts'
 import { joinedWood, selectWoodByPlant } from '../../data/readings.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { layOut } from '../../plan/lay-out.ts'
+import { useSame } from '../../ui/use-same.ts'
 import type { Urgency } from '@klados/core/season'
 
 /** What a tie is taken to go round where the catalogue does not say. */
@@ -52,6 +53,7 @@ export interface WoodBenchData {
 }
 
 const NONE: readonly JournalEntry[] = []
+const NO_WOOD: readonly WoodState[] = []
 
 /** Everything the wood bench shows of a place on a day. */
 export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): WoodBenchData | null {
@@ -66,10 +68,8 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
   // Today's wood is folded plant by plant already; a day that is looked back at is folded for itself.
   const keys = useMemo(() => [...new Set(entries.map(plantKey))], [entries])
   const past = useMemo(() => (isToday ? null : replayWood(entries, on)), [entries, on, isToday])
-  const now = useMemo(
-    () => (isToday ? joinedWood(keys.flatMap((key) => woods.get(key) ?? [])) : null),
-    [woods, keys, isToday],
-  )
+  const states = useSame(isToday ? keys.flatMap((key) => woods.get(key) ?? []) : NO_WOOD)
+  const now = useMemo(() => (isToday ? joinedWood(states) : null), [states, isToday])
   const state = past ?? now!
   const frames = useMemo(
     () => (allFrames ?? []).filter((frame) => !frame.isRemoved && frame.body.placeId === place.id),

@@ -8,6 +8,8 @@ import type { PlantView, Position, Question, TrainingSystem } from '@klados/core
 import { daysBetween, woodYear } from '@klados/core/season'
 import { useMemo } from 'react'
 import { useGardenQuery } from '../../../data/api.ts'
+import { selectByPlant } from '../../../data/entries.ts'
+import { useAppSelector } from '../../../data/store.ts'
 import type { WoodBenchData } from '../use-bench.ts'
 
 /** Everything that the bench knows of how a plant is trained. */
@@ -26,6 +28,8 @@ export interface Training {
   readonly answered: ChoiceRecord | null
   readonly record: PlantRecord | null
 }
+
+const NONE: readonly JournalEntry[] = []
 
 /** Prunings weighed in this winter count for its budget: so many days back. */
 const WINTER_DAYS = 150
@@ -61,10 +65,8 @@ export function useTraining(
 ): Training | null {
   const { data: garden } = useGardenQuery(gardenId)
   const latitudeDeg = garden?.latitudeDeg ?? null
-  const own = useMemo(
-    (): readonly JournalEntry[] => (plant ? data.entries.filter((entry) => entry.plantId === plant.id) : []),
-    [data.entries, plant],
-  )
+  const byPlant = useAppSelector(selectByPlant)
+  const own = (plant && byPlant.get(plant.id)) ?? NONE
   const record = useMemo(
     () => (plant ? (replayPlants(own, on).get(plant.id) ?? null) : null),
     [own, plant, on],

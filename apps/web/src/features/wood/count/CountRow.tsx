@@ -108,18 +108,40 @@ export function CountTable({
           </tbody>
         </table>
       </div>
-      <ul className="hidden grid-cols-4 gap-4 print:grid">
-        {row.map((line) => (
-          <li key={line.id} className="border border-ink p-3 text-center">
-            <strong className="block text-2xl">{line.n}</strong>
-            {t('tally.tagOf', { place: place.body.name, n: '' })}
-            <span className="block">{line.plant.body.name}</span>
-          </li>
-        ))}
-      </ul>
+      <Tags placeName={place.body.name} row={row} />
     </section>
   )
 }
+
+/** What is printed of the row: a tag for each plant. */
+const Tags = memo(function Tags({ placeName, row }: { placeName: string; row: readonly RowLine[] }) {
+  return (
+    <ul className="hidden grid-cols-4 gap-4 print:grid">
+      {row.map((line) => (
+        <Tag key={line.id} placeName={placeName} n={line.n} plantName={line.plant.body.name} />
+      ))}
+    </ul>
+  )
+})
+
+const Tag = memo(function Tag({
+  placeName,
+  n,
+  plantName,
+}: {
+  placeName: string
+  n: number
+  plantName: string
+}) {
+  const { t } = useTranslation()
+  return (
+    <li className="border border-ink p-3 text-center">
+      <strong className="block text-2xl">{n}</strong>
+      {t('tally.tagOf', { place: placeName, n: '' })}
+      <span className="block">{plantName}</span>
+    </li>
+  )
+})
 
 /** Columns that a narrow screen leaves out: the plant at hand has them on its slip. */
 const ASIDE: ReadonlySet<string> = new Set(['spurs', 'ties', 'minutes', 'prunings'])

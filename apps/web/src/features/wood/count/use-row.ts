@@ -6,7 +6,10 @@ import { daysBetween } from '@klados/core/season'
 import { countOfWinter } from '@klados/core/tally'
 import type { Counted, RowPlant } from '@klados/core/tally'
 import { usualSettings } from '@klados/core/training'
-import { useMemo } from 'react'
+import { useMemo, useState } from 'react'
+import { shallowEqual as isShallowEqual } from 'react-redux'
+import { selectByPlant } from '../../../data/entries.ts'
+import { useAppSelector } from '../../../data/store.ts'
 import type { WoodBenchData } from '../use-bench.ts'
 
 /** A plant of the row with its number from the end that one looks from. */
@@ -33,51 +36,88 @@ const both = (tally: Counted | null, choice: Counted | undefined): Counted => ({
   pruningsKg: null,
 })
 
+/** What a line is told by: while none of it changes, the line is the one that it was. */
+interface Told {
+  readonly plant: Plant
+  readonly n: number
+  readonly entries: readonly JournalEntry[]
+  readonly isDrawn: boolean
+  readonly on: string
+}
+
+/** Lines of a row; of hundreds only those whose plant was written of are made anew. */
+function rowMaker(): (told: readonly Told[]) => readonly RowLine[] {
+  let known = new Map<string, { readonly told: Told; readonly line: RowLine }>()
+  return (tolds) => {
+    const made = tolds.map((told) => {
+      const old = known.get(told.plant.id)
+      return old && isShallowEqual(old.told, told) ? old : { told, line: lineOf(told) }
+    })
+    known = new Map(made.map((one) => [one.told.plant.id, one]))
+    return made.map(({ line }) => line)
+  }
+}
+
+function lineOf({ plant, n, entries, isDrawn, on }: Told): RowLine {
+  const record = replayPlants(entries, on).get(plant.id)
+  const tally = countOfWinter(record?.tallies ?? [], on)
+  // Weighed at the row or at the plant's own bench: it is one heap of prunings.
+  const weighed = record?.readings.findLast(
+    ({ what, on: day }) => what === 'prunings' && daysBetween(day, on) <= WINTER_DAYS,
+  )
+  const pruningsKg = tally?.pruningsKg ?? weighed?.value ?? null
+  const choice = [...replayChoices(entries, on).values()].findLast(
+    ({ state, madeOn }) => state !== 'dropped' && daysBetween(madeOn, on) <= WINTER_DAYS,
+  )
+  const isYoung = daysBetween(plant.body.plantedOn, on) < YOUNG_YEARS * DAYS_A_YEAR
+  const usual = budTarget(plant.body.budGoal ?? usualSettings.goal, pruningsKg)
+  const aim = Math.round(usual.aim * YOUNG_SHARE)
+  const young = { aim, min: Math.floor(aim * (1 - NEAR)), max: Math.ceil(aim * (1 + NEAR)) }
+  const fromChoice = choice && {
+    canes: choice.decided.filter(({ deed }) => deed === 'lay').length,
+    spurs: choice.decided.filter(({ deed }) => deed === 'spur').length,
+    buds: choice.buds,
+    ties: choice.ties,
+    minutes: Math.round(choice.tookMinutes ?? choice.minutes),
+    pruningsKg: null,
+  }
+  return {
+    id: plant.id,
+    plant,
+    n,
+    is: plant.body.ended ? 'missing' : isDrawn ? 'portrait' : isYoung ? 'young' : 'counted',
+    // A young plant that was given a budget goes by that.
+    target: isYoung && plant.body.budGoal === null ? young : usual,
+    counted: tally || fromChoice || pruningsKg !== null ? { ...both(tally, fromChoice), pruningsKg } : null,
+  }
+}
+
+const NONE: readonly JournalEntry[] = []
+const NO_LINES: readonly RowLine[] = []
+
 /** The plants of a place in order along it, with what is counted or drawn of each this winter. */
 export function useRow(place: Place, data: WoodBenchData, on: string, isAsked: boolean): readonly RowLine[] {
-  const { entries, plants, pieces } = data
-  return useMemo(() => {
-    if (!isAsked) return []
-    const records = replayPlants(entries as readonly JournalEntry[], on)
-    const choices = [...replayChoices(entries as readonly JournalEntry[], on).values()]
-    const drawn = new Set(pieces.filter(({ removedOn }) => removedOn === null).map(({ plantId }) => plantId))
+  const { plants, pieces } = data
+  const byPlant = useAppSelector(selectByPlant)
+  const [makeRow] = useState(rowMaker)
+  const inOrder = useMemo(() => {
     const isFromLeft = place.body.viewingEnd === 'left'
-    const inOrder = [...plants].sort((a, b) => (isFromLeft ? a.body.xM - b.body.xM : b.body.xM - a.body.xM))
-    return inOrder.map((plant, i): RowLine => {
-      const record = records.get(plant.id)
-      const tally = countOfWinter(record?.tallies ?? [], on)
-      // Weighed at the row or at the plant's own bench: it is one heap of prunings.
-      const weighed = record?.readings.findLast(
-        ({ what, on: day }) => what === 'prunings' && daysBetween(day, on) <= WINTER_DAYS,
-      )
-      const pruningsKg = tally?.pruningsKg ?? weighed?.value ?? null
-      const choice = choices.findLast(
-        (one) =>
-          one.plantId === plant.id && one.state !== 'dropped' && daysBetween(one.madeOn, on) <= WINTER_DAYS,
-      )
-      const isYoung = daysBetween(plant.body.plantedOn, on) < YOUNG_YEARS * DAYS_A_YEAR
-      const isDrawn = drawn.has(plant.id)
-      const usual = budTarget(plant.body.budGoal ?? usualSettings.goal, pruningsKg)
-      const aim = Math.round(usual.aim * YOUNG_SHARE)
-      const young = { aim, min: Math.floor(aim * (1 - NEAR)), max: Math.ceil(aim * (1 + NEAR)) }
-      const fromChoice = choice && {
-        canes: choice.decided.filter(({ deed }) => deed === 'lay').length,
-        spurs: choice.decided.filter(({ deed }) => deed === 'spur').length,
-        buds: choice.buds,
-        ties: choice.ties,
-        minutes: Math.round(choice.tookMinutes ?? choice.minutes),
-        pruningsKg: null,
-      }
-      return {
-        id: plant.id,
+    return [...plants].sort((a, b) => (isFromLeft ? a.body.xM - b.body.xM : b.body.xM - a.body.xM))
+  }, [plants, place])
+  const drawn = useMemo(
+    () => new Set(pieces.filter(({ removedOn }) => removedOn === null).map(({ plantId }) => plantId)),
+    [pieces],
+  )
+  return useMemo(() => {
+    if (!isAsked) return NO_LINES
+    return makeRow(
+      inOrder.map((plant, i) => ({
         plant,
         n: i + 1,
-        is: plant.body.ended ? 'missing' : isDrawn ? 'portrait' : isYoung ? 'young' : 'counted',
-        // A young plant that was given a budget goes by that.
-        target: isYoung && plant.body.budGoal === null ? young : usual,
-        counted:
-          tally || fromChoice || pruningsKg !== null ? { ...both(tally, fromChoice), pruningsKg } : null,
-      }
-    })
-  }, [place, entries, plants, pieces, on, isAsked])
+        entries: byPlant.get(plant.id) ?? NONE,
+        isDrawn: drawn.has(plant.id),
+        on,
+      })),
+    )
+  }, [makeRow, inOrder, byPlant, drawn, on, isAsked])
 }
