@@ -37,9 +37,12 @@ export function boundOf(
 ): Bound {
   const { flat } = program
   const { count, atZero, min, max, low, high, start, index, amount, cost } = flat
+  const { stretches, runs, from: runFrom, to: runTo, times } = flat
   const slopes = Float64Array.from(from)
   const kept = Float64Array.from(from)
   const [way, sums] = [new Float64Array(count), new Float64Array(count)]
+  // Prices of the stretches added up from the first: what a run of them costs is one difference.
+  const upTo = new Float64Array(stretches + 1)
   // Options still open, one after the other, by their place among all columns.
   const columns = open.map((options, c) => Int32Array.from(options, (o) => flat.first[c]! + o))
   let best = valueAt()
@@ -84,6 +87,7 @@ export function boundOf(
   function valueAt(): number {
     let value = rowsAt()
     sums.fill(0)
+    addUp()
     for (let c = 0; c < columns.length; c++) {
       const options = columns[c]!
       let [least, of] = [Infinity, options[0]!]
@@ -95,13 +99,21 @@ export function boundOf(
         }
       }
       value += least
+      for (let i = runs[of]!; i < runs[of + 1]!; i++)
+        for (let r = runFrom[i]!; r < runTo[i]!; r++) sums[r]! += times[i]!
       for (let i = start[of]!; i < start[of + 1]!; i++) sums[index[i]!]! += amount[i]!
     }
     return value
   }
 
+  function addUp(): void {
+    for (let r = 0; r < stretches; r++) upTo[r + 1] = upTo[r]! + slopes[r]!
+  }
+
   function priceOf(column: number): number {
     let price = cost[column]!
+    for (let i = runs[column]!; i < runs[column + 1]!; i++)
+      price += times[i]! * (upTo[runTo[i]!]! - upTo[runFrom[i]!]!)
     for (let i = start[column]!; i < start[column + 1]!; i++) price += slopes[index[i]!]! * amount[i]!
     return price
   }
@@ -131,6 +143,7 @@ export function boundOf(
 
   function told(): Bound {
     slopes.set(kept)
+    addUp()
     let value = rowsAt()
     const cheapest: number[] = []
     const reduced = columns.map((options) => {

@@ -233,19 +233,53 @@ export interface Flat {
   /** Column of the first option of each candidate. */
   readonly first: Int32Array
   readonly cost: Float64Array
-  /** Where each column's entries begin in `index` and `amount`. */
+  /** Stretches come first, so many of them. A column covers them in runs that lie one after the other. */
+  readonly stretches: number
+  /** Where each column's runs begin in `from`, `to` and `times`. */
+  readonly runs: Int32Array
+  readonly from: Int32Array
+  readonly to: Int32Array
+  readonly times: Float64Array
+  /** Where each column's entries in all other rows begin in `index` and `amount`. */
   readonly start: Int32Array
   readonly index: Int32Array
   readonly amount: Float64Array
 }
 
-/** The program with its flat form. */
+interface Run {
+  readonly from: number
+  to: number
+  readonly times: number
+}
+
+/** The stretches of a column, which come in order, as runs of the same amount. */
+function runsOf({ rows, amounts }: Column, stretches: number): readonly Run[] {
+  const runs: Run[] = []
+  rows.forEach((row, i) => {
+    if (row >= stretches) return
+    const last = runs.at(-1)
+    if (last && last.to === row && last.times === amounts[i]) last.to = row + 1
+    else runs.push({ from: row, to: row + 1, times: amounts[i]! })
+  })
+  return runs
+}
+
+const startsOf = (lists: readonly (readonly unknown[])[]): Int32Array => {
+  const starts = new Int32Array(lists.length + 1)
+  lists.forEach((list, k) => (starts[k + 1] = starts[k]! + list.length))
+  return starts
+}
+
+/** The program with its flat form; of its rows the stretches come first, and in each column they are in order. */
 export function flattened(rows: readonly Row[], columns: Program['columns']): Program {
   const all = columns.flat()
   const first = new Int32Array(columns.length)
   for (let c = 1; c < columns.length; c++) first[c] = first[c - 1]! + columns[c - 1]!.length
-  const start = new Int32Array(all.length + 1)
-  all.forEach((column, k) => (start[k + 1] = start[k]! + column.rows.length))
+  const stretches = rows.filter(({ is }) => is === 'stretch').length
+  const runs = all.map((column) => runsOf(column, stretches))
+  const others = all.map(({ rows: of, amounts }) =>
+    of.flatMap((row, i) => (row < stretches ? [] : [{ row, amount: amounts[i]! }])),
+  )
   // The conjugate of a stretch is its slope, of a crossing its slope times its most: one product for all rows.
   const turns = (row: Row) => (row.is === 'stretch' ? 1 : row.max)
   return {
@@ -262,9 +296,14 @@ export function flattened(rows: readonly Row[], columns: Program['columns']): Pr
       high: Float64Array.from(rows, ({ slope }) => slope[1]),
       first,
       cost: Float64Array.from(all, ({ cost }) => cost),
-      start,
-      index: Int32Array.from(all.flatMap(({ rows: of }) => [...of])),
-      amount: Float64Array.from(all.flatMap(({ amounts }) => [...amounts])),
+      stretches,
+      runs: startsOf(runs),
+      from: Int32Array.from(runs.flat(), ({ from }) => from),
+      to: Int32Array.from(runs.flat(), ({ to }) => to),
+      times: Float64Array.from(runs.flat(), ({ times }) => times),
+      start: startsOf(others),
+      index: Int32Array.from(others.flat(), ({ row }) => row),
+      amount: Float64Array.from(others.flat(), ({ amount }) => amount),
     },
   }
 }

@@ -117,19 +117,15 @@ function partsOf({ rows, columns }: Program): { readonly fixed: number; readonly
   const groups = new Map<number, number[]>()
   columns.forEach((_, c) => groups.set(find(c), [...(groups.get(find(c)) ?? []), c]))
   const parts = [...groups.values()].map((candidates): Part => {
-    const own = new Map<number, number>()
-    const place = (row: number) => {
-      if (!own.has(row)) own.set(row, own.size)
-      return own.get(row)!
-    }
-    const mine = candidates.map((c) => columns[c]!.map((one) => ({ ...one, rows: one.rows.map(place) })))
-    return {
-      candidates,
-      program: flattened(
-        [...own.keys()].map((r) => rows[r]!),
-        mine,
-      ),
-    }
+    const touched = new Set(candidates.flatMap((c) => columns[c]!.flatMap(({ rows: of }) => of)))
+    // In their order: stretches that lie beside each other stay so.
+    const own = [...touched].sort((a, b) => a - b)
+    const place = new Map(own.map((row, i) => [row, i]))
+    const mine = candidates.map((c) =>
+      columns[c]!.map((one) => ({ ...one, rows: one.rows.map((row) => place.get(row)!) })),
+    )
+    const ours = own.map((r) => rows[r]!)
+    return { candidates, program: flattened(ours, mine) }
   })
   return { fixed, parts }
 }
@@ -256,6 +252,7 @@ function move(sums: Float64Array, { rows, amounts }: Column, way: 1 | -1): void 
   for (let i = 0; i < rows.length; i++) sums[rows[i]!]! += way * amounts[i]!
 }
 
+/** What taking another option instead changes; the rows of both are in order and are gone through side by side. */
 function changeOf(
   was: Column,
   next: Column,
@@ -263,10 +260,13 @@ function changeOf(
   soft: (row: number, sum: number) => number,
 ): number {
   let change = next.cost - was.cost
-  const touched = new Map<number, number>()
-  for (let i = 0; i < was.rows.length; i++) touched.set(was.rows[i]!, -was.amounts[i]!)
-  for (let i = 0; i < next.rows.length; i++)
-    touched.set(next.rows[i]!, (touched.get(next.rows[i]!) ?? 0) + next.amounts[i]!)
-  for (const [row, by] of touched) if (by !== 0) change += soft(row, sums[row]! + by) - soft(row, sums[row]!)
+  for (let [i, k] = [0, 0]; i < was.rows.length || k < next.rows.length;) {
+    const [a, b] = [was.rows[i] ?? Infinity, next.rows[k] ?? Infinity]
+    const row = a < b ? a : b
+    let by = 0
+    if (a === row) by -= was.amounts[i++]!
+    if (b === row) by += next.amounts[k++]!
+    if (by !== 0) change += soft(row, sums[row]! + by) - soft(row, sums[row]!)
+  }
   return change
 }
