@@ -9,13 +9,14 @@ import {
   ruleCodes,
   viewPlant,
 } from '@klados/core/training'
+import type { Candidate, Proposal, Question } from '@klados/core/training'
 import type { Piece } from '@klados/core/wood'
 import i18next from 'i18next'
 import { beforeAll, describe, expect, it } from 'vitest'
 import en from '../../../i18n/en.json'
 import { UNITS } from '../../../ui/units.tsx'
 import { cuttingSheet } from './cutting-sheet.ts'
-import { deedWords, remarkWords, whyWords, writtenWhy } from './words.ts'
+import { deedWords, reasonWords, remarkWords, whyWords, writtenWhy } from './words.ts'
 
 beforeAll(() =>
   i18next.init({ lng: 'en', resources: { en: { translation: en } }, interpolation: { escapeValue: false } }),
@@ -89,6 +90,39 @@ describe('the reason of a candidate', () => {
     ]
     expect(whyWords(t, metric, some)).toMatch(/^thick, 9 mm; near the head$/)
     expect(whyWords(t, metric, [...some, judgement('below-graft', 'bars', 0)])).toBe('from below the graft')
+  })
+})
+
+describe('what is taken off though nothing speaks against it', () => {
+  const spare = (budsNow: number, rules: readonly object[] = []) => {
+    const option = (id: string, deed: string, buds: number) => ({ id, deed, buds })
+    const candidate = {
+      pieceId: 'b',
+      judgements: [],
+      options: [option('off', 'off', 0), option('left', 'lay', 10), option('right', 'lay', 12)],
+    } as unknown as Candidate
+    const question = { rules, buds: { aim: 40, min: 36, max: 44, costPerBud: 1 } } as unknown as Question
+    const chosen = new Map([
+      ['a', option('left', 'lay', 12)],
+      ['b', option('off', 'off', 0)],
+    ])
+    return reasonWords(t, metric, candidate, {
+      question,
+      proposal: { chosen, buds: budsNow } as unknown as Proposal,
+    })
+  }
+  it('has the rule that is full for its reason, else the buds, else the room', () => {
+    const full = {
+      code: 'two-at-head',
+      max: 1,
+      options: [
+        ['a', 'left'],
+        ['b', 'left'],
+      ],
+    }
+    expect(spare(30, [full])).toBe('at most two canes at the head')
+    expect(spare(36)).toBe('the buds are enough without it')
+    expect(spare(34)).toBe('no room for it')
   })
 })
 

@@ -54,13 +54,13 @@ export function whyWords(t: TFunction, units: Units, judgements: readonly Judgem
 }
 
 /**
- * The same for what is taken off though nothing speaks against it: the rule that has no place for it any more, else that
- * there is no room.
+ * The same for what is taken off though nothing speaks against it: the rule that has no place for it any more, that the
+ * buds are enough, else that there is no room.
  */
 export function reasonWords(
   t: TFunction,
   units: Units,
-  { pieceId, judgements }: Candidate,
+  { pieceId, judgements, options }: Candidate,
   { question, proposal }: { readonly question: Question; readonly proposal: Proposal },
   most = 3,
 ): string {
@@ -73,7 +73,12 @@ export function reasonWords(
       options.some(([id]) => id === pieceId) &&
       options.filter(([id, optionId]) => proposal.chosen.get(id)?.id === optionId).length >= max,
   )
-  return full ? t(`choose.rule.${full.code}`) : t('choose.spare')
+  if (full) return t(`choose.rule.${full.code}`)
+  // A stump of it could stand somewhere; what it is there for is to be laid.
+  const laid = options.filter(({ deed }) => deed === 'lay' || deed === 'to-and-fro')
+  const fewest = Math.min(...laid.map(({ buds }) => buds))
+  const isOver = laid.length > 0 && question.buds.costPerBud > 0 && proposal.buds + fewest > question.buds.max
+  return t(isOver ? 'choose.budsEnough' : 'choose.spare')
 }
 
 /** What is done with a piece, as far as its words go. */
