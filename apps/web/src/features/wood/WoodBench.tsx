@@ -164,6 +164,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const unsettled = allUnsettled.filter((one) => one.place.id === place.id)
   const unsettledIds = useMemo(() => new Set(allUnsettled.map((one) => one.tie.id)), [allUnsettled])
   const goToLine = useLasting(goTo)
+  const isDrawn = training !== null && training.view.stems.length > 0
   const row = useRow(place, data, on, reading === 'count')
   const marks = useMemo(() => marksOf(reading, training, choosing), [reading, training, choosing])
   const shown = useMemo(() => windowOf(place, training), [place, training])
@@ -221,8 +222,8 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
             />
           )}
           <PlantWire plants={data.plants} chosenId={plant?.id ?? null} onChoose={goTo} />
-          {/* In a row one counts by numbers; on a phone the plant at hand needs the room. */}
-          <div className={reading === 'count' ? 'max-sm:hidden' : ''}>
+          {/* In a row one counts by numbers, and only a drawn plant has a picture; a phone has no room for it. */}
+          <div className={reading !== 'count' ? '' : isDrawn ? 'max-sm:hidden' : 'hidden'}>
             <Elevation
               label={t('place.drawing', { name: place.body.name })}
               wall={place.body}

@@ -2,7 +2,7 @@ import type { Place } from '@klados/contract'
 import { budState, readTallyLine, rowTotals } from '@klados/core/tally'
 import { formatMass } from '@klados/core/units'
 import type { UnitSystem } from '@klados/core/units'
-import { memo, useMemo, useRef, useState } from 'react'
+import { memo, useEffect, useMemo, useRef, useState } from 'react'
 import { useTranslation } from '../../../i18n/use-translation.tsx'
 import { saveDocument } from '../../../data/saves.ts'
 import { useAppDispatch } from '../../../data/store.ts'
@@ -46,6 +46,10 @@ export function CountTable({
   const units = useUnits()
   const [filter, setFilter] = useState<Filter>('all')
   const shown = useMemo(() => row.filter((line) => isShown(line, filter)), [row, filter])
+  const list = useRef<HTMLDivElement>(null)
+  useEffect(() => {
+    if (list.current) keepInSight(list.current)
+  }, [plantId, shown])
   if (row.length === 0) return <p className="text-slate">{t('tally.none')}</p>
   return (
     <section className="flex min-w-0 flex-col gap-2">
@@ -63,6 +67,7 @@ export function CountTable({
         </button>
       </div>
       <div
+        ref={list}
         className="no-print max-h-[30vh] overflow-auto sm:max-h-[52vh]"
         tabIndex={0}
         role="region"
@@ -111,6 +116,17 @@ export function CountTable({
       <Tags placeName={place.body.name} row={row} />
     </section>
   )
+}
+
+/** The line of the plant at hand, in the middle of a list that it has left; the page itself stays where it is. */
+function keepInSight(list: HTMLElement): void {
+  const line = list.querySelector('[aria-pressed="true"]')?.closest('tr')
+  const head = list.querySelector('thead')
+  if (!line || !head) return
+  const [view, at] = [list.getBoundingClientRect(), line.getBoundingClientRect()]
+  const top = view.top + head.offsetHeight
+  if (at.top >= top && at.bottom <= view.bottom) return
+  list.scrollTop += at.top - top - (view.bottom - top - at.height) / 2
 }
 
 /** What is printed of the row: a tag for each plant. */
