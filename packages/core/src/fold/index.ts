@@ -1,5 +1,7 @@
 export { WITHDRAWAL } from './entry.ts'
 export type { Entry, EntryOf, EntryShapes } from './entry.ts'
+export { folded, goOn } from './go-on.ts'
+export type { Folded } from './go-on.ts'
 export { inForce } from './in-force.ts'
 export { project, projection } from './project.ts'
 export type { Projection } from './project.ts'

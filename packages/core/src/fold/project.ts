@@ -17,9 +17,17 @@ export interface Projection<Shapes extends EntryShapes, Draft> {
    * Changes the draft, which belongs to one fold alone: copying maps for each entry would make it quadratic.
    */
   readonly apply: (draft: Draft, entry: EntryOf<Shapes>) => void
+  /** The draft once more, so that one can go on from it and have it as it was; where that is asked of it. */
+  readonly copy?: (draft: Draft) => Draft
 }
 
-export const projection = <const Shapes extends EntryShapes, Draft>(of: Projection<Shapes, Draft>) => of
+export const projection = <
+  const Shapes extends EntryShapes,
+  Draft,
+  P extends Projection<Shapes, Draft> = Projection<Shapes, Draft>,
+>(
+  of: P & Projection<Shapes, Draft>,
+) => of
 
 /**
  * The state at the end of a day (of all time without one): the fold of the entries in force, in the order of

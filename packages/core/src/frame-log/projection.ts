@@ -57,6 +57,16 @@ export const frameLogProjection = projection({
   kinds: frameEntries,
   initial: () => new Map<string, Draft>(),
   apply,
+  copy: (frames: Map<string, Draft>) => new Map([...frames].map(([id, one]) => [id, copyOf(one)])),
+})
+
+const copyOf = ({ fixings, posts, drives, tensions, lifted, cover }: Draft): Draft => ({
+  fixings: new Map(fixings),
+  posts: new Map(posts),
+  drives: new Map(drives),
+  tensions: new Map(tensions),
+  lifted: new Map(lifted),
+  cover,
 })
 
 function apply(frames: Map<string, Draft>, entry: EntryOf<typeof frameEntries>): void {

@@ -38,6 +38,40 @@ export const emptyDraft = (): WoodDraft => ({
   misfits: [],
 })
 
+const listsOf = (lists: ReadonlyMap<string, readonly string[]>): Map<string, string[]> =>
+  new Map([...lists].map(([id, list]) => [id, [...list]]))
+
+/** The draft once more; pieces and ties are never changed in place, lists of them are. */
+export const copyOf = ({ pieces, ties, childrenOf, tiesOf, byNearness, misfits }: WoodDraft): WoodDraft => ({
+  pieces: new Map(pieces),
+  ties: new Map(ties),
+  childrenOf: listsOf(childrenOf),
+  tiesOf: listsOf(tiesOf),
+  byNearness: new Set(byNearness),
+  misfits: [...misfits],
+})
+
+/** What stands and what is on, without the wood and the ties that are gone: enough to go on from. */
+export function living({ pieces, ties, childrenOf, tiesOf, byNearness }: WoodDraft): WoodDraft {
+  const stands = new Map([...pieces].filter(([, { removedOn }]) => removedOn === null))
+  const on = new Map([...ties].filter(([, { endedOn }]) => endedOn === null))
+  const only = (lists: ReadonlyMap<string, readonly string[]>, there: ReadonlyMap<string, unknown>) =>
+    new Map(
+      [...lists].flatMap(([id, list]) => {
+        const left = list.filter((one) => there.has(one))
+        return stands.has(id) && left.length > 0 ? [[id, left] as const] : []
+      }),
+    )
+  return {
+    pieces: stands,
+    ties: on,
+    childrenOf: only(childrenOf, stands),
+    tiesOf: only(tiesOf, on),
+    byNearness: new Set([...byNearness].filter((id) => stands.has(id) || on.has(id))),
+    misfits: [],
+  }
+}
+
 /** Lengths nearer than this are the same. */
 export const SAME_M = 1e-9
 

@@ -1,5 +1,6 @@
 export type { Parent, Support } from './address.ts'
 export type { Misfit, WoodDraft as WoodState } from './draft.ts'
+export { living } from './draft.ts'
 export { woodEntries } from './entries.ts'
 export { woodProjection } from './projection.ts'
 export type { WoodEntry } from './projection.ts'

@@ -5,6 +5,7 @@ import {
   SAME_M,
   addPiece,
   addTie,
+  copyOf,
   cutPiece,
   emptyDraft,
   endTie,
@@ -30,6 +31,7 @@ export const woodProjection = projection({
   kinds: woodEntries,
   initial: emptyDraft,
   apply,
+  copy: copyOf,
 })
 
 function apply(draft: WoodDraft, entry: WoodEntry): void {
