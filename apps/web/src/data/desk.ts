@@ -1,10 +1,18 @@
 import type { StoredEntry } from '@klados/contract'
+import type { FoldedUp, KeptJournal, PlaceHistory } from './copy/copy-store.ts'
 import type { SyncDesk } from './sync/desk.ts'
 
-/** The journal as this device keeps it, for whoever was signed in here last. */
+/** The journal as this device keeps it, for whoever was signed in here last; `null` where it keeps nothing. */
 export interface JournalCopy {
-  readonly entries: (gardenId: string) => Promise<StoredEntry[]>
+  readonly open: (gardenId: string) => Promise<KeptJournal | null>
   readonly keep: (gardenId: string, after: number, entries: readonly StoredEntry[]) => Promise<void>
+  readonly place: (gardenId: string, placeId: string) => Promise<PlaceHistory | null>
+  readonly parts: (
+    gardenId: string,
+    parts: readonly string[],
+  ) => Promise<ReadonlyMap<string, readonly StoredEntry[]> | null>
+  /** Folds what has gained entries, in a thread of its own. */
+  readonly foldUp: (gardenId: string) => Promise<FoldedUp | null>
   readonly drop: (gardenId: string) => Promise<void>
 }
 

@@ -1,8 +1,10 @@
-import type { JournalPage } from '@klados/contract'
+import type { JournalPage, StoredEntry } from '@klados/contract'
 import type { EntryBodies, EntryKind, JournalEntry } from '@klados/core/journal'
 import type { CalendarDate } from '@klados/core/season'
 import { createSlice, original } from '@reduxjs/toolkit'
 import type { Action, PayloadAction, Reducer, ThunkAction } from '@reduxjs/toolkit'
+import type { FoldedUp, KeptJournal } from './copy/copy-store.ts'
+import type { PartFold } from './copy/part-fold.ts'
 import { todayHere } from './dates.ts'
 import { placeKey, plantKey, withAdded } from './parts.ts'
 import type { Parts } from './parts.ts'
@@ -16,11 +18,27 @@ export interface WithJournal extends WithSync {
 }
 type JournalThunk<R> = ThunkAction<R, WithJournal, Desk, Action>
 
-interface JournalState {
+/** Everything, or those that are named. */
+export type Some = 'all' | ReadonlySet<string>
+export const isAmong = (some: Some, one: string): boolean => some === 'all' || some.has(one)
+const withMore = (some: Some, more: Iterable<string>): Some =>
+  some === 'all' ? some : new Set([...some, ...more])
+const NOTHING: ReadonlySet<string> = new Set()
+
+export interface JournalState {
   readonly gardenId: string | null
-  /** What the server has, by plant and by place. */
-  readonly byPlant: Parts
-  readonly byPlace: Parts
+  /**
+   * What the server has, by plant: all of it for the parts that are at hand, else what came after the part's fold.
+   */
+  readonly byPlant: Parts<StoredEntry>
+  /** All that was written at the places that are at hand. */
+  readonly byPlace: Parts<StoredEntry>
+  readonly partsAtHand: Some
+  readonly placesAtHand: Some
+  /** What each part came to, as far as the copy on this device has folded it. */
+  readonly folds: ReadonlyMap<string, PartFold>
+  /** How far the folds go; 0 without any. */
+  readonly foldedTo: number
   readonly last: number
   /** Written here and taken by the server, and not read back from it yet. */
   readonly acknowledged: readonly JournalEntry[]
@@ -31,6 +49,10 @@ const initialState: JournalState = {
   gardenId: null,
   byPlant: new Map(),
   byPlace: new Map(),
+  partsAtHand: 'all',
+  placesAtHand: 'all',
+  folds: new Map(),
+  foldedTo: 0,
   last: 0,
   acknowledged: [],
   status: 'empty',
@@ -38,6 +60,14 @@ const initialState: JournalState = {
 
 /** The state itself: what it holds is never changed in place, and is more than a draft of it should be made of. */
 const plain = (state: unknown): JournalState => original(state) as JournalState
+
+/** Both lists in the order of their numbers, each entry once. */
+function merged(kept: readonly StoredEntry[], more: readonly StoredEntry[]): readonly StoredEntry[] {
+  const last = kept.at(-1)?.seq ?? 0
+  const there = new Set(more.some(({ seq }) => seq <= last) ? kept.map(({ seq }) => seq) : [])
+  const added = more.filter(({ seq }) => !there.has(seq))
+  return added.length === 0 ? kept : [...kept, ...added].sort((a, b) => a.seq - b.seq)
+}
 
 const slice = createSlice({
   name: 'journal',
@@ -48,18 +78,80 @@ const slice = createSlice({
       gardenId: payload,
       status: 'reading',
     }),
+    /** What this device has of the garden: all entries, or the folds and what came after them. */
+    begun: (draft, { payload }: PayloadAction<KeptJournal>) => {
+      const { last, foldedTo, folds, entries } = payload
+      const isFolded = foldedTo > 0
+      return {
+        ...plain(draft),
+        byPlant: withAdded(new Map(), entries, plantKey),
+        byPlace: isFolded ? new Map() : withAdded(new Map(), entries, placeKey),
+        partsAtHand: isFolded ? NOTHING : 'all',
+        placesAtHand: isFolded ? NOTHING : 'all',
+        folds: new Map(folds.map((one) => [one.part, one])),
+        foldedTo,
+        last,
+        status: 'ready',
+      }
+    },
     received: (draft, action: PayloadAction<Omit<JournalPage, 'head'> & { isWhole: boolean }>) => {
       const state = plain(draft)
       const { entries, last, isWhole } = action.payload
       const stored = new Set(entries.map((entry) => entry.id))
+      const atHand = entries.filter(({ placeId }) => isAmong(state.placesAtHand, placeId))
       return {
         ...state,
         byPlant: withAdded(state.byPlant, entries, plantKey),
-        byPlace: withAdded(state.byPlace, entries, placeKey),
+        byPlace: withAdded(state.byPlace, atHand, placeKey),
         last,
         acknowledged: state.acknowledged.filter((entry) => !stored.has(entry.id)),
         status: isWhole ? 'ready' : state.status,
       }
+    },
+    /** All entries of some parts, and of a place where it was one that was asked for. */
+    brought: (
+      draft,
+      {
+        payload,
+      }: PayloadAction<{
+        parts: Parts<StoredEntry>
+        place?: { id: string; entries: readonly StoredEntry[] }
+      }>,
+    ) => {
+      const state = plain(draft)
+      const { parts, place } = payload
+      const byPlant = new Map(state.byPlant)
+      for (const [key, entries] of parts) byPlant.set(key, merged(entries, state.byPlant.get(key) ?? []))
+      const partsAtHand = withMore(state.partsAtHand, parts.keys())
+      if (!place) return { ...state, byPlant, partsAtHand }
+      // What has come since the copy was asked lies here already.
+      const since = [...state.byPlant.values()].flatMap((entries) =>
+        entries.filter(({ placeId, seq }) => placeId === place.id && seq > state.foldedTo),
+      )
+      const sorted = since.sort((a, b) => a.seq - b.seq)
+      return {
+        ...state,
+        byPlant,
+        partsAtHand,
+        byPlace: new Map(state.byPlace).set(place.id, merged(place.entries, sorted)),
+        placesAtHand: withMore(state.placesAtHand, [place.id]),
+      }
+    },
+    /** Folds that go further than those that are here: what they hold is not wanted as entries any more. */
+    foldedUp: (draft, { payload }: PayloadAction<FoldedUp>) => {
+      const state = plain(draft)
+      const { upTo, folds } = payload
+      if (state.partsAtHand === 'all') return { ...state, foldedTo: upTo }
+      const byPlant = new Map(state.byPlant)
+      for (const [key, entries] of state.byPlant) {
+        if (isAmong(state.partsAtHand, key)) continue
+        const left = entries.filter(({ seq }) => seq > upTo)
+        if (left.length === 0) byPlant.delete(key)
+        else if (left.length < entries.length) byPlant.set(key, left)
+      }
+      const all = new Map(state.folds)
+      for (const one of folds) all.set(one.part, one)
+      return { ...state, byPlant, folds: all, foldedTo: upTo }
     },
     failed: (draft) => {
       const state = plain(draft)
@@ -73,7 +165,7 @@ const slice = createSlice({
 })
 
 export const journalReducer = slice.reducer as Reducer<JournalState>
-export const { acknowledged } = slice.actions
+export const { acknowledged, opened, begun, received, brought, foldedUp } = slice.actions
 
 /** Reads the garden's journal from the start, or what is new since the last reading. */
 export const openJournal =
@@ -81,12 +173,11 @@ export const openJournal =
   async (dispatch, getState, { copy }) => {
     if (getState().journal.gardenId !== gardenId) {
       dispatch(slice.actions.opened(gardenId))
-      const entries = await copy.entries(gardenId)
+      const kept = await copy.open(gardenId)
       const { journal } = getState()
-      const last = entries.at(-1)?.seq
       // What this device has opens at once; the server is asked for what is after it.
-      if (journal.gardenId === gardenId && journal.last === 0 && last !== undefined)
-        dispatch(slice.actions.received({ entries, last, isWhole: true }))
+      if (kept && kept.last > 0 && journal.gardenId === gardenId && journal.last === 0)
+        dispatch(slice.actions.begun(kept))
     }
     await dispatch(readOn())
   }
@@ -100,7 +191,7 @@ export const readOn =
     try {
       for (;;) {
         const { last } = getState().journal
-        const page = await request<JournalPage>('GET', `/gardens/${gardenId}/journal?after=${last}`)
+        const page = await readAfter(gardenId, last)
         // Another reading may have come first, or another garden been opened: then this page is old.
         if (getState().journal.gardenId !== gardenId || getState().journal.last !== last) return
         if (page.head < last) {
@@ -109,6 +200,8 @@ export const readOn =
           dispatch(slice.actions.opened(gardenId))
           continue
         }
+        if (last === 0 && page.head > MANY && (await dispatch(readAside(gardenId, page)))) continue
+        if (getState().journal.gardenId !== gardenId || getState().journal.last !== last) return
         for (const { id } of page.entries) clock.see(id)
         void copy.keep(gardenId, last, page.entries)
         dispatch(slice.actions.received({ ...page, isWhole: page.last === last }))
@@ -117,6 +210,76 @@ export const readOn =
     } catch {
       dispatch(slice.actions.failed())
     }
+  }
+
+const readAfter = (gardenId: string, last: number) =>
+  request<JournalPage>('GET', `/gardens/${gardenId}/journal?after=${last}`)
+
+/** Of more entries the first reading goes to the device alone and is folded there. */
+const MANY = 20_000
+
+/** Reads a long journal past the memory of this window; tells whether it could be begun from there. */
+const readAside =
+  (gardenId: string, first: JournalPage): JournalThunk<Promise<boolean>> =>
+  async (dispatch, getState, { clock, copy }) => {
+    const isOurs = () => getState().journal.gardenId === gardenId && getState().journal.last === 0
+    if ((await copy.open(gardenId)) === null) return false
+    for (let [page, after] = [first, 0]; ; page = await readAfter(gardenId, after)) {
+      for (const { id } of page.entries) clock.see(id)
+      await copy.keep(gardenId, after, page.entries)
+      after = page.last
+      if (!isOurs() || page.entries.length === 0 || after >= page.head) break
+    }
+    if (!isOurs() || (await copy.foldUp(gardenId)) === null) return false
+    const kept = await copy.open(gardenId)
+    if (!isOurs() || kept === null || kept.foldedTo === 0) return false
+    dispatch(slice.actions.begun(kept))
+    return true
+  }
+
+/** Has all entries of a place brought here, and of every plant that stood there. */
+export const bringPlace =
+  (placeId: string): JournalThunk<Promise<void>> =>
+  async (dispatch, getState, { copy }) => {
+    const { gardenId } = getState().journal
+    if (gardenId === null) return
+    const history = await copy.place(gardenId, placeId)
+    if (getState().journal.gardenId !== gardenId) return
+    if (history)
+      dispatch(
+        slice.actions.brought({ parts: history.parts, place: { id: placeId, entries: history.entries } }),
+      )
+    else await dispatch(readAgain())
+  }
+
+/** Has all entries of some parts brought here: their folds alone do not tell what was written since. */
+export const bringParts =
+  (parts: readonly string[]): JournalThunk<Promise<void>> =>
+  async (dispatch, getState, { copy }) => {
+    const { gardenId } = getState().journal
+    if (gardenId === null) return
+    const entries = await copy.parts(gardenId, parts)
+    if (getState().journal.gardenId !== gardenId) return
+    if (entries) dispatch(slice.actions.brought({ parts: entries }))
+    else await dispatch(readAgain())
+  }
+
+/** The device keeps nothing any more: all of it is read from the server into memory. */
+const readAgain = (): JournalThunk<Promise<void>> => async (dispatch, getState) => {
+  const { gardenId } = getState().journal
+  if (gardenId === null) return
+  dispatch(slice.actions.opened(gardenId))
+  await dispatch(readOn())
+}
+
+/** Folds on this device what has been read since the last time; tells whether it could. */
+export const foldOn =
+  (): JournalThunk<Promise<boolean>> =>
+  async (dispatch, getState, { copy }) => {
+    const { gardenId } = getState().journal
+    const done = gardenId === null ? null : await copy.foldUp(gardenId)
+    if (done && getState().journal.gardenId === gardenId) dispatch(slice.actions.foldedUp(done))
+    return done !== null
   }
 
 export type NewEntry = {

@@ -1,4 +1,7 @@
+import type { Folded } from '@klados/core/fold'
 import type { JournalEntry } from '@klados/core/journal'
+import { isAmong } from './journal.ts'
+import type { Some } from './journal.ts'
 import { grouped } from './parts.ts'
 import type { Parts } from './parts.ts'
 
@@ -37,33 +40,76 @@ export function joiner(
   }
 }
 
-interface Folded<S> {
-  readonly entries: readonly JournalEntry[]
-  readonly state: S
+/** What the parts of a journal come to. */
+export interface PartStates<S> {
+  readonly states: ReadonlyMap<string, S>
+  /** Parts whose fold alone does not tell what was written since: their entries are wanted, and till then they stay. */
+  readonly short: readonly string[]
 }
 
+interface Told<S> {
+  readonly entries: readonly JournalEntry[]
+  readonly folded: Folded<S> | undefined
+  readonly isAtHand: boolean
+  readonly state: S
+  readonly isShort: boolean
+}
+
+/** How a part is read: from all of its entries, or on from a fold of them, where that can be told. */
+export interface PartReading<S> {
+  readonly kinds: Readonly<Record<string, unknown>>
+  readonly replay: (entries: readonly JournalEntry[]) => S
+  readonly goOn: (from: Folded<S>, entries: readonly JournalEntry[]) => Folded<S> | null
+}
+const NONE: readonly JournalEntry[] = []
+
 /**
- * Folds each part by itself; one that is the list that it was, or that gained only entries of other kinds, keeps its
- * state, the same object.
+ * Folds each part by itself: all of its entries where they are at hand, else on from what the copy has folded. A part
+ * that is as it was, or that gained only entries of other kinds, keeps its state, the same object.
  */
-export function folder<S>(
-  fold: (entries: readonly JournalEntry[]) => S,
-  kinds: Readonly<Record<string, unknown>>,
-): (parts: Parts) => ReadonlyMap<string, S> {
-  let known = new Map<string, Folded<S>>()
-  let states: ReadonlyMap<string, S> = new Map()
-  return (parts) => {
-    const next = new Map<string, Folded<S>>()
-    let isSame = parts.size === known.size
-    for (const [key, entries] of parts) {
-      const old = known.get(key)
-      const state = old && isForeign(old.entries, entries, kinds) ? old.state : fold(entries)
-      next.set(key, old?.entries === entries ? old : { entries, state })
-      isSame &&= old?.state === state
+export function folder<S>({
+  kinds,
+  replay,
+  goOn,
+}: PartReading<S>): (parts: Parts, folds: ReadonlyMap<string, Folded<S>>, atHand: Some) => PartStates<S> {
+  let known = new Map<string, Told<S>>()
+  let made: PartStates<S> = { states: new Map(), short: [] }
+  const tell = (
+    old: Told<S> | undefined,
+    entries: readonly JournalEntry[],
+    folded: Folded<S> | undefined,
+    isAtHand: boolean,
+  ): Told<S> => {
+    if (old?.entries === entries && old.folded === folded && old.isAtHand === isAtHand) return old
+    // Without a fold all that there is of a part has come since.
+    if (isAtHand || !folded) {
+      const isAsBefore = old && !old.isShort && isForeign(old.entries, entries, kinds)
+      const state =
+        isAsBefore && old.isAtHand === isAtHand && old.folded === folded ? old.state : replay(entries)
+      return { entries, folded, isAtHand, state, isShort: false }
     }
+    const on = goOn(folded, entries)
+    return { entries, folded, isAtHand, state: on?.state ?? old?.state ?? folded.state, isShort: on === null }
+  }
+  return (parts, folds, atHand) => {
+    const next = new Map<string, Told<S>>()
+    let isSame = true
+    const add = (key: string) => {
+      const old = known.get(key)
+      const told = tell(old, parts.get(key) ?? NONE, folds.get(key), isAmong(atHand, key))
+      next.set(key, told)
+      isSame &&= old?.state === told.state && old.isShort === told.isShort
+    }
+    for (const key of folds.keys()) add(key)
+    for (const key of parts.keys()) if (!folds.has(key)) add(key)
+    isSame &&= next.size === known.size
     known = next
-    if (!isSame) states = new Map([...next].map(([key, { state }]) => [key, state]))
-    return states
+    if (!isSame)
+      made = {
+        states: new Map([...next].map(([key, { state }]) => [key, state])),
+        short: [...next].flatMap(([key, { isShort }]) => (isShort ? [key] : [])),
+      }
+    return made
   }
 }
 

@@ -19,6 +19,12 @@ const entry = (plantId: string | null, placeId = 'place') =>
 const idsOf = (parts: Parts) =>
   Object.fromEntries([...parts].map(([key, entries]) => [key, entries.map(({ id }) => id)]))
 
+/** Folds parts of which all entries are at hand. */
+function whole<S>(replay: (entries: readonly JournalEntry[]) => S) {
+  const fold = folder({ kinds: noteKind, replay, goOn: () => null })
+  return (parts: Parts) => fold(parts, new Map(), 'all').states
+}
+
 describe('entries by what they are about', () => {
   it('are all there once, in their order, however they arrived and whatever is on its way', () => {
     const entries = fc.array(fc.constantFrom('a', 'b', 'c', null), { maxLength: 20 })
@@ -41,10 +47,10 @@ describe('entries by what they are about', () => {
     const stored = withAdded(new Map(), [a, b], plantKey)
     const join = joiner(plantKey)
     const folded: string[] = []
-    const fold = folder((entries) => {
+    const fold = whole((entries) => {
       folded.push(entries[0]!.plantId!)
       return entries.length
-    }, noteKind)
+    })
     expect(Object.fromEntries(fold(join(stored, [])))).toEqual({ a: 1, b: 1 })
     const tap = entry('a')
     expect(fold(join(stored, [tap])).get('a')).toBe(2)
@@ -59,7 +65,7 @@ describe('entries by what they are about', () => {
   it('of other kinds leave a state as it is, the same object, unless they stand in place of another', () => {
     const [a, b] = [entry('a'), entry('b')]
     const stored = withAdded(new Map(), [a, b], plantKey)
-    const fold = folder((entries) => ({ entries }), noteKind)
+    const fold = whole((entries) => ({ entries }))
     const before = fold(stored)
     const counted = { ...entry('a'), kind: 'plant.tallied' } as JournalEntry
     expect(fold(withAdded(stored, [counted], plantKey))).toBe(before)

@@ -1,7 +1,7 @@
 import type { JournalEntry } from '@klados/core/journal'
 
 /** Entries by what they are about: a tap on one plant leaves all other lists as they were, the same objects. */
-export type Parts = ReadonlyMap<string, readonly JournalEntry[]>
+export type Parts<E extends JournalEntry = JournalEntry> = ReadonlyMap<string, readonly E[]>
 
 /** A plant's wood is told by its own entries alone, and those of no plant by their place's. */
 export const plantKey = ({ plantId, placeId }: JournalEntry): string => plantId ?? `place ${placeId}`
@@ -21,11 +21,11 @@ export function grouped<E extends JournalEntry>(
   return groups
 }
 
-export function withAdded(
-  parts: Parts,
-  entries: readonly JournalEntry[],
+export function withAdded<E extends JournalEntry>(
+  parts: Parts<E>,
+  entries: readonly E[],
   keyOf: (entry: JournalEntry) => string,
-): Parts {
+): Parts<E> {
   if (entries.length === 0) return parts
   const next = new Map(parts)
   for (const [key, added] of grouped(entries, keyOf)) {

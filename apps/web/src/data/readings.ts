@@ -1,17 +1,50 @@
 import { replayFrames, replayWood } from '@klados/core/journal'
 import type { FrameCondition, WoodState } from '@klados/core/journal'
-import { frameEntries } from '@klados/core/frame-log'
+import { goOn } from '@klados/core/fold'
+import type { Folded } from '@klados/core/fold'
+import { frameEntries, frameLogProjection } from '@klados/core/frame-log'
 import { woodEntries, woodProjection } from '@klados/core/wood'
 import type { Piece, Tie } from '@klados/core/wood'
 import { createSelector } from '@reduxjs/toolkit'
-import { selectByPlace, selectByPlant } from './entries.ts'
+import type { PartFold } from './copy/part-fold.ts'
+import { selectByPlant } from './entries.ts'
+import type { WithJournal } from './journal.ts'
 import { folder } from './part-folds.ts'
 
 // Apart from the journal itself: what reads wood out of it comes with the screens that show wood, and not
 // with the door.
 
+type FrameConditions = ReadonlyMap<string, FrameCondition>
+type FrameDraft = ReturnType<typeof frameLogProjection.initial>
+
+const selectFolds = ({ journal }: WithJournal) => journal.folds
+const selectAtHand = ({ journal }: WithJournal) => journal.partsAtHand
+const foldsOf = <S>(of: (fold: PartFold) => Folded<S>) =>
+  createSelector([selectFolds], (folds) => new Map([...folds].map(([key, fold]) => [key, of(fold)])))
+
+const selectWood = createSelector(
+  [selectByPlant, foldsOf(({ wood }) => wood), selectAtHand],
+  folder<WoodState>({
+    kinds: woodEntries,
+    replay: replayWood,
+    goOn: (from, entries) => goOn(woodProjection, from, entries),
+  }),
+)
 /** Wood and ties of each plant as they are now; a plant of which nothing was written is the state that it was. */
-export const selectWoodByPlant = createSelector([selectByPlant], folder(replayWood, woodEntries))
+export const selectWoodByPlant = createSelector([selectWood], ({ states }) => states)
+
+const selectFrames = createSelector(
+  [selectByPlant, foldsOf(({ frames }) => frames), selectAtHand],
+  folder<FrameConditions>({
+    kinds: frameEntries,
+    replay: replayFrames,
+    goOn: (from, entries) => goOn(frameLogProjection, from as Folded<FrameDraft>, entries),
+  }),
+)
+/** Parts whose entries are wanted before they can be told. */
+export const selectShort = createSelector([selectWood, selectFrames], (wood, frames) => [
+  ...new Set([...wood.short, ...frames.short]),
+])
 
 export interface WoodNow {
   readonly pieces: ReadonlyMap<string, Piece>
@@ -29,12 +62,10 @@ export const selectWoodNow = createSelector([selectWoodByPlant], (byPlant): Wood
   return { pieces, ties }
 })
 
-const selectFramesByPlace = createSelector([selectByPlace], folder(replayFrames, frameEntries))
-
 /** What has been built of each frame, and how it is, by frame id. */
 export const selectFramesNow = createSelector(
-  [selectFramesByPlace],
-  (byPlace): ReadonlyMap<string, FrameCondition> => new Map([...byPlace.values()].flatMap((one) => [...one])),
+  [selectFrames],
+  ({ states }): FrameConditions => new Map([...states.values()].flatMap((one) => [...one])),
 )
 
 /** What these plants make together. */

@@ -1,12 +1,13 @@
 import { v7 as uuidv7 } from 'uuid'
 import { api } from './api.ts'
 import { versionHeard, watchConnection } from './connection.ts'
-import { journalCopy, watchCopy } from './copy/copy.ts'
+import { SMALL, journalCopy, watchCopy } from './copy/copy.ts'
 import type { Desk } from './desk.ts'
 import { browserStorage } from './draft-keeper.ts'
 import { settled } from './drafts.ts'
 import { flushDrafts, watchDrafts } from './live-drafts.ts'
-import { acknowledged, readOn } from './journal.ts'
+import { acknowledged, bringParts, foldOn, readOn } from './journal.ts'
+import { selectShort } from './readings.ts'
 import { register } from '../offline/register.ts'
 import { onSignedOut, onSkew, onVersion } from './request.ts'
 import { upsert } from './saves.ts'
@@ -82,6 +83,7 @@ export function startSync(store: AppStore, desk: Desk): void {
   watchAccount(store, writer, sender, (id) => {
     void adopt(sync, store, id).then(sync.wake)
   })
+  watchFolds(store, setTimer)
   watchConnection(store, () => {
     sync.wake()
     store.dispatch(api.util.invalidateTags(['Session', 'Place', 'Frame', 'Plant', 'Stores']))
@@ -115,6 +117,35 @@ export function startSync(store: AppStore, desk: Desk): void {
 function setTimer(work: () => void, ms: number): () => void {
   const timer = setTimeout(work, ms)
   return () => clearTimeout(timer)
+}
+
+/** So many entries are read on top of the folds before they are folded too. */
+const FOLD_FROM = 200
+/** Not while one waits for the first screen. */
+const FOLD_AFTER_MS = 4000
+
+/** Brings the entries that a fold alone cannot be gone on from, and folds now and then what has been read. */
+function watchFolds(store: AppStore, setTimer: (work: () => void, ms: number) => () => void): void {
+  const asked = new Set<string>()
+  let isFolding = false
+  const look = () => {
+    const state = store.getState()
+    const { status, last, foldedTo, partsAtHand, gardenId } = state.journal
+    if (status !== 'ready') return
+    const short =
+      partsAtHand === 'all' ? [] : selectShort(state).filter((part) => !asked.has(`${gardenId} ${part}`))
+    if (short.length > 0) {
+      for (const part of short) asked.add(`${gardenId} ${part}`)
+      void store.dispatch(bringParts(short))
+    }
+    if (isFolding || last <= SMALL || last - foldedTo < FOLD_FROM) return
+    isFolding = true
+    setTimer(() => {
+      // A device that would not fold is not asked again by this window.
+      void store.dispatch(foldOn()).then((isDone) => (isFolding = !isDone))
+    }, FOLD_AFTER_MS)
+  }
+  store.subscribe(look)
 }
 
 /** The server has it: what is on screen goes on from there. */

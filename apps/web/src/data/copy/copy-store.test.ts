@@ -3,11 +3,24 @@ import type { StoredEntry } from '@klados/contract'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { createCopyStore } from './copy-store.ts'
+import type { CopyStore } from './copy-store.ts'
+import { FOLD_VERSION, foldPart } from './part-fold.ts'
 
 let stores = 0
 const fresh = () => createCopyStore(`copy-${++stores}`)
 const entry = (seq: number): StoredEntry =>
-  ({ seq, id: `entry-${seq}`, kind: 'note.written', body: { v: 1, text: String(seq) } }) as StoredEntry
+  ({
+    seq,
+    id: `entry-${seq}`,
+    placeId: `place-${seq % 2}`,
+    plantId: seq % 3 === 0 ? null : `plant-${seq % 3}`,
+    at: '2026-03-01',
+    supersedes: null,
+    kind: 'note.written',
+    body: { v: 1, text: String(seq) },
+  }) as unknown as StoredEntry
+const entriesOf = async (copy: CopyStore, account: string, garden: string) =>
+  (await copy.journal(account, garden, 1e9)).entries
 const page = (from: number, to: number) => Array.from({ length: to - from }, (_, i) => entry(from + 1 + i))
 
 describe('the copy on this device', () => {
@@ -32,12 +45,43 @@ describe('the copy on this device', () => {
           const copy = fresh()
           for (const [after, count] of pages)
             await copy.keepEntries('anna', 'g', after, page(after, after + count))
-          const kept = (await copy.entries('anna', 'g')).map(({ seq }) => seq)
+          const kept = (await entriesOf(copy, 'anna', 'g')).map(({ seq }) => seq)
           expect(kept).toEqual(kept.map((_, i) => i + 1))
         },
       ),
       { numRuns: 60 },
     )
+  })
+
+  it('folds what came, says how far, and then gives the folds and what came after them', async () => {
+    const copy = fresh()
+    await copy.keepEntries('anna', 'g', 0, page(0, 10))
+    const first = await copy.foldUp('anna', 'g', FOLD_VERSION, foldPart)
+    expect(first.upTo).toBe(10)
+    expect(first.folds).toHaveLength(4)
+    await copy.keepEntries('anna', 'g', 10, page(10, 12))
+    const lean = await copy.journal('anna', 'g', 5)
+    expect(lean).toMatchObject({ last: 12, foldedTo: 10 })
+    expect(lean.entries.map(({ seq }) => seq)).toEqual([11, 12])
+    expect(lean.folds.map(({ part }) => part).sort()).toEqual(first.folds.map(({ part }) => part).sort())
+    // A small garden is given whole, and so is one whose folds are of other rules once it is folded anew.
+    expect((await copy.journal('anna', 'g', 100)).entries).toHaveLength(12)
+    const next = await copy.foldUp('anna', 'g', FOLD_VERSION, foldPart)
+    expect([next.upTo, next.folds.length]).toEqual([12, 2])
+    expect((await copy.foldUp('anna', 'g', 'other rules', foldPart)).folds).toHaveLength(4)
+    await copy.dropGarden('anna', 'g')
+    expect(await copy.journal('anna', 'g', 5)).toEqual({ last: 0, foldedTo: 0, folds: [], entries: [] })
+  })
+
+  it('gives the entries of a place, and all of each plant that was written of there', async () => {
+    const copy = fresh()
+    await copy.keepEntries('anna', 'g', 0, page(0, 12))
+    const { entries, parts } = await copy.place('anna', 'g', 'place-0')
+    expect(entries.map(({ seq }) => seq)).toEqual([2, 4, 6, 8, 10, 12])
+    expect([...parts.keys()].sort()).toEqual(['place place-0', 'plant-1', 'plant-2'])
+    // The plant was at the other place as well.
+    expect(parts.get('plant-1')!.map(({ seq }) => seq)).toEqual([1, 4, 7, 10])
+    expect((await copy.part('anna', 'g', 'plant-2')).map(({ seq }) => seq)).toEqual([2, 5, 8, 11])
   })
 
   it('keeps gardens and accounts apart, and drops one without the other', async () => {
@@ -49,19 +93,19 @@ describe('the copy on this device', () => {
       }
     await copy.keepAnswer('anna', '/session', null, 'session')
     await copy.dropGarden('anna', 'g')
-    expect(await copy.entries('anna', 'g')).toEqual([])
-    expect(await copy.entries('anna', 'h')).toHaveLength(3)
-    expect(await copy.entries('ben', 'g')).toHaveLength(3)
+    expect(await entriesOf(copy, 'anna', 'g')).toEqual([])
+    expect(await entriesOf(copy, 'anna', 'h')).toHaveLength(3)
+    expect(await entriesOf(copy, 'ben', 'g')).toHaveLength(3)
     expect(await copy.answers('anna', ['/gardens/g', '/gardens/h', '/session'])).toEqual([
       undefined,
       'h',
       'session',
     ])
     await copy.dropAccount('anna')
-    expect(await copy.entries('anna', 'h')).toEqual([])
+    expect(await entriesOf(copy, 'anna', 'h')).toEqual([])
     expect(await copy.answers('anna', ['/session'])).toEqual([undefined])
     expect(await copy.answers('ben', ['/gardens/g'])).toEqual(['g'])
     await copy.dropAccount(null)
-    expect(await copy.entries('ben', 'g')).toEqual([])
+    expect(await entriesOf(copy, 'ben', 'g')).toEqual([])
   })
 })

@@ -1,6 +1,8 @@
 import type { StoredEntry } from '@klados/contract'
 import type { DBSchema } from 'idb'
 import { keptDatabase } from '../kept-database.ts'
+import { plantKey } from '../parts.ts'
+import type { PartFold } from './part-fold.ts'
 
 /** An answer of the server as it was last heard, by what was asked. */
 interface Answer {
@@ -8,11 +10,52 @@ interface Answer {
   readonly data: unknown
 }
 
+interface KeptEntry {
+  readonly accountId: string
+  readonly gardenId: string
+  readonly part: string
+  readonly placeId: string
+  readonly entry: StoredEntry
+}
+
+type InGarden = [accountId: string, gardenId: string]
+type OfGarden = [accountId: string, gardenId: string, of: string]
+
 interface Copied extends DBSchema {
   /** By account and path. */
   answers: { key: [accountId: string, path: string]; value: Answer }
   /** By account, garden and the entry's number there. */
-  entries: { key: [accountId: string, gardenId: string, seq: number]; value: StoredEntry }
+  entries: {
+    key: [accountId: string, gardenId: string, seq: number]
+    value: KeptEntry
+    indexes: { part: OfGarden; place: OfGarden }
+  }
+  /** What each part of a garden's journal came to. */
+  folds: { key: OfGarden; value: PartFold }
+  /** How far all parts of a garden are folded, and by which rules. */
+  folded: { key: InGarden; value: { readonly upTo: number; readonly version: string } }
+}
+
+/** A garden's journal as it lies here. */
+export interface KeptJournal {
+  /** The number of the latest entry here; everything before it is here too. */
+  readonly last: number
+  /** How far the folds go; 0 where there are none, and then the entries are all that there are. */
+  readonly foldedTo: number
+  readonly folds: readonly PartFold[]
+  readonly entries: readonly StoredEntry[]
+}
+
+/** Folds that have changed, and how far all of them go now. */
+export interface FoldedUp {
+  readonly upTo: number
+  readonly folds: readonly PartFold[]
+}
+
+/** The entries of a place, and all entries of each plant that was ever written of there. */
+export interface PlaceHistory {
+  readonly entries: readonly StoredEntry[]
+  readonly parts: ReadonlyMap<string, readonly StoredEntry[]>
 }
 
 /** What this device keeps of what its people have seen, so that it opens without the server and at once with it. */
@@ -24,8 +67,11 @@ export interface CopyStore {
     gardenId: string | null,
     data: unknown,
   ) => Promise<void>
-  /** The journal as far as it is here, in its order. */
-  readonly entries: (accountId: string, gardenId: string) => Promise<StoredEntry[]>
+  /**
+   * The journal as far as it is here. Of at most `small` entries, and where nothing is folded yet, all of them; else
+   * the folds and what came after.
+   */
+  readonly journal: (accountId: string, gardenId: string, small: number) => Promise<KeptJournal>
   /** Entries that follow on `after`; where the copy does not end there they are not kept, so that it has no gaps. */
   readonly keepEntries: (
     accountId: string,
@@ -33,25 +79,58 @@ export interface CopyStore {
     after: number,
     entries: readonly StoredEntry[],
   ) => Promise<void>
+  readonly place: (accountId: string, gardenId: string, placeId: string) => Promise<PlaceHistory>
+  readonly part: (accountId: string, gardenId: string, part: string) => Promise<readonly StoredEntry[]>
+  /** Folds the parts that have gained entries; `fold` is given in, so that only whoever folds loads what folds. */
+  readonly foldUp: (
+    accountId: string,
+    gardenId: string,
+    version: string,
+    fold: (part: string, entries: readonly StoredEntry[]) => PartFold,
+  ) => Promise<FoldedUp>
   readonly dropGarden: (accountId: string, gardenId: string) => Promise<void>
   /** All that was kept for one account, or for all of them. */
   readonly dropAccount: (accountId: string | null) => Promise<void>
 }
 
 const DATABASE = 'klados-copy'
+/** The copy of an earlier release is made anew: it is only a copy. */
+const VERSION = 2
 /** Greater than any key of a string or a number in its place. */
 const LAST: readonly never[] = []
+/** Parts that are folded between two writes. */
+const AT_ONCE = 100
+const STORES = ['answers', 'entries', 'folds', 'folded'] as const
 
 const ofGarden = (accountId: string, gardenId: string) =>
   IDBKeyRange.bound([accountId, gardenId], [accountId, gardenId, LAST])
 const ofAccount = (accountId: string) => IDBKeyRange.bound([accountId], [accountId, LAST])
+const after = (accountId: string, gardenId: string, seq: number) =>
+  IDBKeyRange.bound([accountId, gardenId, seq], [accountId, gardenId, LAST], true)
+const entryOf = ({ entry }: KeptEntry) => entry
 
 export function createCopyStore(name = DATABASE): CopyStore {
-  const database = keptDatabase<Copied>(name, 1, (db) => {
+  const database = keptDatabase<Copied>(name, VERSION, (db) => {
+    for (const store of [...db.objectStoreNames]) db.deleteObjectStore(store)
     db.createObjectStore('answers')
-    db.createObjectStore('entries')
+    db.createObjectStore('folds')
+    db.createObjectStore('folded')
+    const entries = db.createObjectStore('entries')
+    entries.createIndex('part', ['accountId', 'gardenId', 'part'])
+    entries.createIndex('place', ['accountId', 'gardenId', 'placeId'])
   })
+  const lastOf = async (accountId: string, gardenId: string) => {
+    const cursor = await (
+      await database()
+    )
+      .transaction('entries')
+      .store.openKeyCursor(ofGarden(accountId, gardenId), 'prev')
+    return cursor?.key[2] ?? 0
+  }
+  const part = async (accountId: string, gardenId: string, key: string) =>
+    (await (await database()).getAllFromIndex('entries', 'part', [accountId, gardenId, key])).map(entryOf)
   return {
+    part,
     answers: async (accountId, paths) => {
       const store = (await database()).transaction('answers').store
       const found = await Promise.all(paths.map((path) => store.get([accountId, path])))
@@ -60,35 +139,110 @@ export function createCopyStore(name = DATABASE): CopyStore {
     keepAnswer: async (accountId, path, gardenId, data) => {
       await (await database()).put('answers', { gardenId, data }, [accountId, path])
     },
-    entries: async (accountId, gardenId) =>
-      (await database()).getAll('entries', ofGarden(accountId, gardenId)),
-    keepEntries: async (accountId, gardenId, after, entries) => {
+    journal: async (accountId, gardenId, small) => {
+      const db = await database()
+      const [last, folded] = [
+        await lastOf(accountId, gardenId),
+        await db.get('folded', [accountId, gardenId]),
+      ]
+      // Numbers of a garden have no gaps: the last one is how many there are.
+      const foldedTo = folded && last > small ? folded.upTo : 0
+      const [folds, entries] = await Promise.all([
+        foldedTo > 0 ? db.getAll('folds', ofGarden(accountId, gardenId)) : [],
+        db.getAll('entries', after(accountId, gardenId, foldedTo)),
+      ])
+      return { last, foldedTo, folds, entries: entries.map(entryOf) }
+    },
+    keepEntries: async (accountId, gardenId, from, entries) => {
       const transaction = (await database()).transaction('entries', 'readwrite')
       const last = await transaction.store.openKeyCursor(ofGarden(accountId, gardenId), 'prev')
-      const follows = (last ? last.key[2] : 0) === after
+      const follows = (last ? last.key[2] : 0) === from
       if (follows)
         await Promise.all(
-          entries.map((entry) => transaction.store.put(entry, [accountId, gardenId, entry.seq])),
+          entries.map((entry) =>
+            transaction.store.put(
+              { accountId, gardenId, part: plantKey(entry), placeId: entry.placeId, entry },
+              [accountId, gardenId, entry.seq],
+            ),
+          ),
         )
       await transaction.done
     },
+    place: async (accountId, gardenId, placeId) => {
+      const db = await database()
+      const kept = await db.getAllFromIndex('entries', 'place', [accountId, gardenId, placeId])
+      // A plant that stood elsewhere before has entries there too.
+      const keys = [...new Set(kept.map((one) => one.part))]
+      const lists = await Promise.all(keys.map((key) => part(accountId, gardenId, key)))
+      return { entries: kept.map(entryOf), parts: new Map(keys.map((key, i) => [key, lists[i]!])) }
+    },
+    foldUp: async (accountId, gardenId, version, fold) => {
+      const db = await database()
+      const [upTo, folded] = [
+        await lastOf(accountId, gardenId),
+        await db.get('folded', [accountId, gardenId]),
+      ]
+      const from = folded?.version === version ? folded.upTo : 0
+      const changed =
+        from === 0 ? await partsOf(db, accountId, gardenId) : await partsAfter(db, accountId, gardenId, from)
+      const folds: PartFold[] = []
+      for (let n = 0; n < changed.length; n += AT_ONCE) {
+        const keys = changed.slice(n, n + AT_ONCE)
+        const lists = await Promise.all(keys.map((key) => part(accountId, gardenId, key)))
+        // What comes while this goes on is for the next time: one number says how far all of them go.
+        const made = keys.map((key, k) =>
+          fold(
+            key,
+            lists[k]!.filter(({ seq }) => seq <= upTo),
+          ),
+        )
+        const { store, done } = db.transaction('folds', 'readwrite')
+        for (const one of made) void store.put(one, [accountId, gardenId, one.part])
+        await done
+        folds.push(...made)
+      }
+      await db.put('folded', { upTo, version }, [accountId, gardenId])
+      return { upTo, folds }
+    },
     dropGarden: async (accountId, gardenId) => {
-      const transaction = (await database()).transaction(['answers', 'entries'], 'readwrite')
+      const transaction = (await database()).transaction(STORES, 'readwrite')
       await transaction.objectStore('entries').delete(ofGarden(accountId, gardenId))
+      await transaction.objectStore('folds').delete(ofGarden(accountId, gardenId))
+      await transaction.objectStore('folded').delete([accountId, gardenId])
       const answers = transaction.objectStore('answers')
       for (let at = await answers.openCursor(ofAccount(accountId)); at; at = await at.continue())
         if (at.value.gardenId === gardenId) await at.delete()
       await transaction.done
     },
     dropAccount: async (accountId) => {
-      const transaction = (await database()).transaction(['answers', 'entries'], 'readwrite')
-      for (const store of ['answers', 'entries'] as const) {
+      const transaction = (await database()).transaction(STORES, 'readwrite')
+      for (const store of STORES) {
         if (accountId === null) await transaction.objectStore(store).clear()
         else await transaction.objectStore(store).delete(ofAccount(accountId))
       }
       await transaction.done
     },
   }
+}
+
+type Database = Awaited<ReturnType<ReturnType<typeof keptDatabase<Copied>>>>
+
+/** Every part that a garden's journal has, each found by one step. */
+async function partsOf(db: Database, accountId: string, gardenId: string): Promise<string[]> {
+  const parts: string[] = []
+  const index = db.transaction('entries').store.index('part')
+  for (
+    let cursor = await index.openKeyCursor(ofGarden(accountId, gardenId), 'nextunique');
+    cursor;
+    cursor = await cursor.continue()
+  )
+    parts.push(cursor.key[2])
+  return parts
+}
+
+async function partsAfter(db: Database, accountId: string, gardenId: string, seq: number): Promise<string[]> {
+  const entries = await db.getAll('entries', after(accountId, gardenId, seq))
+  return [...new Set(entries.map((one) => one.part))]
 }
 
 /** The one of this device. */

@@ -6,6 +6,7 @@ import type { JournalCopy } from '../desk.ts'
 import type { AppStore } from '../store.ts'
 import { COPIED_ACCOUNT_KEY } from './account-key.ts'
 import { copyStore } from './copy-store.ts'
+import type { FoldAnswer, FoldJob } from './fold.worker.ts'
 
 /** What is kept of a garden beside its journal: the queries that the screens ask. */
 const AREAS = ['garden', 'places', 'frames', 'plants', 'stores'] as const
@@ -60,20 +61,43 @@ export const openCopy =
       void dispatch(api.endpoints[area as 'places'].initiate(gardenId, { forceRefetch: true }))
   }
 
+/** Gardens of no more entries are shown from the entries themselves: that is as quick, and all of it is at hand. */
+export const SMALL = 3000
+
+/** Asks this device, if somebody's copy lies on it; `null` where there is none, or it cannot be read. */
+async function fromCopy<T>(ask: (accountId: string) => Promise<T>): Promise<T | null> {
+  const accountId = copiedAccount()
+  return accountId === null ? null : ask(accountId).catch(() => null)
+}
+
 /** A device that keeps nothing reads all of it from the server each time. */
 export const journalCopy: JournalCopy = {
-  entries: async (gardenId) => {
-    const accountId = copiedAccount()
-    return accountId === null ? [] : copyStore.entries(accountId, gardenId).catch(() => [])
-  },
+  open: (gardenId) => fromCopy((accountId) => copyStore.journal(accountId, gardenId, SMALL)),
   keep: async (gardenId, after, entries) => {
-    const accountId = copiedAccount()
-    if (accountId === null || entries.length === 0) return
-    await copyStore.keepEntries(accountId, gardenId, after, entries).catch(() => undefined)
+    if (entries.length > 0)
+      await fromCopy((accountId) => copyStore.keepEntries(accountId, gardenId, after, entries))
   },
+  place: (gardenId, placeId) => fromCopy((accountId) => copyStore.place(accountId, gardenId, placeId)),
+  parts: (gardenId, parts) =>
+    fromCopy(async (accountId) => {
+      const lists = await Promise.all(parts.map((part) => copyStore.part(accountId, gardenId, part)))
+      return new Map(parts.map((part, i) => [part, lists[i]!]))
+    }),
+  foldUp: (gardenId) =>
+    fromCopy(
+      (accountId) =>
+        new Promise<FoldAnswer>((resolve, reject) => {
+          const thread = new Worker(new URL('./fold.worker.ts', import.meta.url), { type: 'module' })
+          thread.onerror = () => reject(new Error('Nothing was folded'))
+          thread.onmessage = ({ data }: MessageEvent<FoldAnswer>) => {
+            thread.terminate()
+            resolve(data)
+          }
+          thread.postMessage({ accountId, gardenId } satisfies FoldJob)
+        }),
+    ),
   drop: async (gardenId) => {
-    const accountId = copiedAccount()
-    if (accountId !== null) await copyStore.dropGarden(accountId, gardenId).catch(() => undefined)
+    await fromCopy((accountId) => copyStore.dropGarden(accountId, gardenId))
   },
 }
 
@@ -114,5 +138,6 @@ export function watchCopy(store: AppStore, openGardenId: () => string | null): v
     timer ??= setTimeout(look, KEEP_AFTER_MS)
   }
   store.subscribe(soon)
-  soon()
+  // At once: the journal's first page is read now, and kept for whoever this is.
+  look()
 }

@@ -40,6 +40,7 @@ import { Rings } from './Rings.tsx'
 import { useBenchDrawing } from './use-bench-drawing.ts'
 import { useWoodBench } from './use-bench.ts'
 import type { WoodBenchData } from './use-bench.ts'
+import { useHistory } from '../../data/use-history.ts'
 import { useRecorder } from '../../data/use-recorder.ts'
 import { useUnsettled } from '../../data/unsettled.ts'
 import { UnsettledTies } from '../../ties/UnsettledTies.tsx'
@@ -57,8 +58,10 @@ export function WoodBench() {
   const [search] = useSearchParams()
   const place = places?.find((one) => one.id === placeId)
   const status = useAppSelector((state) => state.journal.status)
+  const isHere = useHistory(placeId)
   if (!places || status === 'empty' || status === 'reading') return <Loading>{t('app.loading')}</Loading>
   if (!place) return <NotHere gardenId={gardenId} />
+  if (!isHere && status === 'ready') return <Loading>{t('app.loading')}</Loading>
   return <OnADay key={`${place.id} ${search}`} gardenId={gardenId} place={place} asked={search.get('on')} />
 }
 
