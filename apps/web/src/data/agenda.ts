@@ -22,6 +22,8 @@ export interface AgendaItem {
   readonly kind: PlantKind
   readonly material: TieMaterial
   readonly look: LookAgain
+  /** What the piece hangs together with. */
+  readonly wood: WoodState
   readonly urgency: Urgency
 }
 
@@ -84,7 +86,7 @@ function itemsOf(
     const material = findTieMaterial(tie.materialId)
     if (tie.endedOn !== null || !piece || !material) return []
     const look = lookAgain(tie, piece, kind, material, hemisphere)
-    return [{ tie, piece, plant, place, kind, material, look, urgency: urgencyOf(look.dueOn, today) }]
+    return [{ tie, piece, plant, place, kind, material, look, wood, urgency: urgencyOf(look.dueOn, today) }]
   })
 }
 

@@ -13,6 +13,8 @@ export interface JournalCopy {
   ) => Promise<ReadonlyMap<string, readonly StoredEntry[]> | null>
   /** Folds what has gained entries, in a thread of its own. */
   readonly foldUp: (gardenId: string) => Promise<FoldedUp | null>
+  /** Reads a long journal onto this device, past this window, and folds it there. */
+  readonly readAll: (gardenId: string) => Promise<{ readonly greatestId: string | null } | null>
   readonly drop: (gardenId: string) => Promise<void>
 }
 

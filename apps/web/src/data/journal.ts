@@ -9,6 +9,7 @@ import { todayHere } from './dates.ts'
 import { placeKey, plantKey, withAdded } from './parts.ts'
 import type { Parts } from './parts.ts'
 import { request } from './request.ts'
+import { greatestId } from './sync/clock.ts'
 import type { WithSync } from './sync/slice.ts'
 import type { Desk } from './desk.ts'
 
@@ -200,9 +201,10 @@ export const readOn =
           dispatch(slice.actions.opened(gardenId))
           continue
         }
-        if (last === 0 && page.head > MANY && (await dispatch(readAside(gardenId, page)))) continue
+        if (last === 0 && page.head > MANY && (await dispatch(readAside(gardenId)))) continue
         if (getState().journal.gardenId !== gardenId || getState().journal.last !== last) return
-        for (const { id } of page.entries) clock.see(id)
+        const greatest = greatestId(page.entries.map(({ id }) => id))
+        if (greatest !== null) clock.see(greatest)
         void copy.keep(gardenId, last, page.entries)
         dispatch(slice.actions.received({ ...page, isWhole: page.last === last }))
         if (page.last === last) return
@@ -220,18 +222,12 @@ const MANY = 20_000
 
 /** Reads a long journal past the memory of this window; tells whether it could be begun from there. */
 const readAside =
-  (gardenId: string, first: JournalPage): JournalThunk<Promise<boolean>> =>
+  (gardenId: string): JournalThunk<Promise<boolean>> =>
   async (dispatch, getState, { clock, copy }) => {
     const isOurs = () => getState().journal.gardenId === gardenId && getState().journal.last === 0
-    if ((await copy.open(gardenId)) === null) return false
-    for (let [page, after] = [first, 0]; ; page = await readAfter(gardenId, after)) {
-      for (const { id } of page.entries) clock.see(id)
-      await copy.keep(gardenId, after, page.entries)
-      after = page.last
-      if (!isOurs() || page.entries.length === 0 || after >= page.head) break
-    }
-    if (!isOurs() || (await copy.foldUp(gardenId)) === null) return false
-    const kept = await copy.open(gardenId)
+    const done = await copy.readAll(gardenId)
+    if (done?.greatestId) clock.see(done.greatestId)
+    const kept = done && isOurs() ? await copy.open(gardenId) : null
     if (!isOurs() || kept === null || kept.foldedTo === 0) return false
     dispatch(slice.actions.begun(kept))
     return true

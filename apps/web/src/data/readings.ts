@@ -46,6 +46,31 @@ export const selectShort = createSelector([selectWood, selectFrames], (wood, fra
   ...new Set([...wood.short, ...frames.short]),
 ])
 
+/** Plants that a state tells of: the one that its entries are about, and those that were parted from it. */
+const plantsIn = new WeakMap<WoodState, ReadonlySet<string>>()
+function plantsOf(key: string, state: WoodState): ReadonlySet<string> {
+  const known = plantsIn.get(state)
+  if (known) return known
+  const plants = new Set([key, ...[...state.pieces.values()].map(({ plantId }) => plantId)])
+  plantsIn.set(state, plants)
+  return plants
+}
+
+/** By plant, the states that tell of its wood. */
+export const selectStatesOfPlants = createSelector(
+  [selectWoodByPlant],
+  (states): ReadonlyMap<string, readonly WoodState[]> => {
+    const byPlant = new Map<string, WoodState[]>()
+    for (const [key, state] of states)
+      for (const plant of plantsOf(key, state)) {
+        const list = byPlant.get(plant)
+        if (list) list.push(state)
+        else byPlant.set(plant, [state])
+      }
+    return byPlant
+  },
+)
+
 export interface WoodNow {
   readonly pieces: ReadonlyMap<string, Piece>
   readonly ties: ReadonlyMap<string, Tie>

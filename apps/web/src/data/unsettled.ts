@@ -1,3 +1,5 @@
+import type { Frame } from '@klados/core/frame'
+import type { WoodState } from '@klados/core/journal'
 import { tieStanding } from '@klados/core/wood'
 import type { Piece, Tie, TieStanding } from '@klados/core/wood'
 import type { Place, Plant } from '@klados/contract'
@@ -5,8 +7,9 @@ import { useMemo } from 'react'
 import { layOut } from '../plan/lay-out.ts'
 import { useCatalogue } from './catalogue.ts'
 import { useFrames, usePlaces, usePlants } from './documents.ts'
-import { selectWoodNow } from './readings.ts'
+import { selectWoodByPlant } from './readings.ts'
 import { useAppSelector } from './store.ts'
+import { useSame } from '../ui/use-same.ts'
 
 /** A tie that is not where its wire is any more, since the frame under it was revised. */
 export interface UnsettledTie {
@@ -14,20 +17,33 @@ export interface UnsettledTie {
   readonly piece: Piece
   readonly plant: Plant
   readonly place: Place
+  /** What the piece hangs together with. */
+  readonly wood: WoodState
   readonly standing: Extract<TieStanding, { is: 'elsewhere' }> | { readonly is: 'free' }
+}
+
+/** The frames that ties of a state hold on to; a state is never changed. */
+const heldBy = new WeakMap<WoodState, ReadonlySet<string>>()
+function framesOf(wood: WoodState): ReadonlySet<string> {
+  const known = heldBy.get(wood)
+  if (known) return known
+  const frames = new Set<string>()
+  for (const tie of wood.ties.values())
+    if (tie.endedOn === null && tie.support) frames.add(tie.support.frameId)
+  heldBy.set(wood, frames)
+  return frames
 }
 
 /** Ties of the garden that wait to be settled, until each is led to its wire, tied anew or taken off. */
 export function useUnsettled(gardenId: string): readonly UnsettledTie[] {
-  const wood = useAppSelector(selectWoodNow)
+  const woods = useAppSelector(selectWoodByPlant)
   const plants = usePlants(gardenId)
   const places = usePlaces(gardenId)
   const frames = useFrames(gardenId)
   const catalogue = useCatalogue(gardenId)
+  const holding = useSame([...new Set([...woods.values()].flatMap((wood) => [...framesOf(wood)]))])
   const standing = useMemo(() => {
-    const held = new Set<string>()
-    for (const tie of wood.ties.values())
-      if (tie.endedOn === null && tie.support) held.add(tie.support.frameId)
+    const held = new Set(holding)
     const placeById = new Map(places?.map((place) => [place.id, place]))
     return new Map(
       (frames ?? []).flatMap((document) => {
@@ -38,19 +54,42 @@ export function useUnsettled(gardenId: string): readonly UnsettledTie[] {
         return frame ? [[document.id, frame] as const] : []
       }),
     )
-  }, [wood, places, frames, catalogue])
+  }, [holding, places, frames, catalogue])
+  const off = useMemo(() => offTiesOn(standing), [standing])
   return useMemo(() => {
     if (!frames) return []
     const plantById = new Map(plants?.map((plant) => [plant.id, plant]))
     const placeById = new Map(places?.filter((place) => !place.isRemoved).map((place) => [place.id, place]))
-    return [...wood.ties.values()].flatMap((tie): UnsettledTie[] => {
-      const plant = plantById.get(tie.plantId)
-      const place = plant && placeById.get(plant.body.placeId)
-      if (tie.endedOn !== null || !plant || plant.isRemoved || !place) return []
-      const stands = tieStanding(tie, standing)
-      if (stands.is !== 'elsewhere' && stands.is !== 'free') return []
-      const standingNow = stands.is === 'elsewhere' ? stands : ({ is: 'free' } as const)
-      return [{ tie, piece: wood.pieces.get(tie.pieceId)!, plant, place, standing: standingNow }]
-    })
-  }, [wood, plants, places, frames, standing])
+    return [...woods.values()].flatMap((wood) =>
+      off(wood).flatMap((one): UnsettledTie[] => {
+        const plant = plantById.get(one.tie.plantId)
+        const place = plant && placeById.get(plant.body.placeId)
+        return plant && !plant.isRemoved && place ? [{ ...one, wood, plant, place }] : []
+      }),
+    )
+  }, [woods, off, plants, places, frames])
+}
+
+type OffTie = Pick<UnsettledTie, 'tie' | 'piece' | 'standing'>
+
+/** Reckoned once for each state of a plant's wood, as long as no frame changes. */
+function offTiesOn(standing: ReadonlyMap<string, Frame>): (wood: WoodState) => readonly OffTie[] {
+  const known = new WeakMap<WoodState, readonly OffTie[]>()
+  return (wood) => {
+    const before = known.get(wood)
+    if (before) return before
+    const found = offTies(wood, standing)
+    known.set(wood, found)
+    return found
+  }
+}
+
+function offTies(wood: WoodState, standing: ReadonlyMap<string, Frame>): readonly OffTie[] {
+  return [...wood.ties.values()].flatMap((tie): OffTie[] => {
+    if (tie.endedOn !== null) return []
+    const stands = tieStanding(tie, standing)
+    if (stands.is !== 'elsewhere' && stands.is !== 'free') return []
+    const standingNow = stands.is === 'elsewhere' ? stands : ({ is: 'free' } as const)
+    return [{ tie, piece: wood.pieces.get(tie.pieceId)!, standing: standingNow }]
+  })
 }

@@ -4,9 +4,7 @@ import { Link } from 'react-router'
 import { useTranslation } from '../i18n/use-translation.tsx'
 import { todayHere } from '../data/dates.ts'
 import { useHemisphere } from '../data/agenda.ts'
-import { selectWoodNow } from '../data/readings.ts'
 import type { NewEntry } from '../data/journal.ts'
-import { useAppSelector } from '../data/store.ts'
 import type { UnsettledTie } from '../data/unsettled.ts'
 import { pieceWords } from '../ui/piece-words.ts'
 import { useUnits } from '../ui/units.tsx'
@@ -65,9 +63,8 @@ interface OnePieceProps extends Omit<UnsettledTiesProps, 'items'> {
 function OnePiece({ gardenId, group, canWrite, onWrite }: OnePieceProps) {
   const { t } = useTranslation()
   const units = useUnits()
-  const wood = useAppSelector(selectWoodNow)
   const hemisphere = useHemisphere(gardenId)
-  const { piece, plant, place } = group[0]!
+  const { piece, plant, place, wood } = group[0]!
   const on = todayHere()
   const head = { placeId: place.id, plantId: plant.id, at: on }
   const moved = group.flatMap(({ tie, standing }) =>

@@ -79,6 +79,8 @@ export interface CopyStore {
     after: number,
     entries: readonly StoredEntry[],
   ) => Promise<void>
+  /** The number of the latest entry that is here. */
+  readonly last: (accountId: string, gardenId: string) => Promise<number>
   readonly place: (accountId: string, gardenId: string, placeId: string) => Promise<PlaceHistory>
   readonly part: (accountId: string, gardenId: string, part: string) => Promise<readonly StoredEntry[]>
   /** Folds the parts that have gained entries; `fold` is given in, so that only whoever folds loads what folds. */
@@ -131,6 +133,7 @@ export function createCopyStore(name = DATABASE): CopyStore {
     (await (await database()).getAllFromIndex('entries', 'part', [accountId, gardenId, key])).map(entryOf)
   return {
     part,
+    last: lastOf,
     answers: async (accountId, paths) => {
       const store = (await database()).transaction('answers').store
       const found = await Promise.all(paths.map((path) => store.get([accountId, path])))

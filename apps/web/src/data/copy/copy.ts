@@ -70,6 +70,20 @@ async function fromCopy<T>(ask: (accountId: string) => Promise<T>): Promise<T | 
   return accountId === null ? null : ask(accountId).catch(() => null)
 }
 
+const inThread = (gardenId: string, isReadFirst: boolean) =>
+  fromCopy(
+    (accountId) =>
+      new Promise<FoldAnswer>((resolve, reject) => {
+        const thread = new Worker(new URL('./fold.worker.ts', import.meta.url), { type: 'module' })
+        thread.onerror = () => reject(new Error('Nothing was folded'))
+        thread.onmessage = ({ data }: MessageEvent<FoldAnswer>) => {
+          thread.terminate()
+          resolve(data)
+        }
+        thread.postMessage({ accountId, gardenId, isReadFirst } satisfies FoldJob)
+      }),
+  )
+
 /** A device that keeps nothing reads all of it from the server each time. */
 export const journalCopy: JournalCopy = {
   open: (gardenId) => fromCopy((accountId) => copyStore.journal(accountId, gardenId, SMALL)),
@@ -83,19 +97,8 @@ export const journalCopy: JournalCopy = {
       const lists = await Promise.all(parts.map((part) => copyStore.part(accountId, gardenId, part)))
       return new Map(parts.map((part, i) => [part, lists[i]!]))
     }),
-  foldUp: (gardenId) =>
-    fromCopy(
-      (accountId) =>
-        new Promise<FoldAnswer>((resolve, reject) => {
-          const thread = new Worker(new URL('./fold.worker.ts', import.meta.url), { type: 'module' })
-          thread.onerror = () => reject(new Error('Nothing was folded'))
-          thread.onmessage = ({ data }: MessageEvent<FoldAnswer>) => {
-            thread.terminate()
-            resolve(data)
-          }
-          thread.postMessage({ accountId, gardenId } satisfies FoldJob)
-        }),
-    ),
+  foldUp: (gardenId) => inThread(gardenId, false),
+  readAll: (gardenId) => inThread(gardenId, true),
   drop: async (gardenId) => {
     await fromCopy((accountId) => copyStore.dropGarden(accountId, gardenId))
   },

@@ -50,12 +50,19 @@ export function createClock(memory: ClockMemory, now: () => number = Date.now): 
       made = later(made, instantOf(id))
     },
     see: (id) => {
-      if (id[14] !== '7' || (seen !== null && id <= seen)) return
+      if (!tellsTime(id) || (seen !== null && id <= seen)) return
       seen = id
       memory.write(id)
     },
   }
 }
+
+/** Only ids of version 7 begin with an instant. */
+const tellsTime = (id: string) => id[14] === '7'
+
+/** The greatest of some ids that tell a time, for the clock to see: once for a page, not for each entry of it. */
+export const greatestId = (ids: readonly string[], before: string | null = null): string | null =>
+  ids.reduce((most, id) => (tellsTime(id) && (most === null || id > most) ? id : most), before)
 
 function instantOf(id: string): Instant {
   const hex = id.replaceAll('-', '')

@@ -11,8 +11,7 @@ import { usePlaces, useFrames, usePlants } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
-import { selectWoodNow } from '../../data/readings.ts'
-import { useAppSelector } from '../../data/store.ts'
+import { useWoodOf } from '../../data/use-wood-of.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { MARGIN_PX } from '../../elevation/view.ts'
 import { drawPlace, layOut } from '../../plan/lay-out.ts'
@@ -152,7 +151,7 @@ function usePlaceDrawing(
   plants: readonly Plant[],
   agenda: readonly AgendaItem[],
 ): DisplayList {
-  const wood = useAppSelector(selectWoodNow)
+  const wood = useWoodOf(plants.map(({ id }) => id))
   const hemisphere = useHemisphere(gardenId)
   const catalogue = useCatalogue(gardenId)
   return useMemo(() => {

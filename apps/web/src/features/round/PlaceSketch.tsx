@@ -6,8 +6,7 @@ import type { AgendaItem } from '../../data/agenda.ts'
 import { useFrames, usePlants } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
-import { selectWoodNow } from '../../data/readings.ts'
-import { useAppSelector } from '../../data/store.ts'
+import { useWoodOf } from '../../data/use-wood-of.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { drawPlace, layOut } from '../../plan/lay-out.ts'
 
@@ -15,17 +14,19 @@ import { drawPlace, layOut } from '../../plan/lay-out.ts'
 export function PlaceSketch({ gardenId, items }: { gardenId: string; items: readonly AgendaItem[] }) {
   const { t } = useTranslation()
   const { place } = items[0]!
-  const wood = useAppSelector(selectWoodNow)
   const frames = useFrames(gardenId)
   const plants = usePlants(gardenId)
+  const kinds = useMemo(
+    () =>
+      new Map(plants?.filter((p) => p.body.placeId === place.id).map((p) => [p.id, p.body.kindId] as const)),
+    [plants, place.id],
+  )
+  const wood = useWoodOf([...kinds.keys()])
   const hemisphere = useHemisphere(gardenId)
   const catalogue = useCatalogue(gardenId)
   const list = useMemo(() => {
     const here = frames?.filter((frame) => !frame.isRemoved && frame.body.placeId === place.id) ?? []
     const laid = here.map((frame) => layOut(place.body, frame.body.design, catalogue))
-    const kinds = new Map(
-      plants?.filter((p) => p.body.placeId === place.id).map((p) => [p.id, p.body.kindId]),
-    )
     const pieces = [...wood.pieces.values()].filter((piece) => kinds.has(piece.plantId))
     const urgency = new Map(items.map((item) => [item.tie.id, item.urgency]))
     return [
@@ -43,7 +44,7 @@ export function PlaceSketch({ gardenId, items }: { gardenId: string; items: read
         },
       ),
     ]
-  }, [place, items, wood, frames, plants, hemisphere, catalogue])
+  }, [place, items, wood, frames, kinds, hemisphere, catalogue])
   return (
     <StillElevation
       label={t('place.drawing', { name: place.body.name })}

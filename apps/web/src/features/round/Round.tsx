@@ -1,5 +1,5 @@
 import type { TFunction } from 'i18next'
-import { useMemo } from 'react'
+import { memo, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { daysBetween } from '@klados/core/season'
 import { useTranslation } from '../../i18n/use-translation.tsx'
@@ -7,7 +7,6 @@ import { useAgenda, useHemisphere } from '../../data/agenda.ts'
 import type { AgendaItem } from '../../data/agenda.ts'
 import { formatDate, todayHere } from '../../data/dates.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
-import { selectWoodNow } from '../../data/readings.ts'
 import type { NewEntry } from '../../data/journal.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { useRecorder } from '../../data/use-recorder.ts'
@@ -21,6 +20,7 @@ import { useWireAgenda } from '../../data/wire-agenda.ts'
 import { PlaceSketch } from './PlaceSketch.tsx'
 import { WiresDue } from './WiresDue.tsx'
 import { kindWords, tieMaterialWords } from '../../ui/id-words.ts'
+import { useLasting } from '../../ui/use-lasting.ts'
 import { useUndoKeys } from '../../ui/use-undo-keys.ts'
 
 const SECTIONS = ['overdue', 'due', 'soon'] as const
@@ -34,6 +34,7 @@ export function Round() {
   const status = useAppSelector((state) => state.journal.status)
   const recorder = useRecorder()
   useUndoKeys(recorder.last ? recorder.undo : null)
+  const write = useLasting(recorder.write)
   const canWrite = useCanWrite(gardenId)
   const unsettled = useUnsettled(gardenId)
   const wires = useWireAgenda(gardenId)
@@ -78,7 +79,7 @@ export function Round() {
           gardenId={gardenId}
           urgency={urgency}
           items={agenda.filter((item) => item.urgency === urgency)}
-          onWrite={recorder.write}
+          onWrite={write}
         />
       ))}
       {later.length > 0 && <p className="text-slate">{t('round.later', { count: later.length })}</p>}
@@ -107,57 +108,89 @@ interface SectionProps {
 
 const TONE = { overdue: 'text-iron', due: 'text-ochre', soon: 'text-slate' } as const
 
+/** So many places are shown at once: a walk is taken one after the other, and more of them are a press away. */
+const PLACES_AT_ONCE = 12
+
 function Section({ gardenId, urgency, items, onWrite }: SectionProps) {
   const { t } = useTranslation()
-  const byPlace = useMemo(() => {
-    const groups = new Map<string, AgendaItem[]>()
-    for (const item of items) groups.set(item.place.id, [...(groups.get(item.place.id) ?? []), item])
-    return [...groups.values()]
-  }, [items])
+  const [shown, setShown] = useState(PLACES_AT_ONCE)
+  const [group] = useState(grouper)
+  const byPlace = useMemo(() => group(items), [group, items])
   if (items.length === 0) return null
+  const left = byPlace.length - shown
   return (
     <section>
       <h2 className={`text-[17px] ${TONE[urgency]}`}>{t(`round.${urgency}`)}</h2>
-      {byPlace.map((group) => (
-        <div key={group[0]!.place.id} className="mb-4">
-          <h3 className="mt-1 font-semibold">
-            <Link to={`/g/${gardenId}/places/${group[0]!.place.id}/wood`}>{group[0]!.place.body.name}</Link>
-          </h3>
-          {urgency !== 'soon' && <PlaceSketch gardenId={gardenId} items={group} />}
-          <ul>
-            {group.map((item) => (
-              <Row
-                key={item.tie.id}
-                gardenId={gardenId}
-                item={item}
-                onWrite={onWrite}
-                isCompact={urgency === 'soon'}
-              />
-            ))}
-          </ul>
-        </div>
+      {byPlace.slice(0, shown).map((items) => (
+        <AtPlace key={items[0]!.place.id} {...{ gardenId, urgency, items, onWrite }} />
       ))}
+      {left > 0 && (
+        <button type="button" className="btn" onClick={() => setShown(shown + PLACES_AT_ONCE)}>
+          {t('round.morePlaces', { count: left })}
+        </button>
+      )}
     </section>
   )
 }
 
-function Row({
-  gardenId,
-  item,
-  onWrite,
-  isCompact,
-}: {
-  gardenId: string
-  item: AgendaItem
-  onWrite: SectionProps['onWrite']
-  isCompact: boolean
-}) {
+/** Items by place, in their order; a place where nothing changed keeps its list, the same object. */
+function grouper(): (items: readonly AgendaItem[]) => readonly (readonly AgendaItem[])[] {
+  let known = new Map<string, readonly AgendaItem[]>()
+  return (items) => {
+    const groups = new Map<string, AgendaItem[]>()
+    for (const item of items) {
+      const group = groups.get(item.place.id)
+      if (group) group.push(item)
+      else groups.set(item.place.id, [item])
+    }
+    known = new Map(
+      [...groups].map(([id, group]) => {
+        const before = known.get(id)
+        const isSame = before?.length === group.length && before.every((item, i) => item === group[i])
+        return [id, isSame ? before : group]
+      }),
+    )
+    return [...known.values()]
+  }
+}
+
+const AtPlace = memo(function AtPlace({ gardenId, urgency, items, onWrite }: SectionProps) {
+  const { place } = items[0]!
+  return (
+    <div className="mb-4">
+      <h3 className="mt-1 font-semibold">
+        <Link to={`/g/${gardenId}/places/${place.id}/wood`}>{place.body.name}</Link>
+      </h3>
+      {urgency !== 'soon' && <PlaceSketch gardenId={gardenId} items={items} />}
+      <ul>
+        {items.map((item) => (
+          <Row
+            key={item.tie.id}
+            gardenId={gardenId}
+            item={item}
+            onWrite={onWrite}
+            isCompact={urgency === 'soon'}
+          />
+        ))}
+      </ul>
+    </div>
+  )
+})
+
+interface RowProps {
+  readonly gardenId: string
+  readonly item: AgendaItem
+  readonly onWrite: SectionProps['onWrite']
+  readonly isCompact: boolean
+}
+
+/** Of a long round only the tie that was pressed is drawn again. */
+const Row = memo(function Row({ gardenId, item, onWrite, isCompact }: RowProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const canWrite = useCanWrite(gardenId)
   const hemisphere = useHemisphere(gardenId)
-  const wood = useAppSelector(selectWoodNow)
-  const { tie, piece, plant, place, kind, look, urgency } = item
+  const { tie, piece, plant, place, kind, look, urgency, wood } = item
   const alongM = place.body.viewingEnd === 'left' ? tie.at.xM : place.body.widthM - tie.at.xM
   const where = t('round.where', {
     part: pieceWords(t, piece, { state: wood, hemisphere }, todayHere()),
@@ -193,7 +226,7 @@ function Row({
       )}
     </li>
   )
-}
+})
 
 /** Why this tie, in one sentence. */
 function whyWords(t: TFunction, { tie, kind, look }: AgendaItem): string {
