@@ -17,10 +17,12 @@ import { API_HEADER, API_VERSION, errorStatus } from '@klados/contract'
 import { forgetTurns } from './accounts/queries.ts'
 import { AppError, describeError, useErrorShape } from './errors.ts'
 import { useShallowJson } from './json-body.ts'
+import { createAnnouncements } from './database/announcements.ts'
 import { createThrottle } from './throttle.ts'
 import { exchangeRoutes } from './exchange/routes.ts'
 import { fileRoutes } from './files/routes.ts'
 import { gardenRoutes } from './gardens/routes.ts'
+import { liveRoutes } from './live/routes.ts'
 import { journalRoutes } from './journal/routes.ts'
 
 const BODY_LIMIT_BYTES = 1024 * 1024
@@ -35,7 +37,8 @@ const tlsOf = ({ tls }: AppOptions): object => (tls ? { https: { cert: tls.cert,
 
 /** The whole server, not listening yet. The caller owns the pools. */
 export async function buildApp(options: AppOptions): Promise<App> {
-  const shared: Shared = { ...options, throttle: createThrottle(options.accounts) }
+  const announcements = createAnnouncements(options.databaseUrl, options.pool)
+  const shared: Shared = { ...options, throttle: createThrottle(options.accounts), announcements }
   const app: App = Fastify({
     ...tlsOf(options),
     logger: options.logLevel === 'silent' ? false : { level: options.logLevel },
@@ -89,14 +92,25 @@ export async function buildApp(options: AppOptions): Promise<App> {
     return { ok: true }
   })
   app.get('/api/openapi.json', { config: { access: 'public' } }, () => app.swagger())
-  for (const area of [accountRoutes, gardenRoutes, documentRoutes, journalRoutes, fileRoutes, exchangeRoutes])
+  for (const area of [
+    accountRoutes,
+    gardenRoutes,
+    documentRoutes,
+    journalRoutes,
+    fileRoutes,
+    exchangeRoutes,
+    liveRoutes,
+  ])
     await area(app, shared)
   const forgetting = setInterval(
     () => void forgetTurns(options.accounts).catch(() => undefined),
     FORGET_TURNS_MS,
   )
   forgetting.unref()
-  app.addHook('onClose', async () => clearInterval(forgetting))
+  app.addHook('onClose', async () => {
+    clearInterval(forgetting)
+    await announcements.close()
+  })
   return app
 }
 

@@ -7,6 +7,7 @@ import type {
 } from 'fastify'
 import type { ZodTypeProvider } from 'fastify-type-provider-zod'
 import type { Pool } from 'pg'
+import type { Announcements } from './database/announcements.ts'
 import type { Limit, Throttle } from './throttle.ts'
 
 /** How much one account, one address and one garden may ask for. */
@@ -42,6 +43,7 @@ export interface AppOptions {
 
 /** What the areas share beside their options. */
 export interface Shared extends AppOptions {
+  readonly announcements: Announcements
   readonly throttle: Throttle
 }
 

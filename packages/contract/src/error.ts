@@ -5,6 +5,7 @@ export const errorStatus = {
   'request/malformed': 400,
   'request/too-large': 413,
   'request/unsupported-type': 415,
+  'request/not-acceptable': 406,
   'request/foreign-origin': 403,
   'request/too-many': 429,
   'route/not-found': 404,

@@ -50,7 +50,11 @@ export const documentRoutes: Area = async (app, shared) => {
   for (const one of areas) documentArea(app, shared, one)
 }
 
-function documentArea(app: App, { pool, limits }: Shared, { kind, area, stored, save }: DocumentArea): void {
+function documentArea(
+  app: App,
+  { pool, limits, announcements }: Shared,
+  { kind, area, stored, save }: DocumentArea,
+): void {
   const path = `/api/gardens/:gardenId/${area}`
   app.get(
     path,
@@ -84,9 +88,11 @@ function documentArea(app: App, { pool, limits }: Shared, { kind, area, stored, 
         request.body = upcastSave(area, request.body) as typeof request.body
       },
     },
-    (request) => {
+    async (request) => {
       const key = { ...caller(request), kind, id: request.params.id }
-      return saveDocument(pool, key, request.body, limits.bytes)
+      const saved = await saveDocument(pool, key, request.body, limits.bytes)
+      announcements.announce(key.gardenId, 'documents')
+      return saved
     },
   )
 }

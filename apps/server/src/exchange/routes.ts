@@ -19,7 +19,7 @@ const MAX_ANSWERS_BYTES = 2_000_000
 
 /** The whole garden out as a file and in again, and the schema of such files. */
 export const exchangeRoutes: Area = async (app, shared) => {
-  const { pool, limits, throttle, databaseUrl } = shared
+  const { announcements, pool, limits, throttle, databaseUrl } = shared
   const goingIn = createSlots(AT_ONCE, AT_ONCE_OF_ONE)
   const goingOut = createSlots(AT_ONCE, AT_ONCE_OF_ONE)
 
@@ -54,7 +54,9 @@ export const exchangeRoutes: Area = async (app, shared) => {
       const lines = new PassThrough()
       const running = runImport(job, databaseUrl, (line: ImportLine) => {
         lines.write(`${JSON.stringify(line)}\n`)
-        if (!('share' in line)) lines.end()
+        if ('share' in line) return
+        lines.end()
+        announcements.announce(job.gardenId, 'anything')
       })
       // Whoever goes away before the last line has called it off.
       reply.raw.once('close', () => running.stop())

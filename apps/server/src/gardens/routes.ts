@@ -29,7 +29,7 @@ import {
 
 const memberParams = z.object({ gardenId: idSchema, accountId: idSchema })
 
-export const gardenRoutes: Area = async (app, { pool, accounts, limits }) => {
+export const gardenRoutes: Area = async (app, { pool, accounts, limits, announcements }) => {
   app.post(
     '/api/gardens',
     { config: { access: 'account' }, schema: { body: createGardenSchema } },
@@ -63,6 +63,7 @@ export const gardenRoutes: Area = async (app, { pool, accounts, limits }) => {
     async (request, reply) => {
       const { gardenId } = caller(request)
       await inGarden(pool, gardenId, (client) => updateGarden(client, gardenId, request.body))
+      announcements.announce(gardenId, 'documents')
       return reply.status(204).send()
     },
   )

@@ -16,7 +16,7 @@ const pageQuery = z.object({
   limit: z.coerce.number().int().min(1).max(MAX_PAGE).default(MAX_PAGE),
 })
 
-export const journalRoutes: Area = async (app, { pool, limits }) => {
+export const journalRoutes: Area = async (app, { pool, limits, announcements }) => {
   const lane = createLane()
   app.get(
     '/api/gardens/:gardenId/journal',
@@ -47,6 +47,8 @@ export const journalRoutes: Area = async (app, { pool, limits }) => {
         await requireRoom(client, into.gardenId, limits.bytes)
         return appendEach(client, into, read)
       })
+      const entriesTo = Math.max(0, ...answers.flatMap((one) => (one.answer === 'taken' ? [one.seq] : [])))
+      if (entriesTo > 0) announcements.announce(into.gardenId, { entriesTo })
       return { answers }
     },
   )

@@ -5,6 +5,7 @@ import { SMALL, journalCopy, watchCopy } from './copy/copy.ts'
 import type { Desk } from './desk.ts'
 import { browserStorage } from './draft-keeper.ts'
 import { settled } from './drafts.ts'
+import { watchLive } from './live.ts'
 import { flushDrafts, watchDrafts } from './live-drafts.ts'
 import { acknowledged, bringParts, foldOn, readOn } from './journal.ts'
 import { selectShort } from './readings.ts'
@@ -84,6 +85,7 @@ export function startSync(store: AppStore, desk: Desk): void {
     void adopt(sync, store, id).then(sync.wake)
   })
   watchFolds(store, setTimer)
+  watchLive(store)
   watchConnection(store, () => {
     sync.wake()
     store.dispatch(api.util.invalidateTags(['Session', 'Place', 'Frame', 'Plant', 'Stores']))
