@@ -10,12 +10,14 @@ interface Answer {
   readonly data: unknown
 }
 
-interface KeptEntry {
+/** Entries of one part at one place that came together: written each by itself, a long journal takes ten times as long. */
+interface KeptEntries {
   readonly accountId: string
   readonly gardenId: string
   readonly part: string
   readonly placeId: string
-  readonly entry: StoredEntry
+  readonly last: number
+  readonly entries: readonly StoredEntry[]
 }
 
 type InGarden = [accountId: string, gardenId: string]
@@ -24,12 +26,14 @@ type OfGarden = [accountId: string, gardenId: string, of: string]
 interface Copied extends DBSchema {
   /** By account and path. */
   answers: { key: [accountId: string, path: string]; value: Answer }
-  /** By account, garden and the entry's number there. */
+  /** By account, garden, part and the number of the first of them. */
   entries: {
-    key: [accountId: string, gardenId: string, seq: number]
-    value: KeptEntry
-    indexes: { part: OfGarden; place: OfGarden }
+    key: [accountId: string, gardenId: string, part: string, first: number]
+    value: KeptEntries
+    indexes: { place: OfGarden; last: [accountId: string, gardenId: string, last: number] }
   }
+  /** The number up to which all entries of a garden are here. */
+  reach: { key: InGarden; value: number }
   /** What each part of a garden's journal came to. */
   folds: { key: OfGarden; value: PartFold }
   /** How far all parts of a garden are folded, and by which rules. */
@@ -97,19 +101,49 @@ export interface CopyStore {
 
 const DATABASE = 'klados-copy'
 /** The copy of an earlier release is made anew: it is only a copy. */
-const VERSION = 2
+const VERSION = 3
 /** Greater than any key of a string or a number in its place. */
 const LAST: readonly never[] = []
 /** Parts that are folded between two writes. */
 const AT_ONCE = 100
-const STORES = ['answers', 'entries', 'folds', 'folded'] as const
+const STORES = ['answers', 'entries', 'reach', 'folds', 'folded'] as const
+/** A part that lies in more pieces is put together when it is folded. */
+const MANY_PIECES = 8
 
 const ofGarden = (accountId: string, gardenId: string) =>
   IDBKeyRange.bound([accountId, gardenId], [accountId, gardenId, LAST])
 const ofAccount = (accountId: string) => IDBKeyRange.bound([accountId], [accountId, LAST])
+const ofPart = (accountId: string, gardenId: string, part: string) =>
+  IDBKeyRange.bound([accountId, gardenId, part], [accountId, gardenId, part, LAST])
 const after = (accountId: string, gardenId: string, seq: number) =>
   IDBKeyRange.bound([accountId, gardenId, seq], [accountId, gardenId, LAST], true)
-const entryOf = ({ entry }: KeptEntry) => entry
+const inOrder = (kept: readonly KeptEntries[]): StoredEntry[] =>
+  kept.flatMap(({ entries }) => entries).sort((a, b) => a.seq - b.seq)
+
+/** Entries as they are kept: those of one part and place together. */
+function piecesOf(accountId: string, gardenId: string, entries: readonly StoredEntry[]): KeptEntries[] {
+  const pieces = new Map<string, StoredEntry[]>()
+  for (const entry of entries) {
+    const key = `${entry.placeId} ${plantKey(entry)}`
+    const piece = pieces.get(key)
+    if (piece) piece.push(entry)
+    else pieces.set(key, [entry])
+  }
+  return [...pieces.values()].map((some) => ({
+    accountId,
+    gardenId,
+    part: plantKey(some[0]!),
+    placeId: some[0]!.placeId,
+    last: some.at(-1)!.seq,
+    entries: some,
+  }))
+}
+const keyOf = ({ accountId, gardenId, part, entries }: KeptEntries): Copied['entries']['key'] => [
+  accountId,
+  gardenId,
+  part,
+  entries[0]!.seq,
+]
 
 export function createCopyStore(name = DATABASE): CopyStore {
   const database = keptDatabase<Copied>(name, VERSION, (db) => {
@@ -118,19 +152,14 @@ export function createCopyStore(name = DATABASE): CopyStore {
     db.createObjectStore('folds')
     db.createObjectStore('folded')
     const entries = db.createObjectStore('entries')
-    entries.createIndex('part', ['accountId', 'gardenId', 'part'])
     entries.createIndex('place', ['accountId', 'gardenId', 'placeId'])
+    entries.createIndex('last', ['accountId', 'gardenId', 'last'])
+    db.createObjectStore('reach')
   })
-  const lastOf = async (accountId: string, gardenId: string) => {
-    const cursor = await (
-      await database()
-    )
-      .transaction('entries')
-      .store.openKeyCursor(ofGarden(accountId, gardenId), 'prev')
-    return cursor?.key[2] ?? 0
-  }
+  const lastOf = async (accountId: string, gardenId: string) =>
+    (await (await database()).get('reach', [accountId, gardenId])) ?? 0
   const part = async (accountId: string, gardenId: string, key: string) =>
-    (await (await database()).getAllFromIndex('entries', 'part', [accountId, gardenId, key])).map(entryOf)
+    inOrder(await (await database()).getAll('entries', ofPart(accountId, gardenId, key)))
   return {
     part,
     last: lastOf,
@@ -152,23 +181,18 @@ export function createCopyStore(name = DATABASE): CopyStore {
       const foldedTo = folded && last > small ? folded.upTo : 0
       const [folds, entries] = await Promise.all([
         foldedTo > 0 ? db.getAll('folds', ofGarden(accountId, gardenId)) : [],
-        db.getAll('entries', after(accountId, gardenId, foldedTo)),
+        db.getAllFromIndex('entries', 'last', after(accountId, gardenId, foldedTo)),
       ])
-      return { last, foldedTo, folds, entries: entries.map(entryOf) }
+      return { last, foldedTo, folds, entries: inOrder(entries).filter(({ seq }) => seq > foldedTo) }
     },
     keepEntries: async (accountId, gardenId, from, entries) => {
-      const transaction = (await database()).transaction('entries', 'readwrite')
-      const last = await transaction.store.openKeyCursor(ofGarden(accountId, gardenId), 'prev')
-      const follows = (last ? last.key[2] : 0) === from
-      if (follows)
-        await Promise.all(
-          entries.map((entry) =>
-            transaction.store.put(
-              { accountId, gardenId, part: plantKey(entry), placeId: entry.placeId, entry },
-              [accountId, gardenId, entry.seq],
-            ),
-          ),
-        )
+      const transaction = (await database()).transaction(['entries', 'reach'], 'readwrite')
+      const [store, reach] = [transaction.objectStore('entries'), transaction.objectStore('reach')]
+      const last = entries.at(-1)?.seq
+      if (last !== undefined && ((await reach.get([accountId, gardenId])) ?? 0) === from) {
+        for (const piece of piecesOf(accountId, gardenId, entries)) void store.put(piece, keyOf(piece))
+        void reach.put(last, [accountId, gardenId])
+      }
       await transaction.done
     },
     place: async (accountId, gardenId, placeId) => {
@@ -177,7 +201,7 @@ export function createCopyStore(name = DATABASE): CopyStore {
       // A plant that stood elsewhere before has entries there too.
       const keys = [...new Set(kept.map((one) => one.part))]
       const lists = await Promise.all(keys.map((key) => part(accountId, gardenId, key)))
-      return { entries: kept.map(entryOf), parts: new Map(keys.map((key, i) => [key, lists[i]!])) }
+      return { entries: inOrder(kept), parts: new Map(keys.map((key, i) => [key, lists[i]!])) }
     },
     foldUp: async (accountId, gardenId, version, fold) => {
       const db = await database()
@@ -191,17 +215,26 @@ export function createCopyStore(name = DATABASE): CopyStore {
       const folds: PartFold[] = []
       for (let n = 0; n < changed.length; n += AT_ONCE) {
         const keys = changed.slice(n, n + AT_ONCE)
-        const lists = await Promise.all(keys.map((key) => part(accountId, gardenId, key)))
+        const lists = await Promise.all(
+          keys.map((key) => db.getAll('entries', ofPart(accountId, gardenId, key))),
+        )
         // What comes while this goes on is for the next time: one number says how far all of them go.
         const made = keys.map((key, k) =>
           fold(
             key,
-            lists[k]!.filter(({ seq }) => seq <= upTo),
+            inOrder(lists[k]!).filter(({ seq }) => seq <= upTo),
           ),
         )
-        const { store, done } = db.transaction('folds', 'readwrite')
-        for (const one of made) void store.put(one, [accountId, gardenId, one.part])
-        await done
+        const transaction = db.transaction(['folds', 'entries'], 'readwrite')
+        const [into, entries] = [transaction.objectStore('folds'), transaction.objectStore('entries')]
+        for (const one of made) void into.put(one, [accountId, gardenId, one.part])
+        for (const pieces of lists) {
+          if (pieces.length < MANY_PIECES) continue
+          for (const piece of pieces) void entries.delete(keyOf(piece))
+          for (const piece of piecesOf(accountId, gardenId, inOrder(pieces)))
+            void entries.put(piece, keyOf(piece))
+        }
+        await transaction.done
         folds.push(...made)
       }
       await db.put('folded', { upTo, version }, [accountId, gardenId])
@@ -212,6 +245,7 @@ export function createCopyStore(name = DATABASE): CopyStore {
       await transaction.objectStore('entries').delete(ofGarden(accountId, gardenId))
       await transaction.objectStore('folds').delete(ofGarden(accountId, gardenId))
       await transaction.objectStore('folded').delete([accountId, gardenId])
+      await transaction.objectStore('reach').delete([accountId, gardenId])
       const answers = transaction.objectStore('answers')
       for (let at = await answers.openCursor(ofAccount(accountId)); at; at = await at.continue())
         if (at.value.gardenId === gardenId) await at.delete()
@@ -233,19 +267,18 @@ type Database = Awaited<ReturnType<ReturnType<typeof keptDatabase<Copied>>>>
 /** Every part that a garden's journal has, each found by one step. */
 async function partsOf(db: Database, accountId: string, gardenId: string): Promise<string[]> {
   const parts: string[] = []
-  const index = db.transaction('entries').store.index('part')
-  for (
-    let cursor = await index.openKeyCursor(ofGarden(accountId, gardenId), 'nextunique');
-    cursor;
-    cursor = await cursor.continue()
-  )
-    parts.push(cursor.key[2])
+  let cursor = await db.transaction('entries').store.openKeyCursor(ofGarden(accountId, gardenId))
+  while (cursor) {
+    const [, , part] = cursor.key
+    parts.push(part)
+    cursor = await cursor.continue([accountId, gardenId, part, LAST as unknown as number])
+  }
   return parts
 }
 
 async function partsAfter(db: Database, accountId: string, gardenId: string, seq: number): Promise<string[]> {
-  const entries = await db.getAll('entries', after(accountId, gardenId, seq))
-  return [...new Set(entries.map((one) => one.part))]
+  const pieces = await db.getAllFromIndex('entries', 'last', after(accountId, gardenId, seq))
+  return [...new Set(pieces.map((one) => one.part))]
 }
 
 /** The one of this device. */
