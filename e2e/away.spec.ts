@@ -10,7 +10,7 @@ import { fileURLToPath } from 'node:url'
 import { chromium, expect, test } from '@playwright/test'
 import type { BrowserContext, Page } from '@playwright/test'
 import config from './playwright.config.ts'
-import { openDemo, signUp } from './people.ts'
+import { haveWall, openDemo, signUp } from './people.ts'
 
 /** A server of this test's own on the tests' database, to be stopped and started; and a browser that keeps its profile. */
 class Away {
@@ -172,6 +172,99 @@ test('with the server stopped the round and every wood open after one visit; wha
         return plants.filter(({ body }) => body.name === 'Away akebia').length
       })
       .toBe(1)
+    await expect(page.getByText(/wait to be sent/)).toHaveCount(0)
+    await context.close()
+  } finally {
+    await away.end()
+  }
+})
+
+test('a day’s work without the server, the browser killed in between and the server gone again in the middle of sending, is there once', async () => {
+  test.setTimeout(150_000)
+  const away = await Away.begin()
+  const [ENTRIES, PLANTS] = [200, 20]
+  const text = (n: number) => `Without a signal, ${n}`
+  try {
+    await away.start()
+    let context = await away.open()
+    let page = context.pages()[0] ?? (await context.newPage())
+    const { garden } = await signUp(page)
+    page.setDefaultTimeout(20_000)
+    const api = `/api${garden.replace('/g/', '/gardens/')}`
+    const wall = await haveWall(page, garden)
+    await page.goto(`${garden}/places/${wall}/measures`)
+    await page.getByLabel('Choose a photo').waitFor({ state: 'attached' })
+    await page.goto(`${garden}/places/${wall}/wood`)
+    await page.getByLabel('A note').waitFor()
+    await isKept(page)
+    await away.stop()
+
+    const write = async (from: number, to: number) => {
+      for (let n = from; n <= to; n++) {
+        await page.getByLabel('A note').fill(text(n))
+        await page.getByRole('button', { name: 'Write it down' }).click()
+      }
+    }
+    await write(1, 100)
+    for (let n = 1; n < PLANTS; n++) {
+      await page.getByRole('radio', { name: 'Stand a plant' }).check()
+      await page.getByLabel('From the left').fill(`${n * 0.4} m`)
+      await page.getByLabel('Name', { exact: true }).fill(`Away ${n}`)
+      await page.getByRole('button', { name: 'Stand it here' }).click()
+      // The hand is free again once it stands.
+      await expect(page.getByRole('radio', { name: 'Point' })).toBeChecked()
+    }
+    await page.goto(`${garden}/places/${wall}/measures`)
+    const png = await page.evaluate(async () => {
+      const canvas = Object.assign(document.createElement('canvas'), { width: 900, height: 600 })
+      canvas.getContext('2d')!.fillRect(100, 100, 500, 300)
+      const blob = await new Promise<Blob>((resolve) => canvas.toBlob((made) => resolve(made!), 'image/png'))
+      return [...new Uint8Array(await blob.arrayBuffer())]
+    })
+    await page
+      .getByLabel('Choose a photo')
+      .setInputFiles({ name: 'wall.png', mimeType: 'image/png', buffer: Buffer.from(png) })
+    await page.getByRole('button', { name: 'Mark 1' }).waitFor()
+    await page.getByRole('button', { name: 'Save the place' }).click()
+    await expect(page.getByText(/things that you wrote wait to be sent/)).toBeVisible()
+    await page.waitForTimeout(500)
+    await context.close()
+
+    context = await away.open()
+    page = context.pages()[0] ?? (await context.newPage())
+    page.setDefaultTimeout(20_000)
+    await page.goto(`${garden}/places/${wall}/wood`)
+    await page.getByLabel('A note').waitFor()
+    await write(101, 150)
+    // It comes back while one writes, is gone again in the middle of what it is sent, and comes back for good.
+    const back = away.start()
+    await write(151, 170)
+    await back
+    await expect.poll(() => page.request.get(`${api}/journal?after=0`).then((reply) => reply.ok())).toBe(true)
+    await away.stop()
+    await write(171, ENTRIES)
+    await away.start()
+
+    const notes = async () => {
+      const reply = await page.request.get(`${api}/journal?after=0`)
+      const { entries } = (await reply.json()) as { entries: { kind: string; body: { text?: string } }[] }
+      return entries.flatMap(({ kind, body }) => (kind === 'note.written' ? [body.text!] : []))
+    }
+    await expect.poll(async () => (await notes()).length, { timeout: 90_000 }).toBe(ENTRIES)
+    expect(await notes()).toEqual(Array.from({ length: ENTRIES }, (_, i) => text(i + 1)))
+    const namesOf = async (area: string) =>
+      (
+        (await (await page.request.get(`${api}/${area}`)).json()) as {
+          body: { name: string; photo?: object }
+        }[]
+      ).map(({ body }) => body)
+    await expect.poll(async () => (await namesOf('plants')).length, { timeout: 60_000 }).toBe(PLANTS - 1)
+    expect((await namesOf('plants')).map(({ name }) => name).sort()).toEqual(
+      Array.from({ length: PLANTS - 1 }, (_, i) => `Away ${i + 1}`).sort(),
+    )
+    await expect
+      .poll(async () => (await namesOf('places'))[0]!.photo ?? null, { timeout: 60_000 })
+      .not.toBeNull()
     await expect(page.getByText(/wait to be sent/)).toHaveCount(0)
     await context.close()
   } finally {
