@@ -87,6 +87,37 @@ it('tells at one server what was written at the other, entries by their number a
   stream.asked.destroy()
 })
 
+it('gives every entry once and in one order to every reader, whichever server they ask and however slow they are', async () => {
+  const [here, there] = servers
+  const person = await signUp(here)
+  const place = await savePlace(here, person)
+  const [writers, each] = [4, 15]
+  const writing = Array.from({ length: writers }, async (_, w) => {
+    for (let n = 0; n < each; n++) await note((w + n) % 2 === 0 ? here : there, person, place)
+  })
+  const reads = async (server: App, limit: number, waitMs: number) => {
+    const read: { seq: number; id: string }[] = []
+    while (read.length < writers * each) {
+      const url = `/api/gardens/${person.gardenId}/journal?after=${read.at(-1)?.seq ?? 0}&limit=${limit}`
+      const reply = await server.inject({ url, headers: { cookie: person.cookie } })
+      read.push(...reply.json<{ entries: typeof read }>().entries)
+      await new Promise((resolve) => setTimeout(resolve, waitMs))
+    }
+    return read.map(({ seq, id }) => `${seq} ${id}`)
+  }
+  // While it is written: one who asks all the time, one through the other server, one on a slow line.
+  const [quick, other, slow] = await Promise.all([
+    reads(here, 500, 0),
+    reads(there, 7, 5),
+    reads(here, 3, 20),
+  ])
+  await Promise.all(writing)
+  expect(new Set(quick).size).toBe(writers * each)
+  expect(quick.map((one) => Number(one.split(' ')[0]))).toEqual(quick.map((_, i) => i + 1))
+  expect(other).toEqual(quick)
+  expect(slow).toEqual(quick)
+})
+
 it('tells nobody of a garden that is not theirs, and opens no stream to them', async () => {
   const [here, there] = servers
   const [mine, other] = [await signUp(here), await signUp(here)]
