@@ -99,6 +99,23 @@ const copiedOf = (page: Page): Promise<string[]> =>
       }),
   )
 
+/** How many photos lie on this device. */
+const keptPhotos = (page: Page): Promise<number> =>
+  page.evaluate(
+    () =>
+      new Promise<number>((resolve, reject) => {
+        const opening = indexedDB.open('klados-copy')
+        opening.onerror = () => reject(opening.error as Error)
+        opening.onsuccess = () => {
+          const count = opening.result.transaction('photos').objectStore('photos').count()
+          count.onsuccess = () => {
+            opening.result.close()
+            resolve(count.result)
+          }
+        }
+      }),
+  )
+
 test('with the server stopped the round and every wood open after one visit; what is written then is there once', async () => {
   test.setTimeout(180_000)
   const away = await Away.begin()
@@ -266,6 +283,13 @@ test('a day’s work without the server, the browser killed in between and the s
       .poll(async () => (await namesOf('places'))[0]!.photo ?? null, { timeout: 60_000 })
       .not.toBeNull()
     await expect(page.getByText(/wait to be sent/)).toHaveCount(0)
+
+    // Sent and read back, the photo lies on the device like all else.
+    await page.goto(`${garden}/places`)
+    await expect.poll(() => keptPhotos(page), { timeout: 20_000 }).toBe(1)
+    await away.stop()
+    await page.goto(`${garden}/places/${wall}/measures`)
+    await expect(page.locator('svg image').first()).toHaveAttribute('href', /^blob:/)
     await context.close()
   } finally {
     await away.end()

@@ -6,7 +6,7 @@ import type { LookAgain, TieMaterial } from '@klados/core/ties'
 import { urgencyOf } from '@klados/core/season'
 import type { Hemisphere, Urgency } from '@klados/core/season'
 import type { Piece, Tie, WoodState } from '@klados/core/wood'
-import { useMemo } from 'react'
+import { lruMemoize } from '@reduxjs/toolkit'
 import { useGardenQuery } from './api.ts'
 import { usePlaces, usePlants } from './documents.ts'
 import { todayHere } from './dates.ts'
@@ -39,7 +39,18 @@ export function useAgenda(gardenId: string): readonly AgendaItem[] {
   const places = usePlaces(gardenId)
   const hemisphere = useHemisphere(gardenId)
   const today = todayHere()
-  return useMemo(() => {
+  return agendaOf(woods, plants, places, hemisphere, today)
+}
+
+/** Asked for by several parts of a screen at once, and reckoned for the first of them. */
+const agendaOf = lruMemoize(
+  (
+    woods: ReadonlyMap<string, WoodState>,
+    plants: readonly Plant[] | undefined,
+    places: readonly Place[] | undefined,
+    hemisphere: Hemisphere,
+    today: string,
+  ): readonly AgendaItem[] => {
     const plantById = new Map(plants?.map((plant) => [plant.id, plant]))
     const placeById = new Map(places?.filter((place) => !place.isRemoved).map((place) => [place.id, place]))
     const items = [...woods].flatMap(([plantId, wood]) => {
@@ -58,8 +69,8 @@ export function useAgenda(gardenId: string): readonly AgendaItem[] {
       return items
     })
     return items.sort((a, b) => (a.look.dueOn < b.look.dueOn ? -1 : a.look.dueOn > b.look.dueOn ? 1 : 0))
-  }, [woods, plants, places, hemisphere, today])
-}
+  },
+)
 
 interface Looks {
   readonly plant: Plant

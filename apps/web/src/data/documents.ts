@@ -48,7 +48,22 @@ function useMerged<D extends Document>(
   data: readonly D[] | undefined,
 ): D[] | undefined {
   const unsent = useAppSelector((state) => selectUnsentDocuments(state, area, gardenId))
-  return useMemo(() => data && withUnsent(data, unsent), [data, unsent])
+  return useMemo(() => data && mergedOnce(data, unsent), [data, unsent])
+}
+
+interface Merge {
+  readonly unsent: readonly DocumentItem[]
+  readonly merged: Document[]
+}
+const merges = new WeakMap<readonly Document[], Merge>()
+
+/** All that ask for the same are given the same object, so that what follows from it is reckoned once too. */
+function mergedOnce<D extends Document>(stored: readonly D[], unsent: readonly DocumentItem[]): D[] {
+  const known = merges.get(stored)
+  if (known?.unsent === unsent) return known.merged as D[]
+  const merged = withUnsent(stored, unsent)
+  merges.set(stored, { unsent, merged })
+  return merged
 }
 
 export function usePlaces(gardenId: string): Place[] | undefined {

@@ -32,6 +32,8 @@ interface Copied extends DBSchema {
     value: KeptEntries
     indexes: { place: OfGarden; last: [accountId: string, gardenId: string, last: number] }
   }
+  /** By account, garden and file: what a file holds never changes. */
+  photos: { key: OfGarden; value: Blob }
   /** The number up to which all entries of a garden are here. */
   reach: { key: InGarden; value: number }
   /** What each part of a garden's journal came to. */
@@ -94,6 +96,10 @@ export interface CopyStore {
     version: string,
     fold: (part: string, entries: readonly StoredEntry[]) => PartFold,
   ) => Promise<FoldedUp>
+  readonly photo: (accountId: string, gardenId: string, fileId: string) => Promise<Blob | undefined>
+  readonly keepPhoto: (accountId: string, gardenId: string, fileId: string, content: Blob) => Promise<void>
+  readonly photoIds: (accountId: string, gardenId: string) => Promise<readonly string[]>
+  readonly dropPhotos: (accountId: string, gardenId: string, fileIds: readonly string[]) => Promise<void>
   readonly dropGarden: (accountId: string, gardenId: string) => Promise<void>
   /** All that was kept for one account, or for all of them. */
   readonly dropAccount: (accountId: string | null) => Promise<void>
@@ -101,12 +107,12 @@ export interface CopyStore {
 
 const DATABASE = 'klados-copy'
 /** The copy of an earlier release is made anew: it is only a copy. */
-const VERSION = 3
+const VERSION = 4
 /** Greater than any key of a string or a number in its place. */
 const LAST: readonly never[] = []
 /** Parts that are folded between two writes. */
 const AT_ONCE = 100
-const STORES = ['answers', 'entries', 'reach', 'folds', 'folded'] as const
+const STORES = ['answers', 'entries', 'reach', 'folds', 'folded', 'photos'] as const
 /** A part that lies in more pieces is put together when it is folded. */
 const MANY_PIECES = 8
 
@@ -151,6 +157,7 @@ export function createCopyStore(name = DATABASE): CopyStore {
     db.createObjectStore('answers')
     db.createObjectStore('folds')
     db.createObjectStore('folded')
+    db.createObjectStore('photos')
     const entries = db.createObjectStore('entries')
     entries.createIndex('place', ['accountId', 'gardenId', 'placeId'])
     entries.createIndex('last', ['accountId', 'gardenId', 'last'])
@@ -240,9 +247,24 @@ export function createCopyStore(name = DATABASE): CopyStore {
       await db.put('folded', { upTo, version }, [accountId, gardenId])
       return { upTo, folds }
     },
+    photo: async (accountId, gardenId, fileId) =>
+      (await database()).get('photos', [accountId, gardenId, fileId]),
+    keepPhoto: async (accountId, gardenId, fileId, content) => {
+      await (await database()).put('photos', content, [accountId, gardenId, fileId])
+    },
+    photoIds: async (accountId, gardenId) =>
+      (await (await database()).getAllKeys('photos', ofGarden(accountId, gardenId))).map(
+        ([, , fileId]) => fileId,
+      ),
+    dropPhotos: async (accountId, gardenId, fileIds) => {
+      const { store, done } = (await database()).transaction('photos', 'readwrite')
+      for (const fileId of fileIds) void store.delete([accountId, gardenId, fileId])
+      await done
+    },
     dropGarden: async (accountId, gardenId) => {
       const transaction = (await database()).transaction(STORES, 'readwrite')
       await transaction.objectStore('entries').delete(ofGarden(accountId, gardenId))
+      await transaction.objectStore('photos').delete(ofGarden(accountId, gardenId))
       await transaction.objectStore('folds').delete(ofGarden(accountId, gardenId))
       await transaction.objectStore('folded').delete([accountId, gardenId])
       await transaction.objectStore('reach').delete([accountId, gardenId])

@@ -6,6 +6,7 @@ import type { JournalCopy } from '../desk.ts'
 import type { AppStore } from '../store.ts'
 import { COPIED_ACCOUNT_KEY } from './account-key.ts'
 import { copyStore } from './copy-store.ts'
+import { keepPhotos } from './photos.ts'
 import type { FoldAnswer, FoldJob } from './fold.worker.ts'
 
 /** What is kept of a garden beside its journal: the queries that the screens ask. */
@@ -112,6 +113,7 @@ const KEEP_AFTER_MS = 300
  */
 export function watchCopy(store: AppStore, openGardenId: () => string | null): void {
   const kept = new Map<string, unknown>()
+  let photographed: unknown
   let timer: ReturnType<typeof setTimeout> | undefined
   const look = () => {
     timer = undefined
@@ -133,6 +135,15 @@ export function watchCopy(store: AppStore, openGardenId: () => string | null): v
     if (!session.memberships.some((one) => one.gardenId === gardenId)) {
       copyStore.dropGarden(accountId, gardenId).catch(() => undefined)
       return
+    }
+    const places = api.endpoints.places.select(gardenId)(state).data
+    if (places && places !== photographed) {
+      photographed = places
+      const photos = places.flatMap(({ isRemoved, body }) =>
+        isRemoved || !body.photo ? [] : [body.photo.fileId],
+      )
+      // Asked for again with the next change of a place.
+      void keepPhotos(gardenId, photos).catch(() => undefined)
     }
     for (const area of AREAS)
       keep(pathOf(area, gardenId), gardenId, api.endpoints[area as 'places'].select(gardenId)(state).data)

@@ -41,6 +41,9 @@ export interface WithSync {
   readonly sync: SyncState
 }
 
+const isSameList = (a: readonly unknown[], b: readonly unknown[]): boolean =>
+  a.length === b.length && a.every((one, i) => one === b[i])
+
 const selectAll = (state: WithSync) => state.sync.items
 const selectAccount = (state: WithSync) => state.sync.accountId
 /** What the outbox holds of whoever is signed in. */
@@ -76,4 +79,6 @@ export const selectUnsentDocuments = createSelector(
         item.gardenId === gardenId &&
         (item.state.is === 'waiting' || item.state.is === 'held'),
     ),
+  // With every tap the outbox is another; what waits of the documents mostly is not.
+  { memoizeOptions: { resultEqualityCheck: isSameList } },
 )

@@ -1,0 +1,31 @@
+import { API_HEADER } from '@klados/contract/limits'
+import { COPIED_ACCOUNT_KEY } from './account-key.ts'
+import { copyStore } from './copy-store.ts'
+
+const copiedAccount = () => localStorage.getItem(COPIED_ACCOUNT_KEY)
+
+/** A photo as it lies on this device; `null` where it does not. */
+export async function photoFromCopy(gardenId: string, fileId: string): Promise<Blob | null> {
+  const accountId = copiedAccount()
+  if (accountId === null) return null
+  return (await copyStore.photo(accountId, gardenId, fileId).catch(() => undefined)) ?? null
+}
+
+/**
+ * Has the photos of a garden lie on this device, one after the other and without haste, and no others: whoever stands
+ * before the wall without a signal wants to see it.
+ */
+export async function keepPhotos(gardenId: string, fileIds: readonly string[]): Promise<void> {
+  const accountId = copiedAccount()
+  if (accountId === null) return
+  const here = await copyStore.photoIds(accountId, gardenId)
+  const wanted = new Set(fileIds)
+  const spent = here.filter((fileId) => !wanted.has(fileId))
+  if (spent.length > 0) await copyStore.dropPhotos(accountId, gardenId, spent)
+  for (const fileId of wanted) {
+    if (here.includes(fileId) || document.visibilityState !== 'visible') continue
+    const reply = await fetch(`/api/gardens/${gardenId}/files/${fileId}`)
+    if (!reply.ok || !reply.headers.has(API_HEADER)) continue
+    await copyStore.keepPhoto(accountId, gardenId, fileId, await reply.blob())
+  }
+}
