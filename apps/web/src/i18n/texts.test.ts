@@ -45,7 +45,12 @@ describe('there are words for', () => {
   })
 
   it('everything that the server refuses of a person; the rest only a program can meet', () => {
-    const met = new Set(['route/not-found', 'request/unsupported-type', 'document/version-conflict'])
+    const met = new Set([
+      'route/not-found',
+      'request/not-acceptable',
+      'request/unsupported-type',
+      'document/version-conflict',
+    ])
     const shown = Object.keys(errorStatus).filter((code) => !met.has(code))
     expect(unworded(shown.map((code) => `refusal.${code}`))).toEqual([])
   })
