@@ -100,6 +100,8 @@ test('two people who save the same frame both keep their work', async ({ page, b
   })
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByText(/saved revision \d+ of this frame meanwhile/)).toBeVisible()
+  // It has come here by itself as well, and moves nothing under the hand any more.
+  await expect(page.getByText(`Revisions (${frame.version + 1})`)).toBeVisible()
   await expect(page.getByLabel('Nodes may move')).toHaveValue('6 cm')
   await page.getByRole('button', { name: 'Save mine over it' }).click()
   await expect(page.getByText(/^Revision \d+,/)).toBeVisible()

@@ -14,7 +14,9 @@ export interface JournalCopy {
   /** Folds what has gained entries, in a thread of its own. */
   readonly foldUp: (gardenId: string) => Promise<FoldedUp | null>
   /** Reads a long journal onto this device, past this window, and folds it there. */
-  readonly readAll: (gardenId: string) => Promise<{ readonly greatestId: string | null } | null>
+  readonly readAll: (
+    gardenId: string,
+  ) => Promise<{ readonly folded: FoldedUp; readonly greatestId: string | null } | null>
   readonly drop: (gardenId: string) => Promise<void>
 }
 

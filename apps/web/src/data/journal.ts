@@ -226,10 +226,10 @@ const readAside =
   async (dispatch, getState, { clock, copy }) => {
     const isOurs = () => getState().journal.gardenId === gardenId && getState().journal.last === 0
     const done = await copy.readAll(gardenId)
-    if (done?.greatestId) clock.see(done.greatestId)
-    const kept = done && isOurs() ? await copy.open(gardenId) : null
-    if (!isOurs() || kept === null || kept.foldedTo === 0) return false
-    dispatch(slice.actions.begun(kept))
+    if (done === null || !isOurs()) return false
+    if (done.greatestId) clock.see(done.greatestId)
+    const { upTo, folds } = done.folded
+    dispatch(slice.actions.begun({ last: upTo, foldedTo: upTo, folds, entries: [] }))
     return true
   }
 

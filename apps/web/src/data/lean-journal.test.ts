@@ -6,7 +6,7 @@ import { living } from '@klados/core/wood'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { createCopyStore } from './copy/copy-store.ts'
-import { FOLD_VERSION, foldPart } from './copy/part-fold.ts'
+import { foldPart } from './copy/part-fold.ts'
 import { begun, brought, foldedUp, journalReducer, opened, received } from './journal.ts'
 import type { JournalState, WithJournal } from './journal.ts'
 import { plantKey } from './parts.ts'
@@ -150,7 +150,7 @@ describe('a journal of which this window holds the folds', () => {
           const [folded, kept, stored] = at as [number, number, number]
           const copy = createCopyStore(`lean-${++stores}`)
           await copy.keepEntries('anna', 'g', 0, entries.slice(0, folded))
-          await copy.foldUp('anna', 'g', FOLD_VERSION, foldPart)
+          await copy.foldUp('anna', 'g', foldPart)
           await copy.keepEntries('anna', 'g', folded, entries.slice(folded, kept))
           let journal = journalReducer(journalReducer(undefined, { type: '' }), opened('g'))
           journal = journalReducer(journal, begun(await copy.journal('anna', 'g', 0)))
@@ -170,7 +170,7 @@ describe('a journal of which this window holds the folds', () => {
           // Folded further, or with a place brought here, it tells the same.
           const before = journal
           if (before.partsAtHand !== 'all') {
-            const done = await copy.foldUp('anna', 'g', FOLD_VERSION, foldPart)
+            const done = await copy.foldUp('anna', 'g', foldPart)
             journal = journalReducer(before, foldedUp(done))
             expect(told(stateOf(journal))).toEqual(wanted(entries.slice(0, stored)))
           }
@@ -195,7 +195,7 @@ describe('a journal of which this window holds the folds', () => {
       [0, 1, 2, 3].flatMap((n) => PLANTS.map((plant) => ({ plant, what: 'grow' as const, n, late: 0 }))),
     )
     await copy.keepEntries('anna', 'g', 0, entries.slice(0, 4))
-    await copy.foldUp('anna', 'g', FOLD_VERSION, foldPart)
+    await copy.foldUp('anna', 'g', foldPart)
     await copy.keepEntries('anna', 'g', 4, entries.slice(4))
     let journal = journalReducer(journalReducer(undefined, { type: '' }), opened('g'))
     journal = journalReducer(journal, begun(await copy.journal('anna', 'g', 0)))
@@ -204,7 +204,7 @@ describe('a journal of which this window holds the folds', () => {
       journal,
       brought({ parts: new Map([['pear', await copy.part('anna', 'g', 'pear')]]) }),
     )
-    journal = journalReducer(journal, foldedUp(await copy.foldUp('anna', 'g', FOLD_VERSION, foldPart)))
+    journal = journalReducer(journal, foldedUp(await copy.foldUp('anna', 'g', foldPart)))
     expect(journal.byPlant.has('rose')).toBe(false)
     expect(journal.byPlant.get('pear')).toHaveLength(4)
     expect(told(stateOf(journal))).toEqual(wanted(entries))

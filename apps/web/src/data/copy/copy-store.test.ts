@@ -1,10 +1,14 @@
 import 'fake-indexeddb/auto'
 import type { StoredEntry } from '@klados/contract'
+import { frameLogProjection } from '@klados/core/frame-log'
+import { woodProjection } from '@klados/core/wood'
 import fc from 'fast-check'
+import { openDB } from 'idb'
 import { describe, expect, it } from 'vitest'
 import { createCopyStore } from './copy-store.ts'
 import type { CopyStore } from './copy-store.ts'
-import { FOLD_VERSION, foldPart } from './part-fold.ts'
+import { FOLD_VERSION } from './fold-version.ts'
+import { foldPart } from './part-fold.ts'
 
 let stores = 0
 const fresh = () => createCopyStore(`copy-${++stores}`)
@@ -56,7 +60,7 @@ describe('the copy on this device', () => {
   it('folds what came, says how far, and then gives the folds and what came after them', async () => {
     const copy = fresh()
     await copy.keepEntries('anna', 'g', 0, page(0, 10))
-    const first = await copy.foldUp('anna', 'g', FOLD_VERSION, foldPart)
+    const first = await copy.foldUp('anna', 'g', foldPart)
     expect(first.upTo).toBe(10)
     expect(first.folds).toHaveLength(4)
     await copy.keepEntries('anna', 'g', 10, page(10, 12))
@@ -64,13 +68,31 @@ describe('the copy on this device', () => {
     expect(lean).toMatchObject({ last: 12, foldedTo: 10 })
     expect(lean.entries.map(({ seq }) => seq)).toEqual([11, 12])
     expect(lean.folds.map(({ part }) => part).sort()).toEqual(first.folds.map(({ part }) => part).sort())
-    // A small garden is given whole, and so is one whose folds are of other rules once it is folded anew.
+    // A small garden is given whole.
     expect((await copy.journal('anna', 'g', 100)).entries).toHaveLength(12)
-    const next = await copy.foldUp('anna', 'g', FOLD_VERSION, foldPart)
+    const next = await copy.foldUp('anna', 'g', foldPart)
     expect([next.upTo, next.folds.length]).toEqual([12, 2])
-    expect((await copy.foldUp('anna', 'g', 'other rules', foldPart)).folds).toHaveLength(4)
+    // Folds of other rules are none, and are made anew.
+    const db = await openDB(`copy-${stores}`)
+    await db.put('folded', { upTo: 12, version: 'of other rules' }, ['anna', 'g'])
+    db.close()
+    expect(await copy.journal('anna', 'g', 5)).toMatchObject({ foldedTo: 0, folds: [] })
+    expect((await copy.foldUp('anna', 'g', foldPart)).folds).toHaveLength(4)
     await copy.dropGarden('anna', 'g')
     expect(await copy.journal('anna', 'g', 5)).toEqual({ last: 0, foldedTo: 0, folds: [], entries: [] })
+  })
+
+  it('knows the rules of its folds by the versions of what folds', () => {
+    expect(FOLD_VERSION).toBe(`wood ${woodProjection.version}, frame-log ${frameLogProjection.version}`)
+  })
+
+  it('takes folds that were made before it had the entries', async () => {
+    const [copy, made] = [fresh(), fresh()]
+    await made.keepEntries('anna', 'g', 0, page(0, 10))
+    const folded = await made.foldUp('anna', 'g', foldPart)
+    await copy.keepEntries('anna', 'g', 0, page(0, 10))
+    await copy.keepFolds('anna', 'g', folded)
+    expect(await copy.journal('anna', 'g', 5)).toEqual(await made.journal('anna', 'g', 5))
   })
 
   it('gives the entries of a place, and all of each plant that was written of there', async () => {

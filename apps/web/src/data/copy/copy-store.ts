@@ -2,6 +2,7 @@ import type { StoredEntry } from '@klados/contract'
 import type { DBSchema } from 'idb'
 import { keptDatabase } from '../kept-database.ts'
 import { plantKey } from '../parts.ts'
+import { FOLD_VERSION } from './fold-version.ts'
 import type { PartFold } from './part-fold.ts'
 
 /** An answer of the server as it was last heard, by what was asked. */
@@ -78,6 +79,8 @@ export interface CopyStore {
    * the folds and what came after.
    */
   readonly journal: (accountId: string, gardenId: string, small: number) => Promise<KeptJournal>
+  /** Folds that were made elsewhere, of all entries that are here up to a number. */
+  readonly keepFolds: (accountId: string, gardenId: string, folded: FoldedUp) => Promise<void>
   /** Entries that follow on `after`; where the copy does not end there they are not kept, so that it has no gaps. */
   readonly keepEntries: (
     accountId: string,
@@ -93,7 +96,6 @@ export interface CopyStore {
   readonly foldUp: (
     accountId: string,
     gardenId: string,
-    version: string,
     fold: (part: string, entries: readonly StoredEntry[]) => PartFold,
   ) => Promise<FoldedUp>
   readonly photo: (accountId: string, gardenId: string, fileId: string) => Promise<Blob | undefined>
@@ -185,7 +187,7 @@ export function createCopyStore(name = DATABASE): CopyStore {
         await db.get('folded', [accountId, gardenId]),
       ]
       // Numbers of a garden have no gaps: the last one is how many there are.
-      const foldedTo = folded && last > small ? folded.upTo : 0
+      const foldedTo = folded?.version === FOLD_VERSION && last > small ? folded.upTo : 0
       const [folds, entries] = await Promise.all([
         foldedTo > 0 ? db.getAll('folds', ofGarden(accountId, gardenId)) : [],
         db.getAllFromIndex('entries', 'last', after(accountId, gardenId, foldedTo)),
@@ -210,13 +212,19 @@ export function createCopyStore(name = DATABASE): CopyStore {
       const lists = await Promise.all(keys.map((key) => part(accountId, gardenId, key)))
       return { entries: inOrder(kept), parts: new Map(keys.map((key, i) => [key, lists[i]!])) }
     },
-    foldUp: async (accountId, gardenId, version, fold) => {
+    keepFolds: async (accountId, gardenId, { upTo, folds }) => {
+      const transaction = (await database()).transaction(['folds', 'folded'], 'readwrite')
+      for (const one of folds) void transaction.objectStore('folds').put(one, [accountId, gardenId, one.part])
+      void transaction.objectStore('folded').put({ upTo, version: FOLD_VERSION }, [accountId, gardenId])
+      await transaction.done
+    },
+    foldUp: async (accountId, gardenId, fold) => {
       const db = await database()
       const [upTo, folded] = [
         await lastOf(accountId, gardenId),
         await db.get('folded', [accountId, gardenId]),
       ]
-      const from = folded?.version === version ? folded.upTo : 0
+      const from = folded?.version === FOLD_VERSION ? folded.upTo : 0
       const changed =
         from === 0 ? await partsOf(db, accountId, gardenId) : await partsAfter(db, accountId, gardenId, from)
       const folds: PartFold[] = []
@@ -244,7 +252,7 @@ export function createCopyStore(name = DATABASE): CopyStore {
         await transaction.done
         folds.push(...made)
       }
-      await db.put('folded', { upTo, version }, [accountId, gardenId])
+      await db.put('folded', { upTo, version: FOLD_VERSION }, [accountId, gardenId])
       return { upTo, folds }
     },
     photo: async (accountId, gardenId, fileId) =>

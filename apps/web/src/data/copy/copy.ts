@@ -6,6 +6,7 @@ import type { JournalCopy } from '../desk.ts'
 import type { AppStore } from '../store.ts'
 import { COPIED_ACCOUNT_KEY } from './account-key.ts'
 import { copyStore } from './copy-store.ts'
+import type { FoldedUp } from './copy-store.ts'
 import { keepPhotos } from './photos.ts'
 import type { FoldAnswer, FoldJob } from './fold.worker.ts'
 
@@ -71,37 +72,59 @@ async function fromCopy<T>(ask: (accountId: string) => Promise<T>): Promise<T | 
   return accountId === null ? null : ask(accountId).catch(() => null)
 }
 
-const inThread = (gardenId: string, isReadFirst: boolean) =>
+/** What a thread still writes onto this device, by garden: whoever asks for what it holds waits for that. */
+const writing = new Map<string, Promise<boolean>>()
+
+interface Folded {
+  readonly folded: FoldedUp
+  readonly greatestId: string | null
+}
+
+/** Answers as soon as it is folded; the thread may go on writing. */
+const inThread = (gardenId: string, isReadFirst: boolean): Promise<Folded | null> =>
   fromCopy(
     (accountId) =>
-      new Promise<FoldAnswer>((resolve, reject) => {
+      new Promise<Folded | null>((resolve) => {
         const thread = new Worker(new URL('./fold.worker.ts', import.meta.url), { type: 'module' })
-        thread.onerror = () => reject(new Error('Nothing was folded'))
-        thread.onmessage = ({ data }: MessageEvent<FoldAnswer>) => {
-          thread.terminate()
-          resolve(data)
-        }
+        const isKept = new Promise<boolean>((kept) => {
+          thread.onerror = () => {
+            resolve(null)
+            kept(false)
+          }
+          thread.onmessage = ({ data }: MessageEvent<FoldAnswer>) => {
+            if (data.is === 'kept') return kept(data.isKept)
+            const { folded, greatestId } = data
+            resolve(folded && { folded, greatestId })
+          }
+        })
+        if (isReadFirst) writing.set(gardenId, isKept)
+        void isKept.then(() => thread.terminate())
         thread.postMessage({ accountId, gardenId, isReadFirst } satisfies FoldJob)
       }),
   )
+
+/** As `fromCopy`, once it is written; `null` too where it would not be. */
+const fromWritten = async <T>(gardenId: string, ask: (accountId: string) => Promise<T>): Promise<T | null> =>
+  ((await writing.get(gardenId)) ?? true) ? fromCopy(ask) : null
 
 /** A device that keeps nothing reads all of it from the server each time. */
 export const journalCopy: JournalCopy = {
   open: (gardenId) => fromCopy((accountId) => copyStore.journal(accountId, gardenId, SMALL)),
   keep: async (gardenId, after, entries) => {
     if (entries.length > 0)
-      await fromCopy((accountId) => copyStore.keepEntries(accountId, gardenId, after, entries))
+      await fromWritten(gardenId, (accountId) => copyStore.keepEntries(accountId, gardenId, after, entries))
   },
-  place: (gardenId, placeId) => fromCopy((accountId) => copyStore.place(accountId, gardenId, placeId)),
+  place: (gardenId, placeId) =>
+    fromWritten(gardenId, (accountId) => copyStore.place(accountId, gardenId, placeId)),
   parts: (gardenId, parts) =>
-    fromCopy(async (accountId) => {
+    fromWritten(gardenId, async (accountId) => {
       const lists = await Promise.all(parts.map((part) => copyStore.part(accountId, gardenId, part)))
       return new Map(parts.map((part, i) => [part, lists[i]!]))
     }),
-  foldUp: (gardenId) => inThread(gardenId, false),
+  foldUp: async (gardenId) => (await inThread(gardenId, false))?.folded ?? null,
   readAll: (gardenId) => inThread(gardenId, true),
   drop: async (gardenId) => {
-    await fromCopy((accountId) => copyStore.dropGarden(accountId, gardenId))
+    await fromWritten(gardenId, (accountId) => copyStore.dropGarden(accountId, gardenId))
   },
 }
 

@@ -11,9 +11,6 @@ export interface PartFold {
   readonly frames: Folded<ReadonlyMap<string, FrameCondition>>
 }
 
-/** Folds of another version mean something else, and are made anew. */
-export const FOLD_VERSION = `${woodProjection.version} ${frameLogProjection.version}`
-
 export function foldPart(part: string, entries: readonly JournalEntry[]): PartFold {
   const wood = folded(woodProjection, entries)
   return {

@@ -1,0 +1,42 @@
+import { expect, test } from '@playwright/test'
+import { haveLargeGarden } from './large-garden.ts'
+import { signUp } from './people.ts'
+
+/** More than are read into a window, and enough that the device folds them. */
+const ENTRIES = 22_000
+const DUE = 16
+
+test('a garden of thirty years opens from what stands; its history comes when a place is opened', async ({
+  page,
+}) => {
+  test.setTimeout(120_000)
+  const { garden } = await signUp(page)
+  await page.goto('about:blank')
+  const places = await haveLargeGarden(page, garden, ENTRIES)
+  const sound = page.getByRole('button', { name: 'Sound', exact: true })
+  await page.goto(`${garden}/round`)
+  await expect(sound).toHaveCount(DUE, { timeout: 60_000 })
+
+  // A look is told at once from the fold; taken back, the plant's own entries are brought for it.
+  await sound.first().click()
+  await expect(sound).toHaveCount(DUE - 1)
+  await page.getByRole('button', { name: 'Undo', exact: true }).click()
+  await expect(sound).toHaveCount(DUE)
+  await sound.first().click()
+  await expect(sound).toHaveCount(DUE - 1)
+  await expect(page.getByText(/wait to be sent/)).toHaveCount(0)
+
+  // Eight vines with a trunk and last year's three canes; the thirty years before them on their rings.
+  await page.goto(`${garden}/places/${places[0]!}/wood`)
+  await expect(page.locator('[data-wood]')).toHaveCount(8 * 4)
+  const year = new Date().getFullYear()
+  await page.goto(`${garden}/places/${places[0]!}/wood?on=${year - 12}-06-01`)
+  await expect(page.locator('[data-wood]')).toHaveCount(8 * 4)
+  await expect(page.getByText(`As it was on 1 June ${year - 12}`)).toBeVisible()
+
+  // Opened again it is all there, from this device and the server together.
+  await page.goto(`${garden}/round`)
+  await expect(sound).toHaveCount(DUE - 1)
+  await page.reload()
+  await expect(sound).toHaveCount(DUE - 1)
+})
