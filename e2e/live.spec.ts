@@ -74,8 +74,13 @@ test('what one of two writes stands on the other’s screen in seconds, and a lo
   }
   await looks(theirs).first().click()
   await expect(looks(page)).toHaveCount(1)
-  // Both look at the other tie before either has heard of it.
-  await Promise.all([looks(page).first().click(), looks(theirs).first().click()])
+  // Both look at the other tie, and neither has heard of the other's look: one of them has no signal.
+  await theirs.context().setOffline(true)
+  await looks(theirs).first().click()
+  await looks(page).first().click()
+  for (const at of [page, theirs]) await expect(looks(at)).toHaveCount(0)
+  await theirs.context().setOffline(false)
+  await expect(theirs.getByText(/wait to be sent/)).toHaveCount(0, { timeout: 30_000 })
   for (const at of [page, theirs]) await expect(looks(at)).toHaveCount(0)
   await expect(page.getByText(/does not fit|wants your word/i)).toHaveCount(0)
 
