@@ -1,6 +1,7 @@
 import { chromium } from '@playwright/test'
 import type { Page } from '@playwright/test'
 import config from './playwright.config.ts'
+import { fixedWorkIn } from './fixed-work.ts'
 import { haveWall, signUp } from './people.ts'
 
 /**
@@ -19,16 +20,7 @@ const page = await browser.newPage({
 })
 const { garden } = await signUp(page)
 
-/** A fixed piece of work in the page itself, milliseconds: what this machine's browser does at this minute. */
-const fixedMs = await page.evaluate(() => {
-  const times = Array.from({ length: 9 }, () => {
-    const start = performance.now()
-    const row = Float64Array.from({ length: 40_000 }, (_, i) => Math.sin(i * 12.9898) * 43758.5453)
-    row.sort()
-    return performance.now() - start + (row[0] === 0 ? 1 : 0)
-  })
-  return times.sort((a, b) => a - b)[4]!
-})
+const fixedMs = await fixedWorkIn(page)
 
 async function begin(kind: string, place: object): Promise<void> {
   const id = await haveWall(page, garden, place)

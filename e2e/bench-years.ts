@@ -1,6 +1,7 @@
 import { chromium } from '@playwright/test'
 import type { BrowserContext, Page } from '@playwright/test'
 import config from './playwright.config.ts'
+import { fixedWorkIn } from './fixed-work.ts'
 import { haveLargeGarden } from './large-garden.ts'
 import { signUp } from './people.ts'
 
@@ -23,17 +24,6 @@ const browser = await chromium.launch({
     '--js-flags=--expose-gc',
   ],
 })
-
-const fixedIn = (page: Page) =>
-  page.evaluate(() => {
-    const times = Array.from({ length: 9 }, () => {
-      const start = performance.now()
-      const row = Float64Array.from({ length: 40_000 }, (_, i) => Math.sin(i * 12.9898) * 43758.5453)
-      row.sort()
-      return performance.now() - start + (row[0] === 0 ? 1 : 0)
-    })
-    return times.sort((a, b) => a - b)[4]!
-  })
 
 async function timed(work: () => Promise<unknown>): Promise<number> {
   const start = performance.now()
@@ -125,7 +115,7 @@ async function measure(entries: number): Promise<Measured> {
     () => (performance as unknown as { memory: { usedJSHeapSize: number } }).memory.usedJSHeapSize,
   )
   const reading = await pageOfJournal(here, garden, entries)
-  fixedMs = await fixedIn(here)
+  fixedMs = await fixedWorkIn(here)
   await context.close()
   const level = (value: number, goal: number | null = null): Figure => ({
     value,

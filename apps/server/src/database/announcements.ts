@@ -61,8 +61,8 @@ export function createAnnouncements(databaseUrl: string, pool: pg.Pool): Announc
     } catch {
       return lost()
     }
-    // What was told while nobody listened is not told again.
-    if (tries > 0) for (const gardenId of hearers.keys()) tell(gardenId, 'anything')
+    // What was told before the line stood, the first time too, is not told again.
+    for (const gardenId of hearers.keys()) tell(gardenId, 'anything')
     tries = 0
   }
 

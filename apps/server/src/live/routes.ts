@@ -51,15 +51,21 @@ export const liveRoutes: Area = async (app, shared) => {
         else if (news === 'documents') write('documents', {})
         else write('entries', { to: news.entriesTo })
       }
+      const end = () => raw.end()
+      let beat: NodeJS.Timeout | undefined
       const deafen = announcements.hear(gardenId, say)
-      let head: number
-      try {
-        head = await inGarden(pool, gardenId, (client) => lastNumber(client, gardenId))
-      } catch (error) {
+      count(accountId, 1)
+      open.add(end)
+      // Whatever it ends by: refused below, the window gone, the server told to stop.
+      raw.on('close', () => {
+        clearInterval(beat)
         deafen()
-        throw error
-      }
+        open.delete(end)
+        count(accountId, -1)
+      })
+      const head = await inGarden(pool, gardenId, (client) => lastNumber(client, gardenId))
       reply.hijack()
+      if (raw.destroyed || raw.writableEnded) return
       raw.writeHead(200, {
         'content-type': 'text/event-stream',
         'cache-control': 'no-store',
@@ -69,22 +75,13 @@ export const liveRoutes: Area = async (app, shared) => {
       isBegun = true
       write('entries', { to: head })
       for (const news of early) say(news)
-      const end = () => raw.end()
-      const beat = setInterval(() => {
+      beat = setInterval(() => {
         raw.write(': \n\n')
         // Whoever is signed out or no member any more hears no further.
         void isStillIn(shared, request, gardenId).then((isIn) => {
           if (!isIn) end()
         })
       }, BEAT_MS)
-      open.add(end)
-      count(accountId, 1)
-      raw.on('close', () => {
-        clearInterval(beat)
-        deafen()
-        open.delete(end)
-        count(accountId, -1)
-      })
     },
   )
 }

@@ -9,7 +9,7 @@ export interface Folded<Draft> {
   readonly last: { readonly at: CalendarDate; readonly id: string } | null
 }
 
-const isAfter = (entry: Entry, last: Folded<unknown>['last']): boolean =>
+const isAfter = (entry: Pick<Entry, 'at' | 'id'>, last: Folded<unknown>['last']): boolean =>
   last === null || entry.at > last.at || (entry.at === last.at && entry.id > last.id)
 
 /** All of the entries folded, so that it can be gone on from there. */
@@ -19,7 +19,7 @@ export function folded<Shapes extends EntryShapes, Draft>(
 ): Folded<Draft> {
   const state = initial()
   let last: Folded<Draft>['last'] = null
-  for (const { at, id } of entries) if (last === null || isAfter({ at, id } as Entry, last)) last = { at, id }
+  for (const { at, id } of entries) if (last === null || isAfter({ at, id }, last)) last = { at, id }
   const ours = entries.filter(({ kind, supersedes }) => kind in kinds || supersedes !== null)
   for (const entry of inForce(ours)) if (entry.kind in kinds) apply(state, entry as EntryOf<Shapes>)
   return { state, last }

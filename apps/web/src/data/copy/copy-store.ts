@@ -213,7 +213,9 @@ export function createCopyStore(name = DATABASE): CopyStore {
       return { entries: inOrder(kept), parts: new Map(keys.map((key, i) => [key, lists[i]!])) }
     },
     keepFolds: async (accountId, gardenId, { upTo, folds }) => {
-      const transaction = (await database()).transaction(['folds', 'folded'], 'readwrite')
+      const transaction = (await database()).transaction(['folds', 'folded', 'reach'], 'readwrite')
+      // Dropped meanwhile, it stays dropped.
+      if ((await transaction.objectStore('reach').get([accountId, gardenId])) === undefined) return
       for (const one of folds) void transaction.objectStore('folds').put(one, [accountId, gardenId, one.part])
       void transaction.objectStore('folded').put({ upTo, version: FOLD_VERSION }, [accountId, gardenId])
       await transaction.done
@@ -240,7 +242,8 @@ export function createCopyStore(name = DATABASE): CopyStore {
             inOrder(lists[k]!).filter(({ seq }) => seq <= upTo),
           ),
         )
-        const transaction = db.transaction(['folds', 'entries'], 'readwrite')
+        const transaction = db.transaction(['folds', 'entries', 'reach'], 'readwrite')
+        if ((await transaction.objectStore('reach').get([accountId, gardenId])) === undefined) break
         const [into, entries] = [transaction.objectStore('folds'), transaction.objectStore('entries')]
         for (const one of made) void into.put(one, [accountId, gardenId, one.part])
         for (const pieces of lists) {

@@ -4,7 +4,7 @@ import { api, rememberSession } from '../api.ts'
 import type { WithApi } from '../api.ts'
 import type { JournalCopy } from '../desk.ts'
 import type { AppStore } from '../store.ts'
-import { COPIED_ACCOUNT_KEY } from './account-key.ts'
+import { COPIED_ACCOUNT_KEY, copiedAccount } from './account-key.ts'
 import { copyStore } from './copy-store.ts'
 import type { FoldedUp } from './copy-store.ts'
 import { keepPhotos } from './photos.ts'
@@ -15,9 +15,6 @@ const AREAS = ['garden', 'places', 'frames', 'plants', 'stores'] as const
 const SESSION = '/session'
 const pathOf = (area: (typeof AREAS)[number], gardenId: string) =>
   area === 'garden' ? `/gardens/${gardenId}` : `/gardens/${gardenId}/${area}`
-
-/** Whose copy lies on this device: whoever was signed in here last and did not sign out. */
-const copiedAccount = (): string | null => localStorage.getItem(COPIED_ACCOUNT_KEY)
 
 /** Before anything is drawn: who was here last, so that their garden opens before the server has answered, or without it. */
 export async function restoreSession(store: AppStore): Promise<void> {
@@ -75,6 +72,9 @@ async function fromCopy<T>(ask: (accountId: string) => Promise<T>): Promise<T | 
 /** What a thread still writes onto this device, by garden: whoever asks for what it holds waits for that. */
 const writing = new Map<string, Promise<boolean>>()
 
+/** Threads at work; none of them goes on for whoever is not here any more. */
+const threads = new Set<() => void>()
+
 interface Folded {
   readonly folded: FoldedUp
   readonly greatestId: string | null
@@ -98,7 +98,13 @@ const inThread = (gardenId: string, isReadFirst: boolean): Promise<Folded | null
           }
         })
         if (isReadFirst) writing.set(gardenId, isKept)
-        void isKept.then(() => thread.terminate())
+        const end = () => {
+          thread.terminate()
+          resolve(null)
+          threads.delete(end)
+        }
+        threads.add(end)
+        void isKept.then(end)
         thread.postMessage({ accountId, gardenId, isReadFirst } satisfies FoldJob)
       }),
   )
@@ -122,9 +128,11 @@ export const journalCopy: JournalCopy = {
       return new Map(parts.map((part, i) => [part, lists[i]!]))
     }),
   foldUp: async (gardenId) => (await inThread(gardenId, false))?.folded ?? null,
-  readAll: (gardenId) => inThread(gardenId, true),
+  // A device that would not keep it once would only have it read for nothing again.
+  readAll: async (gardenId) => (((await writing.get(gardenId)) ?? true) ? inThread(gardenId, true) : null),
   drop: async (gardenId) => {
-    await fromWritten(gardenId, (accountId) => copyStore.dropGarden(accountId, gardenId))
+    await writing.get(gardenId)
+    await fromCopy((accountId) => copyStore.dropGarden(accountId, gardenId))
   },
 }
 
@@ -143,6 +151,7 @@ export function watchCopy(store: AppStore, openGardenId: () => string | null): v
     const state = store.getState()
     const session = api.endpoints.session.select(undefined)(state).data
     const accountId = session?.account?.id
+    if (session && !accountId) for (const end of threads) end()
     if (!session || !accountId || session.isExpired) return
     localStorage.setItem(COPIED_ACCOUNT_KEY, accountId)
     const keep = (path: string, gardenId: string | null, data: unknown) => {

@@ -1,8 +1,6 @@
 import { API_HEADER } from '@klados/contract/limits'
-import { COPIED_ACCOUNT_KEY } from './account-key.ts'
+import { copiedAccount } from './account-key.ts'
 import { copyStore } from './copy-store.ts'
-
-const copiedAccount = () => localStorage.getItem(COPIED_ACCOUNT_KEY)
 
 /** A photo as it lies on this device; `null` where it does not. */
 export async function photoFromCopy(gardenId: string, fileId: string): Promise<Blob | null> {
@@ -26,6 +24,9 @@ export async function keepPhotos(gardenId: string, fileIds: readonly string[]): 
     if (here.includes(fileId) || document.visibilityState !== 'visible') continue
     const reply = await fetch(`/api/gardens/${gardenId}/files/${fileId}`)
     if (!reply.ok || !reply.headers.has(API_HEADER)) continue
-    await copyStore.keepPhoto(accountId, gardenId, fileId, await reply.blob())
+    const content = await reply.blob()
+    // Signed out meanwhile, nobody wants it here any more.
+    if (copiedAccount() !== accountId) return
+    await copyStore.keepPhoto(accountId, gardenId, fileId, content)
   }
 }
