@@ -210,6 +210,12 @@ describe('migrations', () => {
     expect(upcastBody('frames', null)).toBeNull()
   })
 
+  it('are waited for by a server that starts while another runs them', async () => {
+    const ownerUrl = await emptyDatabase()
+    const all = await Promise.all([1, 2, 3].map(() => migrate(ownerUrl, folder)))
+    expect(all.map(({ length }) => length).sort()).toEqual([0, 0, readdirSync(folder).length])
+  })
+
   it('keep people, sessions, photos and members of release 3, whole, under the roles of this one', async () => {
     const client = await databaseAt(3)
     const [garden, ada, rowan, file, place] = [uuidv7(), uuidv7(), uuidv7(), uuidv7(), uuidv7()]
@@ -261,14 +267,19 @@ describe('migrations', () => {
 
 const files = readdirSync(folder).sort()
 
-/** A new database with the first so many migrations. */
-async function databaseAt(until: number): Promise<pg.Client & { readonly url: string }> {
+/** The address of a new database with nothing in it. */
+async function emptyDatabase(): Promise<string> {
   const admin = new pg.Client({ connectionString: inject('adminUrl') })
   await admin.connect()
   const name = `m_${uuidv7().replaceAll('-', '')}`
   await admin.query(`create database ${name}`)
   await admin.end()
-  const url = Object.assign(new URL(inject('adminUrl')), { pathname: `/${name}` }).toString()
+  return Object.assign(new URL(inject('adminUrl')), { pathname: `/${name}` }).toString()
+}
+
+/** A new database with the first so many migrations. */
+async function databaseAt(until: number): Promise<pg.Client & { readonly url: string }> {
+  const url = await emptyDatabase()
   const old = mkdtempSync(join(tmpdir(), 'klados-migrations-'))
   for (const file of files.slice(0, until)) copyFileSync(join(folder, file), join(old, file))
   await migrate(url, old)

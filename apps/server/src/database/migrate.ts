@@ -24,6 +24,8 @@ export async function migrate(ownerUrl: string, migrationsDir: string): Promise<
       direction: 'up',
       migrationsTable: 'migration',
       checkOrder: true,
+      // Several servers may be started at once: each waits for the one that migrates.
+      advisoryLockMode: 'wait',
       log: () => undefined,
     })
     // A database at an earlier number, as tests make one, has no record of steps yet.

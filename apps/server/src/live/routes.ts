@@ -52,7 +52,14 @@ export const liveRoutes: Area = async (app, shared) => {
         else write('entries', { to: news.entriesTo })
       }
       const end = () => raw.end()
-      let beat: NodeJS.Timeout | undefined
+      const beat = setInterval(() => {
+        if (!isBegun) return
+        raw.write(': \n\n')
+        // Whoever is signed out or no member any more hears no further.
+        void isStillIn(shared, request, gardenId).then((isIn) => {
+          if (!isIn) end()
+        })
+      }, BEAT_MS)
       const deafen = announcements.hear(gardenId, say)
       count(accountId, 1)
       open.add(end)
@@ -75,13 +82,6 @@ export const liveRoutes: Area = async (app, shared) => {
       isBegun = true
       write('entries', { to: head })
       for (const news of early) say(news)
-      beat = setInterval(() => {
-        raw.write(': \n\n')
-        // Whoever is signed out or no member any more hears no further.
-        void isStillIn(shared, request, gardenId).then((isIn) => {
-          if (!isIn) end()
-        })
-      }, BEAT_MS)
     },
   )
 }
