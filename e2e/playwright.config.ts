@@ -8,6 +8,8 @@ export default defineConfig({
   timeout: 90_000,
   expect: { timeout: 10_000 },
   forbidOnly: true,
+  // On a shared machine one of a thousand comes too late now and then; the check names what passed only so.
+  retries: 1,
   outputDir: '../test-results',
   reporter: [
     ['list'],

@@ -6,9 +6,13 @@ import { inRoot } from './lib/paths.mjs'
 const { dependencies } = JSON.parse(readFileSync(inRoot('apps/server/package.json'), 'utf8'))
 await build({
   // The server, and beside it what it runs in processes and threads of their own.
-  entryPoints: ['main', 'files/press-worker', 'exchange/import-worker', 'accounts/reset-link'].map((name) =>
-    inRoot(`apps/server/src/${name}.ts`),
-  ),
+  entryPoints: [
+    'main',
+    'files/press-worker',
+    'exchange/import-worker',
+    'standing/fold-worker',
+    'accounts/reset-link',
+  ].map((name) => inRoot(`apps/server/src/${name}.ts`)),
   entryNames: '[name]',
   outdir: inRoot('apps/server/dist'),
   outExtension: { '.js': '.mjs' },

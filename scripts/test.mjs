@@ -1,4 +1,5 @@
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
+import { relative } from 'node:path'
 import { requireChromium } from './lib/debian.mjs'
 import { build, installPackages } from './lib/install.mjs'
 import { inRoot, inWork, root, workDir } from './lib/paths.mjs'
@@ -24,14 +25,32 @@ async function check(name, work) {
 
 const reports = { vitest: inWork('vitest.json'), playwright: inWork('playwright.json') }
 
-function testCounts() {
+function readReports() {
   const read = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null)
-  const unit = read(reports.vitest)
-  const browser = read(reports.playwright)
+  const [unit, browser] = [read(reports.vitest), read(reports.playwright)]
+  const unitFailed = (unit?.testResults ?? []).flatMap(({ name, assertionResults }) =>
+    assertionResults
+      .filter(({ status }) => status === 'failed')
+      .map(({ fullName }) => `${relative(root, name)}: ${fullName}`),
+  )
+  const browserTests = (browser?.suites ?? []).flatMap(testsIn)
+  const named = (status) =>
+    browserTests.filter((test) => test.status === status).map(({ name }) => `e2e/${name}`)
   return {
-    passed: (unit?.numPassedTests ?? 0) + (browser?.stats.expected ?? 0),
-    failed: (unit?.numFailedTests ?? 0) + (browser?.stats.unexpected ?? 0) + (browser?.stats.flaky ?? 0),
+    passed: (unit?.numPassedTests ?? 0) + (browser?.stats.expected ?? 0) + (browser?.stats.flaky ?? 0),
+    failed: (unit?.numFailedTests ?? 0) + (browser?.stats.unexpected ?? 0),
+    failedNames: [...unitFailed, ...named('unexpected')],
+    secondTimeNames: named('flaky'),
   }
+}
+
+function testsIn({ specs = [], suites = [] }) {
+  return [
+    ...specs.flatMap(({ file, title, tests }) =>
+      tests.map(({ status }) => ({ name: `${file}: ${title}`, status })),
+    ),
+    ...suites.flatMap(testsIn),
+  ]
 }
 
 async function main() {
@@ -90,11 +109,13 @@ async function main() {
       run(process.execPath, [inRoot('scripts/soak.mjs'), '--short'], { cwd: root }),
     )
 
-  const { passed, failed } = testCounts()
+  const { passed, failed, failedNames, secondTimeNames } = readReports()
   process.stdout.write('\n')
   for (const { name, isGood, seconds } of results) {
     process.stdout.write(`${isGood ? 'ok    ' : 'FAILED'}  ${name} (${seconds.toFixed(1)} s)\n`)
   }
+  for (const name of failedNames) process.stdout.write(`failed: ${name}\n`)
+  for (const name of secondTimeNames) process.stdout.write(`passed only the second time: ${name}\n`)
   const brokenChecks = results.filter((result) => !result.isGood).length
   // A check that is no test runner counts as one, or a lint failure would close on "0 failed".
   process.stdout.write(`\n${passed} passed, ${Math.max(failed, brokenChecks)} failed\n`)

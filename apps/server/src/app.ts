@@ -24,6 +24,8 @@ import { fileRoutes } from './files/routes.ts'
 import { gardenRoutes } from './gardens/routes.ts'
 import { liveRoutes } from './live/routes.ts'
 import { journalRoutes } from './journal/routes.ts'
+import { createFolding } from './standing/folding.ts'
+import { standingRoutes } from './standing/routes.ts'
 
 const BODY_LIMIT_BYTES = 1024 * 1024
 /** A request that trickles in for longer is held up on purpose, or by a line that will not get it through. */
@@ -38,7 +40,8 @@ const tlsOf = ({ tls }: AppOptions): object => (tls ? { https: { cert: tls.cert,
 /** The whole server, not listening yet. The caller owns the pools. */
 export async function buildApp(options: AppOptions): Promise<App> {
   const announcements = createAnnouncements(options.databaseUrl, options.pool)
-  const shared: Shared = { ...options, throttle: createThrottle(options.accounts), announcements }
+  const folding = createFolding(options.pool, options.databaseUrl)
+  const shared: Shared = { ...options, throttle: createThrottle(options.accounts), announcements, folding }
   const app: App = Fastify({
     ...tlsOf(options),
     logger: options.logLevel === 'silent' ? false : { level: options.logLevel },
@@ -100,6 +103,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
     fileRoutes,
     exchangeRoutes,
     liveRoutes,
+    standingRoutes,
   ])
     await area(app, shared)
   const forgetting = setInterval(
@@ -110,6 +114,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
   app.addHook('onClose', async () => {
     clearInterval(forgetting)
     await announcements.close()
+    await folding.close()
   })
   return app
 }

@@ -8,6 +8,7 @@ import type {
 import type { ZodTypeProvider } from 'fastify-type-provider-zod'
 import type { Pool } from 'pg'
 import type { Announcements } from './database/announcements.ts'
+import type { Folding } from './standing/folding.ts'
 import type { Limit, Throttle } from './throttle.ts'
 
 /** How much one account, one address and one garden may ask for. */
@@ -44,6 +45,7 @@ export interface AppOptions {
 /** What the areas share beside their options. */
 export interface Shared extends AppOptions {
   readonly announcements: Announcements
+  readonly folding: Folding
   readonly throttle: Throttle
 }
 

@@ -100,8 +100,10 @@ describe('SQL under the app’s role', () => {
       'file',
       'file_chunk',
       'garden',
+      'garden_fold',
       'member_contact',
       'membership',
+      'part_fold',
     ])
     for (const { name } of rows) {
       expect((await harness.pool.query(`select 1 from ${name}`)).rowCount).toBe(0)

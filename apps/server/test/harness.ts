@@ -163,6 +163,35 @@ export async function savePlace(app: App, person: Person, placeId: string = uuid
   return placeId
 }
 
+export async function savePlant(app: App, person: Person, placeId: string): Promise<string> {
+  const plantId = uuidv7()
+  const reply = await app.inject({
+    method: 'PUT',
+    url: `/api/gardens/${person.gardenId}/plants/${plantId}`,
+    headers: { cookie: person.cookie },
+    payload: { saveId: uuidv7(), basedOn: 0, body: plantBody(placeId) },
+  })
+  if (reply.statusCode !== 200) throw new Error(`saving a plant failed: ${reply.body}`)
+  return plantId
+}
+
+const plantBody = (placeId: string) => ({
+  placeId,
+  name: 'Pear',
+  kindId: 'pear',
+  xM: 1,
+  startNodeId: null,
+  plantedOn: '2015-11-01',
+  system: null,
+  rootstock: '',
+  graftHeightM: null,
+  motherId: null,
+  formPlanted: null,
+  leads: [],
+  budGoal: null,
+  ended: null,
+})
+
 export function noteEntry(placeId: string, rest: Record<string, unknown> = {}) {
   return {
     id: uuidv7(),

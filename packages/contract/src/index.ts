@@ -29,7 +29,7 @@ export {
   entrySchema,
   latestVersion,
 } from './journal.ts'
-export type { AppendReply, EntryAnswer, JournalPage, StoredEntry } from './journal.ts'
+export type { AppendReply, EntryAnswer, JournalPage, Standing, StoredEntry } from './journal.ts'
 export {
   API_HEADER,
   API_VERSION,

@@ -70,6 +70,20 @@ export const entryAnswerSchema = z.discriminatedUnion('answer', [
 export const appendReplySchema = z.object({ answers: z.array(entryAnswerSchema) })
 export type EntryAnswer = z.infer<typeof entryAnswerSchema>
 export type AppendReply = z.infer<typeof appendReplySchema>
+/** What stands in a garden, in place of the journal that it came from. */
+export interface Standing {
+  /** The number of the garden's latest entry. */
+  readonly head: number
+  /** Up to which number the folds go; 0 where the garden was said to be small, and is better read whole. */
+  readonly upTo: number
+  /** By which rules they were folded. */
+  readonly rules: string
+  /** The greatest id in the journal. */
+  readonly greatestId: string | null
+  /** The folds of all parts, packed as `packed` of core does it. */
+  readonly folds: readonly unknown[]
+}
+
 export interface JournalPage {
   readonly entries: readonly StoredEntry[]
   /** Ask for what is after this next; the same number as asked for means that there is no more. */

@@ -34,6 +34,11 @@ function toRow(entry: JournalEntry, n: number) {
   }
 }
 
+const columns = `e.seq, e.entry_id as id, e.place_id as "placeId", e.plant_id as "plantId", e.kind, e.at,
+  to_char(e.recorded_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "recordedAt",
+  e.supersedes, e.body, coalesce(a.name, '') as by`
+const written = `entry e left join person a on a.account_id = e.written_by`
+
 export async function readEntries(
   client: PoolClient,
   gardenId: string,
@@ -41,12 +46,43 @@ export async function readEntries(
   limit: number,
 ): Promise<StoredEntry[]> {
   const { rows } = await client.query<StoredEntry>(
-    `select e.seq, e.entry_id as id, e.place_id as "placeId", e.plant_id as "plantId", e.kind, e.at,
-       to_char(e.recorded_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "recordedAt",
-       e.supersedes, e.body, coalesce(a.name, '') as by
-     from entry e left join person a on a.account_id = e.written_by
-     where e.garden_id = $1 and e.seq > $2 order by e.seq limit $3`,
+    `select ${columns} from ${written} where e.garden_id = $1 and e.seq > $2 order by e.seq limit $3`,
     [gardenId, after, limit],
+  )
+  return rows
+}
+
+/** As `readEntries`, of what was written at a place, and of every plant that was ever written of there. */
+export async function readEntriesAt(
+  client: PoolClient,
+  gardenId: string,
+  placeId: string,
+  after: number,
+  limit: number,
+): Promise<StoredEntry[]> {
+  const { rows } = await client.query<StoredEntry>(
+    `select ${columns} from ${written}
+     where e.garden_id = $1 and e.seq > $3 and coalesce(e.plant_id, e.place_id) in (
+       select coalesce(h.plant_id, h.place_id) from entry h where h.garden_id = $1 and h.place_id = $2
+     ) order by e.seq limit $4`,
+    [gardenId, placeId, after, limit],
+  )
+  return rows
+}
+
+/** As `readEntries`, of some plants and of what was written of no plant at some places; without a limit all of them. */
+export async function readEntriesOf(
+  client: PoolClient,
+  gardenId: string,
+  subjects: readonly string[],
+  after: number,
+  limit: number | null = null,
+): Promise<StoredEntry[]> {
+  const { rows } = await client.query<StoredEntry>(
+    `select ${columns} from ${written}
+     where e.garden_id = $1 and coalesce(e.plant_id, e.place_id) = any ($2::uuid[]) and e.seq > $3
+     order by e.seq limit $4`,
+    [gardenId, subjects, after, limit],
   )
   return rows
 }

@@ -1,4 +1,4 @@
-import { MAX_PAGE, appendReplySchema, appendSchema } from '@klados/contract'
+import { MAX_PAGE, appendReplySchema, appendSchema, idSchema } from '@klados/contract'
 import type { JournalPage } from '@klados/contract'
 import { z } from 'zod'
 import { caller } from '../access.ts'
@@ -9,23 +9,31 @@ import { requireRoom } from '../gardens/room.ts'
 import { createLane } from '../lane.ts'
 import { appendEach } from './append.ts'
 import { readEntry } from './judge.ts'
-import { lastNumber, readEntries } from './queries.ts'
+import { lastNumber, readEntries, readEntriesAt, readEntriesOf } from './queries.ts'
 
 const pageQuery = z.object({
   after: z.coerce.number().int().min(0).default(0),
   limit: z.coerce.number().int().min(1).max(MAX_PAGE).default(MAX_PAGE),
+  /** Only what was written at this place, and of every plant that was ever written of there. */
+  place: idSchema.optional(),
+  /** Only what was written of this plant, or of no plant at this place. */
+  of: idSchema.optional(),
 })
 
-export const journalRoutes: Area = async (app, { pool, limits, announcements }) => {
+export const journalRoutes: Area = async (app, { pool, limits, announcements, folding }) => {
   const lane = createLane()
   app.get(
     '/api/gardens/:gardenId/journal',
     { config: { access: 'viewer' }, schema: { querystring: pageQuery } },
     async (request): Promise<JournalPage> => {
       const { gardenId } = caller(request)
-      const { after, limit } = request.query
+      const { after, limit, place, of } = request.query
       const [entries, head] = await inGarden(pool, gardenId, async (client) => [
-        await readEntries(client, gardenId, after, limit),
+        place !== undefined
+          ? await readEntriesAt(client, gardenId, place, after, limit)
+          : of !== undefined
+            ? await readEntriesOf(client, gardenId, [of], after, limit)
+            : await readEntries(client, gardenId, after, limit),
         await lastNumber(client, gardenId),
       ])
       return { entries, last: entries.at(-1)?.seq ?? after, head }
@@ -47,8 +55,12 @@ export const journalRoutes: Area = async (app, { pool, limits, announcements }) 
         await requireRoom(client, into.gardenId, limits.bytes)
         return appendEach(client, into, read)
       })
-      const entriesTo = Math.max(0, ...answers.flatMap((one) => (one.answer === 'taken' ? [one.seq] : [])))
-      if (entriesTo > 0) announcements.announce(into.gardenId, { entriesTo })
+      const numbers = answers.flatMap((one) => (one.answer === 'taken' ? [one.seq] : []))
+      if (numbers.length > 0) {
+        const entriesTo = Math.max(...numbers)
+        announcements.announce(into.gardenId, { entriesTo })
+        folding.gained(into.gardenId, Math.min(...numbers), entriesTo)
+      }
       return { answers }
     },
   )

@@ -1,4 +1,4 @@
-import type { StoredEntry } from '@klados/contract'
+import type { Standing, StoredEntry } from '@klados/contract'
 import type { FoldedUp, KeptJournal, PlaceHistory } from './copy/copy-store.ts'
 import type { SyncDesk } from './sync/desk.ts'
 
@@ -11,12 +11,10 @@ export interface JournalCopy {
     gardenId: string,
     parts: readonly string[],
   ) => Promise<ReadonlyMap<string, readonly StoredEntry[]> | null>
-  /** Folds what has gained entries, in a thread of its own. */
+  /** Folds what has gained entries, in a thread of its own; `null` too while the history is still to come. */
   readonly foldUp: (gardenId: string) => Promise<FoldedUp | null>
-  /** Reads a long journal onto this device, past this window, and folds it there. */
-  readonly readAll: (
-    gardenId: string,
-  ) => Promise<{ readonly folded: FoldedUp; readonly greatestId: string | null } | null>
+  /** Keeps what a garden was begun with, where it was, and brings its history onto this device, past this window. */
+  readonly fill: (gardenId: string, standing: Standing | null) => Promise<void>
   readonly drop: (gardenId: string) => Promise<void>
 }
 

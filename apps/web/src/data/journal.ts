@@ -1,14 +1,16 @@
-import type { JournalPage, StoredEntry } from '@klados/contract'
+import type { JournalPage, Standing, StoredEntry } from '@klados/contract'
 import type { EntryBodies, EntryKind, JournalEntry } from '@klados/core/journal'
+import { unpacked } from '@klados/core/part-fold'
+import type { PartFold } from '@klados/core/part-fold'
 import type { CalendarDate } from '@klados/core/season'
 import { createSlice, original } from '@reduxjs/toolkit'
 import type { Action, PayloadAction, Reducer, ThunkAction } from '@reduxjs/toolkit'
 import type { FoldedUp, KeptJournal } from './copy/copy-store.ts'
-import type { PartFold } from './copy/part-fold.ts'
+import { FOLD_RULES, SMALL } from './copy/fold-rules.ts'
 import { todayHere } from './dates.ts'
-import { placeKey, plantKey, withAdded } from './parts.ts'
+import { grouped, placeKey, plantKey, withAdded } from './parts.ts'
 import type { Parts } from './parts.ts'
-import { request } from './request.ts'
+import { Refusal, request } from './request.ts'
 import { greatestId } from './sync/clock.ts'
 import type { WithSync } from './sync/slice.ts'
 import type { Desk } from './desk.ts'
@@ -36,6 +38,8 @@ export interface JournalState {
   readonly byPlace: Parts<StoredEntry>
   readonly partsAtHand: Some
   readonly placesAtHand: Some
+  /** Places whose history could not be had: it is not on this device yet, and the server does not answer. */
+  readonly placesAway: ReadonlySet<string>
   /** What each part came to, as far as the copy on this device has folded it. */
   readonly folds: ReadonlyMap<string, PartFold>
   /** How far the folds go; 0 without any. */
@@ -52,6 +56,7 @@ const initialState: JournalState = {
   byPlace: new Map(),
   partsAtHand: 'all',
   placesAtHand: 'all',
+  placesAway: NOTHING,
   folds: new Map(),
   foldedTo: 0,
   last: 0,
@@ -136,7 +141,12 @@ const slice = createSlice({
         partsAtHand,
         byPlace: new Map(state.byPlace).set(place.id, merged(place.entries, sorted)),
         placesAtHand: withMore(state.placesAtHand, [place.id]),
+        placesAway: new Set([...state.placesAway].filter((id) => id !== place.id)),
       }
+    },
+    notBrought: (draft, { payload }: PayloadAction<string>) => {
+      const state = plain(draft)
+      return { ...state, placesAway: new Set([...state.placesAway, payload]) }
     },
     /** Folds that go further than those that are here: what they hold is not wanted as entries any more. */
     foldedUp: (draft, { payload }: PayloadAction<FoldedUp>) => {
@@ -177,8 +187,10 @@ export const openJournal =
       const kept = await copy.open(gardenId)
       const { journal } = getState()
       // What this device has opens at once; the server is asked for what is after it.
-      if (kept && kept.last > 0 && journal.gardenId === gardenId && journal.last === 0)
+      if (kept && kept.last > 0 && journal.gardenId === gardenId && journal.last === 0) {
         dispatch(slice.actions.begun(kept))
+        if (!kept.isWhole) void copy.fill(gardenId, null)
+      }
     }
     await dispatch(readOn())
   }
@@ -191,6 +203,7 @@ export const readOn =
     if (gardenId === null) return
     try {
       for (;;) {
+        if (getState().journal.last === 0) await dispatch(beginStanding(gardenId))
         const { last } = getState().journal
         const page = await readAfter(gardenId, last)
         // Another reading may have come first, or another garden been opened: then this page is old.
@@ -201,8 +214,6 @@ export const readOn =
           dispatch(slice.actions.opened(gardenId))
           continue
         }
-        if (last === 0 && page.head > MANY && (await dispatch(readAside(gardenId)))) continue
-        if (getState().journal.gardenId !== gardenId || getState().journal.last !== last) return
         const greatest = greatestId(page.entries.map(({ id }) => id))
         if (greatest !== null) clock.see(greatest)
         void copy.keep(gardenId, last, page.entries)
@@ -217,56 +228,75 @@ export const readOn =
 const readAfter = (gardenId: string, last: number) =>
   request<JournalPage>('GET', `/gardens/${gardenId}/journal?after=${last}`)
 
-/** Of more entries the first reading goes to the device alone and is folded there. */
-const MANY = 20_000
-
-/** Reads a long journal past the memory of this window; tells whether it could be begun from there. */
-const readAside =
-  (gardenId: string): JournalThunk<Promise<boolean>> =>
+/** A long journal is begun from what it came to; what it came from is read when somebody asks for it, and quietly. */
+const beginStanding =
+  (gardenId: string): JournalThunk<Promise<void>> =>
   async (dispatch, getState, { clock, copy }) => {
-    const isOurs = () => getState().journal.gardenId === gardenId && getState().journal.last === 0
-    const done = await copy.readAll(gardenId)
-    if (done === null || !isOurs()) return false
-    if (done.greatestId) clock.see(done.greatestId)
-    const { upTo, folds } = done.folded
-    dispatch(slice.actions.begun({ last: upTo, foldedTo: upTo, folds, entries: [] }))
-    return true
+    const standing = await request<Standing>('GET', `/gardens/${gardenId}/standing?small=${SMALL}`).catch(
+      (error: unknown) => {
+        // A server of the release before reads its journal out all the same.
+        if (error instanceof Refusal && error.status === 404) return null
+        throw error
+      },
+    )
+    if (!standing || standing.upTo === 0 || standing.rules !== FOLD_RULES) return
+    if (getState().journal.gardenId !== gardenId || getState().journal.last !== 0) return
+    const { upTo, greatestId: greatest } = standing
+    if (greatest !== null) clock.see(greatest)
+    const folds = standing.folds.map(unpacked) as PartFold[]
+    dispatch(slice.actions.begun({ last: upTo, isWhole: false, foldedTo: upTo, folds, entries: [] }))
+    void copy.fill(gardenId, standing)
   }
 
-/** Has all entries of a place brought here, and of every plant that stood there. */
+/** All entries that the server has of something. */
+async function readOf(gardenId: string, what: string): Promise<readonly StoredEntry[]> {
+  const pages: (readonly StoredEntry[])[] = []
+  for (let after = 0; ;) {
+    const page = await request<JournalPage>('GET', `/gardens/${gardenId}/journal?after=${after}&${what}`)
+    if (page.entries.length === 0) return pages.flat()
+    pages.push(page.entries)
+    after = page.last
+  }
+}
+
+/** Has all entries of a place brought here, and of every plant that stood there: from this device, else from the server. */
 export const bringPlace =
   (placeId: string): JournalThunk<Promise<void>> =>
   async (dispatch, getState, { copy }) => {
     const { gardenId } = getState().journal
     if (gardenId === null) return
-    const history = await copy.place(gardenId, placeId)
+    const read = async () => {
+      const all = await readOf(gardenId, `place=${placeId}`)
+      return { entries: all.filter((entry) => entry.placeId === placeId), parts: grouped(all, plantKey) }
+    }
+    const history = (await copy.place(gardenId, placeId)) ?? (await read().catch(() => null))
     if (getState().journal.gardenId !== gardenId) return
-    if (history)
+    if (!history) dispatch(slice.actions.notBrought(placeId))
+    else
       dispatch(
         slice.actions.brought({ parts: history.parts, place: { id: placeId, entries: history.entries } }),
       )
-    else await dispatch(readAgain())
   }
 
-/** Has all entries of some parts brought here: their folds alone do not tell what was written since. */
+/**
+ * Has all entries of some parts brought here: their folds alone do not tell what was written since. Till they are here
+ * the parts stay as they were.
+ */
 export const bringParts =
   (parts: readonly string[]): JournalThunk<Promise<void>> =>
   async (dispatch, getState, { copy }) => {
     const { gardenId } = getState().journal
     if (gardenId === null) return
-    const entries = await copy.parts(gardenId, parts)
-    if (getState().journal.gardenId !== gardenId) return
-    if (entries) dispatch(slice.actions.brought({ parts: entries }))
-    else await dispatch(readAgain())
+    const read = async () => {
+      const lists = await Promise.all(
+        parts.map((part) => readOf(gardenId, `of=${part.replace('place ', '')}`)),
+      )
+      return new Map(parts.map((part, i) => [part, lists[i]!]))
+    }
+    const entries = (await copy.parts(gardenId, parts)) ?? (await read().catch(() => null))
+    if (entries && getState().journal.gardenId === gardenId)
+      dispatch(slice.actions.brought({ parts: entries }))
   }
-
-/** The device keeps nothing any more: all of it is read from the server into memory. */
-const readAgain = (): JournalThunk<Promise<void>> => async (dispatch, getState) => {
-  const { gardenId } = getState().journal
-  if (gardenId === null) return
-  dispatch(slice.actions.opened(gardenId))
-  await dispatch(readOn())
-}
 
 /** Folds on this device what has been read since the last time; tells whether it could. */
 export const foldOn =

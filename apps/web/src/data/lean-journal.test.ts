@@ -6,7 +6,7 @@ import { living } from '@klados/core/wood'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { createCopyStore } from './copy/copy-store.ts'
-import { foldPart } from './copy/part-fold.ts'
+import { foldPart } from '@klados/core/part-fold'
 import { begun, brought, foldedUp, journalReducer, opened, received } from './journal.ts'
 import type { JournalState, WithJournal } from './journal.ts'
 import { plantKey } from './parts.ts'
@@ -160,9 +160,7 @@ describe('a journal of which this window holds the folds', () => {
           const short = selectShort(stateOf(journal, unsent))
           if (folded === 0) expect(short).toEqual([])
           await copy.keepEntries('anna', 'g', kept, page.entries)
-          const parts = new Map(
-            await Promise.all(short.map(async (part) => [part, await copy.part('anna', 'g', part)] as const)),
-          )
+          const parts = (await copy.parts('anna', 'g', short))!
           journal = journalReducer(journal, brought({ parts }))
           expect(selectShort(stateOf(journal, unsent))).toEqual([])
           expect(told(stateOf(journal, unsent))).toEqual(wanted(entries))
@@ -170,11 +168,11 @@ describe('a journal of which this window holds the folds', () => {
           // Folded further, or with a place brought here, it tells the same.
           const before = journal
           if (before.partsAtHand !== 'all') {
-            const done = await copy.foldUp('anna', 'g', foldPart)
+            const done = (await copy.foldUp('anna', 'g', foldPart))!
             journal = journalReducer(before, foldedUp(done))
             expect(told(stateOf(journal))).toEqual(wanted(entries.slice(0, stored)))
           }
-          const history = await copy.place('anna', 'g', 'wall')
+          const history = (await copy.place('anna', 'g', 'wall'))!
           journal = journalReducer(
             journal,
             brought({ parts: history.parts, place: { id: 'wall', entries: history.entries } }),
@@ -200,11 +198,8 @@ describe('a journal of which this window holds the folds', () => {
     let journal = journalReducer(journalReducer(undefined, { type: '' }), opened('g'))
     journal = journalReducer(journal, begun(await copy.journal('anna', 'g', 0)))
     expect([...journal.byPlant.values()].flat()).toHaveLength(4)
-    journal = journalReducer(
-      journal,
-      brought({ parts: new Map([['pear', await copy.part('anna', 'g', 'pear')]]) }),
-    )
-    journal = journalReducer(journal, foldedUp(await copy.foldUp('anna', 'g', foldPart)))
+    journal = journalReducer(journal, brought({ parts: (await copy.parts('anna', 'g', ['pear']))! }))
+    journal = journalReducer(journal, foldedUp((await copy.foldUp('anna', 'g', foldPart))!))
     expect(journal.byPlant.has('rose')).toBe(false)
     expect(journal.byPlant.get('pear')).toHaveLength(4)
     expect(told(stateOf(journal))).toEqual(wanted(entries))

@@ -1,7 +1,8 @@
 import { v7 as uuidv7 } from 'uuid'
 import { api } from './api.ts'
 import { versionHeard, watchConnection } from './connection.ts'
-import { SMALL, journalCopy, watchCopy } from './copy/copy.ts'
+import { journalCopy, watchCopy } from './copy/copy.ts'
+import { SMALL } from './copy/fold-rules.ts'
 import type { Desk } from './desk.ts'
 import { browserStorage } from './draft-keeper.ts'
 import { settled } from './drafts.ts'
@@ -90,6 +91,8 @@ export function startSync(store: AppStore, desk: Desk): void {
     sync.wake()
     store.dispatch(api.util.invalidateTags(['Session', 'Place', 'Frame', 'Plant', 'Stores']))
     void store.dispatch(readOn())
+    const { gardenId } = store.getState().journal
+    if (gardenId !== null) void journalCopy.fill(gardenId, null)
   })
   // The session is asked for anew and found to be nobody's: the door opens, drafts and outbox stay on this
   // machine.
@@ -130,8 +133,13 @@ const FOLD_AFTER_MS = 4000
 function watchFolds(store: AppStore, setTimer: (work: () => void, ms: number) => () => void): void {
   const asked = new Set<string>()
   let isFolding = false
+  let wasAway = false
   const look = () => {
     const state = store.getState()
+    const { isAway } = state.connection
+    // What could not be had without the server is asked for again when it is back.
+    if (wasAway && !isAway) asked.clear()
+    wasAway = isAway
     const { status, last, foldedTo, partsAtHand, gardenId } = state.journal
     if (status !== 'ready') return
     const short =

@@ -2,99 +2,11 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { folded, goOn } from '../fold/index.ts'
 import { frameLogProjection } from '../frame-log/index.ts'
+import { idOf, someJournal as journal } from '../../test/journal.ts'
 import { living, woodProjection } from '../wood/index.ts'
 import type { WoodState } from '../wood/index.ts'
 import type { JournalEntry } from './index.ts'
 import { replayFrames, replayWood } from './index.ts'
-
-const PIECES = ['trunk', 'arm', 'cane', 'shoot'] as const
-const TIES = ['t1', 't2', 't3'] as const
-const path = [
-  { xM: 0, yM: 0 },
-  { xM: 1, yM: 0.5 },
-]
-
-/** Deeds as they come, sensible or not: most of what they speak of may not be there, or not any more. */
-const deed = fc.oneof(
-  fc.record({
-    kind: fc.constant('piece.grew'),
-    body: fc.record({
-      v: fc.constant(1),
-      pieceId: fc.constantFrom(...PIECES),
-      parent: fc.constantFrom(
-        { on: 'crown', leadId: null },
-        { on: 'piece', pieceId: 'trunk', alongM: 0.4 },
-        { on: 'piece', pieceId: 'arm', alongM: 0.2 },
-      ),
-      path: fc.constant(path),
-      seasonsOld: fc.constant(1),
-      baseMm: fc.constant(9),
-      tipMm: fc.constant(null),
-      buds: fc.constant(null),
-      side: fc.constant(null),
-      role: fc.constant(null),
-    }),
-  }),
-  fc.record({
-    kind: fc.constantFrom('piece.removed', 'piece.pulled'),
-    body: fc.record({ v: fc.constant(1), pieceId: fc.constantFrom(...PIECES), reason: fc.constant('') }),
-  }),
-  fc.record({
-    kind: fc.constant('piece.cut'),
-    body: fc.record({
-      v: fc.constant(1),
-      pieceId: fc.constantFrom(...PIECES),
-      alongM: fc.constantFrom(0.3, 0.8),
-      aboveBuds: fc.constant(null),
-      reason: fc.constant(''),
-    }),
-  }),
-  fc.record({
-    kind: fc.constant('tie.made'),
-    body: fc.record({
-      v: fc.constant(2),
-      tieId: fc.constantFrom(...TIES),
-      pieceId: fc.constantFrom(...PIECES),
-      alongM: fc.constantFrom(0.1, 0.6),
-      support: fc.constant(null),
-      materialId: fc.constant('soft-jute'),
-      hitch: fc.constant('belt'),
-      supportDiameterMm: fc.constant(2),
-      stemDiameterMm: fc.constant(9),
-      loopLengthMm: fc.constant(60),
-    }),
-  }),
-  fc.record({
-    kind: fc.constantFrom('tie.checked', 'tie.removed'),
-    body: fc.record({ v: fc.constant(1), tieId: fc.constantFrom(...TIES), reason: fc.constant('') }),
-  }),
-  fc.record({
-    kind: fc.constant('cover.changed'),
-    body: fc.record({
-      v: fc.constant(1),
-      frameId: fc.constantFrom('f1', 'f2'),
-      is: fc.constantFrom('on', 'off'),
-    }),
-  }),
-)
-
-const idOf = (n: number) => `00000000-0000-7000-8000-${String(n).padStart(12, '0')}`
-/** A journal in the order of its days. */
-const journal = fc.array(fc.tuple(deed, fc.nat(1)), { maxLength: 40 }).map((deeds) => {
-  let day = 1
-  return deeds.map(([one, later], n) => {
-    day += later
-    const at = `2026-03-${String(Math.min(day, 31)).padStart(2, '0')}`
-    return {
-      ...one,
-      id: idOf(n),
-      placeId: 'place',
-      plantId: 'plant',
-      at,
-      supersedes: null,
-    } as unknown as JournalEntry
-  })
-})
 
 const plain = ({ pieces, ties, childrenOf, tiesOf }: WoodState) => ({
   pieces: new Map([...pieces].sort(([a], [b]) => (a < b ? -1 : 1))),

@@ -1,14 +1,12 @@
 import 'fake-indexeddb/auto'
 import type { StoredEntry } from '@klados/contract'
-import { frameLogProjection } from '@klados/core/frame-log'
-import { woodProjection } from '@klados/core/wood'
 import fc from 'fast-check'
 import { openDB } from 'idb'
 import { describe, expect, it } from 'vitest'
 import { createCopyStore } from './copy-store.ts'
 import type { CopyStore } from './copy-store.ts'
-import { FOLD_VERSION } from './fold-version.ts'
-import { foldPart } from './part-fold.ts'
+import { FOLD_RULES } from './fold-rules.ts'
+import { PART_FOLD_RULES, foldPart } from '@klados/core/part-fold'
 
 let stores = 0
 const fresh = () => createCopyStore(`copy-${++stores}`)
@@ -60,7 +58,7 @@ describe('the copy on this device', () => {
   it('folds what came, says how far, and then gives the folds and what came after them', async () => {
     const copy = fresh()
     await copy.keepEntries('anna', 'g', 0, page(0, 10))
-    const first = await copy.foldUp('anna', 'g', foldPart)
+    const first = (await copy.foldUp('anna', 'g', foldPart))!
     expect(first.upTo).toBe(10)
     expect(first.folds).toHaveLength(4)
     await copy.keepEntries('anna', 'g', 10, page(10, 12))
@@ -70,40 +68,83 @@ describe('the copy on this device', () => {
     expect(lean.folds.map(({ part }) => part).sort()).toEqual(first.folds.map(({ part }) => part).sort())
     // A small garden is given whole.
     expect((await copy.journal('anna', 'g', 100)).entries).toHaveLength(12)
-    const next = await copy.foldUp('anna', 'g', foldPart)
+    const next = (await copy.foldUp('anna', 'g', foldPart))!
     expect([next.upTo, next.folds.length]).toEqual([12, 2])
     // Folds of other rules are none, and are made anew.
     const db = await openDB(`copy-${stores}`)
-    await db.put('folded', { upTo: 12, version: 'of other rules' }, ['anna', 'g'])
+    await db.put('folded', { upTo: 12, rules: 'of others' }, ['anna', 'g'])
     db.close()
     expect(await copy.journal('anna', 'g', 5)).toMatchObject({ foldedTo: 0, folds: [] })
-    expect((await copy.foldUp('anna', 'g', foldPart)).folds).toHaveLength(4)
+    expect((await copy.foldUp('anna', 'g', foldPart))!.folds).toHaveLength(4)
     await copy.dropGarden('anna', 'g')
-    expect(await copy.journal('anna', 'g', 5)).toEqual({ last: 0, foldedTo: 0, folds: [], entries: [] })
+    expect(await copy.journal('anna', 'g', 5)).toEqual({
+      last: 0,
+      isWhole: true,
+      foldedTo: 0,
+      folds: [],
+      entries: [],
+    })
   })
 
   it('knows the rules of its folds by the versions of what folds', () => {
-    expect(FOLD_VERSION).toBe(`wood ${woodProjection.version}, frame-log ${frameLogProjection.version}`)
+    expect(FOLD_RULES).toBe(PART_FOLD_RULES)
   })
 
-  it('takes folds that were made before it had the entries', async () => {
+  it('begins from what stands, and is whole once the history has come, in whatever turns', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.tuple(fc.boolean(), fc.integer({ min: 1, max: 9 })), { maxLength: 20 }),
+        async (turns) => {
+          const [copy, made] = [fresh(), fresh()]
+          await made.keepEntries('anna', 'g', 0, page(0, 20))
+          await copy.begin('anna', 'g', (await made.foldUp('anna', 'g', foldPart))!)
+          let last = 20
+          for (const [isNews, count] of [...turns, ...turns.map(([, n]) => [false, n] as const)]) {
+            const gap = await copy.gap('anna', 'g')
+            const from = isNews ? last : (gap?.after ?? 0)
+            await copy.keepEntries('anna', 'g', from, page(from, from + count))
+            if (isNews) last += count
+          }
+          const { isWhole, foldedTo, entries, ...kept } = await copy.journal('anna', 'g', 5)
+          expect([kept.last, foldedTo, kept.folds.length]).toEqual([last, 20, 4])
+          expect(entries.map(({ seq }) => seq)).toEqual(page(20, last).map(({ seq }) => seq))
+          const history = await copy.place('anna', 'g', 'place-0')
+          expect(history !== null).toBe(isWhole)
+          await made.keepEntries('anna', 'g', 20, page(20, last))
+          if (isWhole) expect(history).toEqual(await made.place('anna', 'g', 'place-0'))
+          else expect(await copy.foldUp('anna', 'g', foldPart)).toBeNull()
+        },
+      ),
+      { numRuns: 40 },
+    )
+  })
+
+  it('begins no garden that it has, and anew one that was begun by other rules', async () => {
     const [copy, made] = [fresh(), fresh()]
     await made.keepEntries('anna', 'g', 0, page(0, 10))
-    const folded = await made.foldUp('anna', 'g', foldPart)
-    await copy.keepEntries('anna', 'g', 0, page(0, 10))
-    await copy.keepFolds('anna', 'g', folded)
-    expect(await copy.journal('anna', 'g', 5)).toEqual(await made.journal('anna', 'g', 5))
+    const folded = (await made.foldUp('anna', 'g', foldPart))!
+    await copy.keepEntries('anna', 'g', 0, page(0, 4))
+    await copy.begin('anna', 'g', folded)
+    expect(await copy.journal('anna', 'g', 1)).toMatchObject({ last: 4, isWhole: true, foldedTo: 0 })
+    await copy.begin('anna', 'h', folded)
+    const db = await openDB(`copy-${stores - 1}`)
+    await db.put('folded', { upTo: 10, rules: 'of others' }, ['anna', 'h'])
+    db.close()
+    expect(await copy.journal('anna', 'h', 1)).toMatchObject({ last: 0, folds: [] })
+    await copy.begin('anna', 'h', folded)
+    expect(await copy.journal('anna', 'h', 1)).toMatchObject({ last: 10, isWhole: false, foldedTo: 10 })
   })
 
   it('gives the entries of a place, and all of each plant that was written of there', async () => {
     const copy = fresh()
     await copy.keepEntries('anna', 'g', 0, page(0, 12))
-    const { entries, parts } = await copy.place('anna', 'g', 'place-0')
+    const { entries, parts } = (await copy.place('anna', 'g', 'place-0'))!
     expect(entries.map(({ seq }) => seq)).toEqual([2, 4, 6, 8, 10, 12])
     expect([...parts.keys()].sort()).toEqual(['place place-0', 'plant-1', 'plant-2'])
     // The plant was at the other place as well.
     expect(parts.get('plant-1')!.map(({ seq }) => seq)).toEqual([1, 4, 7, 10])
-    expect((await copy.part('anna', 'g', 'plant-2')).map(({ seq }) => seq)).toEqual([2, 5, 8, 11])
+    const some = (await copy.parts('anna', 'g', ['plant-2']))!
+    expect(some.get('plant-2')!.map(({ seq }) => seq)).toEqual([2, 5, 8, 11])
   })
 
   it('keeps gardens and accounts apart, and drops one without the other', async () => {

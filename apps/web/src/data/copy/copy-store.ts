@@ -2,8 +2,8 @@ import type { StoredEntry } from '@klados/contract'
 import type { DBSchema } from 'idb'
 import { keptDatabase } from '../kept-database.ts'
 import { plantKey } from '../parts.ts'
-import { FOLD_VERSION } from './fold-version.ts'
-import type { PartFold } from './part-fold.ts'
+import { FOLD_RULES } from './fold-rules.ts'
+import type { PartFold } from '@klados/core/part-fold'
 
 /** An answer of the server as it was last heard, by what was asked. */
 interface Answer {
@@ -21,6 +21,17 @@ interface KeptEntries {
   readonly entries: readonly StoredEntry[]
 }
 
+/**
+ * The entries after `base` up to `last`, and of those up to the base the ones up to `before`: a garden that was begun from
+ * what stands gets its history afterwards. With the base at 0 all of them are here.
+ */
+interface Reach {
+  readonly base: number
+  readonly last: number
+  readonly before: number
+}
+const NOTHING: Reach = { base: 0, last: 0, before: 0 }
+
 type InGarden = [accountId: string, gardenId: string]
 type OfGarden = [accountId: string, gardenId: string, of: string]
 
@@ -35,18 +46,20 @@ interface Copied extends DBSchema {
   }
   /** By account, garden and file: what a file holds never changes. */
   photos: { key: OfGarden; value: Blob }
-  /** The number up to which all entries of a garden are here. */
-  reach: { key: InGarden; value: number }
+  /** Which entries of a garden are here. */
+  reach: { key: InGarden; value: Reach }
   /** What each part of a garden's journal came to. */
   folds: { key: OfGarden; value: PartFold }
   /** How far all parts of a garden are folded, and by which rules. */
-  folded: { key: InGarden; value: { readonly upTo: number; readonly version: string } }
+  folded: { key: InGarden; value: { readonly upTo: number; readonly rules: string } }
 }
 
 /** A garden's journal as it lies here. */
 export interface KeptJournal {
-  /** The number of the latest entry here; everything before it is here too. */
+  /** The number of the latest entry that is counted in, as it is or in the folds. */
   readonly last: number
+  /** Whether everything before it is here too, and not only what it came to. */
+  readonly isWhole: boolean
   /** How far the folds go; 0 where there are none, and then the entries are all that there are. */
   readonly foldedTo: number
   readonly folds: readonly PartFold[]
@@ -79,25 +92,36 @@ export interface CopyStore {
    * the folds and what came after.
    */
   readonly journal: (accountId: string, gardenId: string, small: number) => Promise<KeptJournal>
-  /** Folds that were made elsewhere, of all entries that are here up to a number. */
-  readonly keepFolds: (accountId: string, gardenId: string, folded: FoldedUp) => Promise<void>
-  /** Entries that follow on `after`; where the copy does not end there they are not kept, so that it has no gaps. */
+  /** Begins a garden with what the server has folded; where something of it is here already that stays. */
+  readonly begin: (accountId: string, gardenId: string, folded: FoldedUp) => Promise<void>
+  /** Entries that follow on `after`, the latest or the history; others are not kept, so that there are no gaps. */
   readonly keepEntries: (
     accountId: string,
     gardenId: string,
     after: number,
     entries: readonly StoredEntry[],
   ) => Promise<void>
-  /** The number of the latest entry that is here. */
-  readonly last: (accountId: string, gardenId: string) => Promise<number>
-  readonly place: (accountId: string, gardenId: string, placeId: string) => Promise<PlaceHistory>
-  readonly part: (accountId: string, gardenId: string, part: string) => Promise<readonly StoredEntry[]>
-  /** Folds the parts that have gained entries; `fold` is given in, so that only whoever folds loads what folds. */
+  /** From where to where the history is still to come; `null` where all of it is here. */
+  readonly gap: (
+    accountId: string,
+    gardenId: string,
+  ) => Promise<{ readonly after: number; readonly upTo: number } | null>
+  /** `null` while its history is still to come, as of parts. */
+  readonly place: (accountId: string, gardenId: string, placeId: string) => Promise<PlaceHistory | null>
+  readonly parts: (
+    accountId: string,
+    gardenId: string,
+    parts: readonly string[],
+  ) => Promise<ReadonlyMap<string, readonly StoredEntry[]> | null>
+  /**
+   * Folds the parts that have gained entries; `fold` is given in, so that only whoever folds loads what folds. `null`
+   * while the history is still to come.
+   */
   readonly foldUp: (
     accountId: string,
     gardenId: string,
     fold: (part: string, entries: readonly StoredEntry[]) => PartFold,
-  ) => Promise<FoldedUp>
+  ) => Promise<FoldedUp | null>
   readonly photo: (accountId: string, gardenId: string, fileId: string) => Promise<Blob | undefined>
   readonly keepPhoto: (accountId: string, gardenId: string, fileId: string, content: Blob) => Promise<void>
   readonly photoIds: (accountId: string, gardenId: string) => Promise<readonly string[]>
@@ -109,7 +133,7 @@ export interface CopyStore {
 
 const DATABASE = 'klados-copy'
 /** The copy of an earlier release is made anew: it is only a copy. */
-const VERSION = 4
+const VERSION = 5
 /** Greater than any key of a string or a number in its place. */
 const LAST: readonly never[] = []
 /** Parts that are folded between two writes. */
@@ -165,13 +189,20 @@ export function createCopyStore(name = DATABASE): CopyStore {
     entries.createIndex('last', ['accountId', 'gardenId', 'last'])
     db.createObjectStore('reach')
   })
-  const lastOf = async (accountId: string, gardenId: string) =>
-    (await (await database()).get('reach', [accountId, gardenId])) ?? 0
+  const reachOf = async (accountId: string, gardenId: string) =>
+    (await (await database()).get('reach', [accountId, gardenId])) ?? NOTHING
   const part = async (accountId: string, gardenId: string, key: string) =>
     inOrder(await (await database()).getAll('entries', ofPart(accountId, gardenId, key)))
   return {
-    part,
-    last: lastOf,
+    gap: async (accountId, gardenId) => {
+      const { base, before } = await reachOf(accountId, gardenId)
+      return base === 0 ? null : { after: before, upTo: base }
+    },
+    parts: async (accountId, gardenId, keys) => {
+      if ((await reachOf(accountId, gardenId)).base > 0) return null
+      const lists = await Promise.all(keys.map((key) => part(accountId, gardenId, key)))
+      return new Map(keys.map((key, i) => [key, lists[i]!]))
+    },
     answers: async (accountId, paths) => {
       const store = (await database()).transaction('answers').store
       const found = await Promise.all(paths.map((path) => store.get([accountId, path])))
@@ -182,29 +213,36 @@ export function createCopyStore(name = DATABASE): CopyStore {
     },
     journal: async (accountId, gardenId, small) => {
       const db = await database()
-      const [last, folded] = [
-        await lastOf(accountId, gardenId),
+      const [{ last, base }, folded] = [
+        await reachOf(accountId, gardenId),
         await db.get('folded', [accountId, gardenId]),
       ]
+      const isOurs = folded?.rules === FOLD_RULES
+      const isWhole = base === 0
+      // What stands by other rules, and not all of what it came from: as good as nothing.
+      if (!isWhole && !isOurs) return { last: 0, isWhole: true, foldedTo: 0, folds: [], entries: [] }
       // Numbers of a garden have no gaps: the last one is how many there are.
-      const foldedTo = folded?.version === FOLD_VERSION && last > small ? folded.upTo : 0
+      const foldedTo = isOurs && (last > small || !isWhole) ? folded.upTo : 0
       const [folds, entries] = await Promise.all([
         foldedTo > 0 ? db.getAll('folds', ofGarden(accountId, gardenId)) : [],
         db.getAllFromIndex('entries', 'last', after(accountId, gardenId, foldedTo)),
       ])
-      return { last, foldedTo, folds, entries: inOrder(entries).filter(({ seq }) => seq > foldedTo) }
+      return { last, isWhole, foldedTo, folds, entries: inOrder(entries).filter(({ seq }) => seq > foldedTo) }
     },
     keepEntries: async (accountId, gardenId, from, entries) => {
       const transaction = (await database()).transaction(['entries', 'reach'], 'readwrite')
       const [store, reach] = [transaction.objectStore('entries'), transaction.objectStore('reach')]
-      const last = entries.at(-1)?.seq
-      if (last !== undefined && ((await reach.get([accountId, gardenId])) ?? 0) === from) {
-        for (const piece of piecesOf(accountId, gardenId, entries)) void store.put(piece, keyOf(piece))
-        void reach.put(last, [accountId, gardenId])
+      const here = (await reach.get([accountId, gardenId])) ?? NOTHING
+      const fitting = whatFits(here, from, entries)
+      if (fitting) {
+        for (const piece of piecesOf(accountId, gardenId, fitting.entries))
+          void store.put(piece, keyOf(piece))
+        void reach.put(fitting.reach, [accountId, gardenId])
       }
       await transaction.done
     },
     place: async (accountId, gardenId, placeId) => {
+      if ((await reachOf(accountId, gardenId)).base > 0) return null
       const db = await database()
       const kept = await db.getAllFromIndex('entries', 'place', [accountId, gardenId, placeId])
       // A plant that stood elsewhere before has entries there too.
@@ -212,21 +250,30 @@ export function createCopyStore(name = DATABASE): CopyStore {
       const lists = await Promise.all(keys.map((key) => part(accountId, gardenId, key)))
       return { entries: inOrder(kept), parts: new Map(keys.map((key, i) => [key, lists[i]!])) }
     },
-    keepFolds: async (accountId, gardenId, { upTo, folds }) => {
-      const transaction = (await database()).transaction(['folds', 'folded', 'reach'], 'readwrite')
-      // Dropped meanwhile, it stays dropped.
-      if ((await transaction.objectStore('reach').get([accountId, gardenId])) === undefined) return
-      for (const one of folds) void transaction.objectStore('folds').put(one, [accountId, gardenId, one.part])
-      void transaction.objectStore('folded').put({ upTo, version: FOLD_VERSION }, [accountId, gardenId])
+    begin: async (accountId, gardenId, { upTo, folds }) => {
+      const key: InGarden = [accountId, gardenId]
+      const transaction = (await database()).transaction(['entries', 'folds', 'folded', 'reach'], 'readwrite')
+      const [reach, folded] = [transaction.objectStore('reach'), transaction.objectStore('folded')]
+      const here = (await reach.get(key)) ?? NOTHING
+      const isOurs = (await folded.get(key))?.rules === FOLD_RULES
+      if (here.last === 0 || (here.base > 0 && !isOurs)) {
+        void transaction.objectStore('entries').delete(ofGarden(accountId, gardenId))
+        void transaction.objectStore('folds').delete(ofGarden(accountId, gardenId))
+        for (const one of folds)
+          void transaction.objectStore('folds').put(one, [accountId, gardenId, one.part])
+        void folded.put({ upTo, rules: FOLD_RULES }, key)
+        void reach.put({ base: upTo, last: upTo, before: 0 }, key)
+      }
       await transaction.done
     },
     foldUp: async (accountId, gardenId, fold) => {
       const db = await database()
-      const [upTo, folded] = [
-        await lastOf(accountId, gardenId),
+      const [{ base, last: upTo }, folded] = [
+        await reachOf(accountId, gardenId),
         await db.get('folded', [accountId, gardenId]),
       ]
-      const from = folded?.version === FOLD_VERSION ? folded.upTo : 0
+      if (base > 0) return null
+      const from = folded?.rules === FOLD_RULES ? folded.upTo : 0
       const changed =
         from === 0 ? await partsOf(db, accountId, gardenId) : await partsAfter(db, accountId, gardenId, from)
       const folds: PartFold[] = []
@@ -255,7 +302,7 @@ export function createCopyStore(name = DATABASE): CopyStore {
         await transaction.done
         folds.push(...made)
       }
-      await db.put('folded', { upTo, version: FOLD_VERSION }, [accountId, gardenId])
+      await db.put('folded', { upTo, rules: FOLD_RULES }, [accountId, gardenId])
       return { upTo, folds }
     },
     photo: async (accountId, gardenId, fileId) =>
@@ -296,6 +343,24 @@ export function createCopyStore(name = DATABASE): CopyStore {
 }
 
 type Database = Awaited<ReturnType<ReturnType<typeof keptDatabase<Copied>>>>
+
+/** Those of the entries after `from` that can be kept without a gap, and what is here then; `null` where none can. */
+function whatFits(
+  { base, last, before }: Reach,
+  from: number,
+  entries: readonly StoredEntry[],
+): { readonly entries: readonly StoredEntry[]; readonly reach: Reach } | null {
+  const end = entries.at(-1)?.seq
+  if (end === undefined) return null
+  if (from === last) return { entries, reach: { base, last: end, before } }
+  if (base === 0 || from !== before) return null
+  // What is after the base is here already.
+  const history = entries.filter(({ seq }) => seq <= base)
+  return {
+    entries: history,
+    reach: end >= base ? { base: 0, last, before: 0 } : { base, last, before: end },
+  }
+}
 
 /** Every part that a garden's journal has, each found by one step. */
 async function partsOf(db: Database, accountId: string, gardenId: string): Promise<string[]> {

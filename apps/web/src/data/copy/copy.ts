@@ -8,6 +8,7 @@ import { COPIED_ACCOUNT_KEY, copiedAccount } from './account-key.ts'
 import { copyStore } from './copy-store.ts'
 import type { FoldedUp } from './copy-store.ts'
 import { keepPhotos } from './photos.ts'
+import { SMALL } from './fold-rules.ts'
 import type { FoldAnswer, FoldJob } from './fold.worker.ts'
 
 /** What is kept of a garden beside its journal: the queries that the screens ask. */
@@ -60,9 +61,6 @@ export const openCopy =
       void dispatch(api.endpoints[area as 'places'].initiate(gardenId, { forceRefetch: true }))
   }
 
-/** Gardens of no more entries are shown from the entries themselves: that is as quick, and all of it is at hand. */
-export const SMALL = 3000
-
 /** Asks this device, if somebody's copy lies on it; `null` where there is none, or it cannot be read. */
 async function fromCopy<T>(ask: (accountId: string) => Promise<T>): Promise<T | null> {
   const accountId = copiedAccount()
@@ -70,48 +68,50 @@ async function fromCopy<T>(ask: (accountId: string) => Promise<T>): Promise<T | 
 }
 
 /** What a thread still writes onto this device, by garden: whoever asks for what it holds waits for that. */
-const writing = new Map<string, Promise<boolean>>()
+const writing = new Map<string, Promise<void>>()
 
 /** Threads at work; none of them goes on for whoever is not here any more. */
 const threads = new Set<() => void>()
 
-interface Folded {
-  readonly folded: FoldedUp
-  readonly greatestId: string | null
+/** Starts a thread; `begun` when what it was given is kept, `folded` what it has folded, `null` where it has not. */
+function startThread(job: FoldJob): { begun: Promise<void>; folded: Promise<FoldedUp | null> } {
+  let thread: Worker | null = null
+  let isBegun: () => void
+  let isFolded: (folded: FoldedUp | null) => void
+  const begun = new Promise<void>((resolve) => (isBegun = resolve))
+  const folded = new Promise<FoldedUp | null>((resolve) => (isFolded = resolve))
+  const end = () => {
+    thread?.terminate()
+    threads.delete(end)
+    isBegun()
+    isFolded(null)
+  }
+  threads.add(end)
+  try {
+    thread = new Worker(new URL('./fold.worker.ts', import.meta.url), { type: 'module' })
+    thread.onerror = end
+    thread.onmessage = ({ data }: MessageEvent<FoldAnswer>) => {
+      if (data.is === 'begun') isBegun()
+      else if (data.is === 'folded') isFolded(data.folded)
+      else end()
+    }
+    thread.postMessage(job)
+  } catch {
+    end()
+  }
+  return { begun, folded }
 }
 
-/** Answers as soon as it is folded; the thread may go on writing. */
-const inThread = (gardenId: string, isReadFirst: boolean): Promise<Folded | null> =>
-  fromCopy(
-    (accountId) =>
-      new Promise<Folded | null>((resolve) => {
-        const thread = new Worker(new URL('./fold.worker.ts', import.meta.url), { type: 'module' })
-        const isKept = new Promise<boolean>((kept) => {
-          thread.onerror = () => {
-            resolve(null)
-            kept(false)
-          }
-          thread.onmessage = ({ data }: MessageEvent<FoldAnswer>) => {
-            if (data.is === 'kept') return kept(data.isKept)
-            const { folded, greatestId } = data
-            resolve(folded && { folded, greatestId })
-          }
-        })
-        if (isReadFirst) writing.set(gardenId, isKept)
-        const end = () => {
-          thread.terminate()
-          resolve(null)
-          threads.delete(end)
-        }
-        threads.add(end)
-        void isKept.then(end)
-        thread.postMessage({ accountId, gardenId, isReadFirst } satisfies FoldJob)
-      }),
-  )
+const fromWritten = async <T>(
+  gardenId: string,
+  ask: (accountId: string) => Promise<T>,
+): Promise<T | null> => {
+  await writing.get(gardenId)
+  return fromCopy(ask)
+}
 
-/** As `fromCopy`, once it is written; `null` too where it would not be. */
-const fromWritten = async <T>(gardenId: string, ask: (accountId: string) => Promise<T>): Promise<T | null> =>
-  ((await writing.get(gardenId)) ?? true) ? fromCopy(ask) : null
+/** Gardens whose history is on its way here, as far as this window has to do with it. */
+const filling = new Set<string>()
 
 /** A device that keeps nothing reads all of it from the server each time. */
 export const journalCopy: JournalCopy = {
@@ -123,16 +123,21 @@ export const journalCopy: JournalCopy = {
   place: (gardenId, placeId) =>
     fromWritten(gardenId, (accountId) => copyStore.place(accountId, gardenId, placeId)),
   parts: (gardenId, parts) =>
-    fromWritten(gardenId, async (accountId) => {
-      const lists = await Promise.all(parts.map((part) => copyStore.part(accountId, gardenId, part)))
-      return new Map(parts.map((part, i) => [part, lists[i]!]))
-    }),
-  foldUp: async (gardenId) => (await inThread(gardenId, false))?.folded ?? null,
-  // A device that would not keep it once would only have it read for nothing again.
-  readAll: async (gardenId) => (((await writing.get(gardenId)) ?? true) ? inThread(gardenId, true) : null),
+    fromWritten(gardenId, (accountId) => copyStore.parts(accountId, gardenId, parts)),
+  foldUp: (gardenId) => fromCopy((accountId) => startThread({ is: 'fold', accountId, gardenId }).folded),
+  fill: async (gardenId, standing) => {
+    await fromCopy(async (accountId) => {
+      if (filling.has(gardenId)) return
+      if (!standing && !(await copyStore.gap(accountId, gardenId))) return
+      filling.add(gardenId)
+      const { begun, folded } = startThread({ is: 'fill', accountId, gardenId, standing })
+      writing.set(gardenId, begun)
+      await folded
+      filling.delete(gardenId)
+    })
+  },
   drop: async (gardenId) => {
-    await writing.get(gardenId)
-    await fromCopy((accountId) => copyStore.dropGarden(accountId, gardenId))
+    await fromWritten(gardenId, (accountId) => copyStore.dropGarden(accountId, gardenId))
   },
 }
 

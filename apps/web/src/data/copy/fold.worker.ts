@@ -1,96 +1,56 @@
-import type { JournalPage, StoredEntry } from '@klados/contract'
-import { grouped, plantKey } from '../parts.ts'
+import type { JournalPage, Standing } from '@klados/contract'
+import { foldPart, unpacked } from '@klados/core/part-fold'
+import type { PartFold } from '@klados/core/part-fold'
 import { request } from '../request.ts'
-import { greatestId } from '../sync/clock.ts'
 import { copyStore } from './copy-store.ts'
 import type { FoldedUp } from './copy-store.ts'
-import { foldPart } from './part-fold.ts'
 
-export interface FoldJob {
-  readonly accountId: string
-  readonly gardenId: string
-  /** Whether the server is asked first for what is not here yet. */
-  readonly isReadFirst: boolean
-}
+/** To fold what came; or to keep what a garden was begun with, where it was, and then to bring its history. */
+export type FoldJob = { readonly accountId: string; readonly gardenId: string } & (
+  { readonly is: 'fold' } | { readonly is: 'fill'; readonly standing: Standing | null }
+)
 
-/** What was folded, first; then whether it lies on the device. `null` where the device or the server would not. */
 export type FoldAnswer =
-  | { readonly is: 'folded'; readonly folded: FoldedUp | null; readonly greatestId: string | null }
-  | { readonly is: 'kept'; readonly isKept: boolean }
+  /** `null` where the device would not, or has not all that is to be folded. */
+  | { readonly is: 'folded'; readonly folded: FoldedUp | null }
+  | { readonly is: 'begun' }
+  | { readonly is: 'over' }
 
-/** Of more entries not all are held at once: they go to the device page by page, and are folded from there. */
-const AT_ONCE = 300_000
+/** Not while one waits for the first screen. */
+const FILL_AFTER_MS = 3000
 
 const tell = (answer: FoldAnswer) => self.postMessage(answer)
 
-/** One window reads and folds at a time; what it has done, the next finds done. */
+/** One window folds and fills at a time; what it has done, the next finds done. */
 self.onmessage = async ({ data }: MessageEvent<FoldJob>) => {
-  let isTold = false
-  const told = (folded: FoldedUp | null, greatest: string | null) => {
-    isTold = true
-    tell({ is: 'folded', folded, greatestId: greatest })
-  }
+  const { accountId, gardenId } = data
   try {
-    await navigator.locks.request('klados-fold', () =>
-      data.isReadFirst ? readAll(data, told) : fold(data, told),
-    )
-    tell({ is: 'kept', isKept: true })
+    if (data.is === 'fill' && data.standing) {
+      const { upTo, folds } = data.standing
+      await copyStore.begin(accountId, gardenId, { upTo, folds: folds.map(unpacked) as PartFold[] })
+    }
+    tell({ is: 'begun' })
+    await navigator.locks.request(`klados-fold ${gardenId}`, async () => {
+      if (data.is === 'fold')
+        tell({ is: 'folded', folded: await copyStore.foldUp(accountId, gardenId, foldPart) })
+      else await fill(accountId, gardenId)
+    })
   } catch {
-    if (!isTold) told(null, null)
-    tell({ is: 'kept', isKept: false })
+    // Without the device or the server; tried again when the garden is next opened or the server is back.
   }
+  tell({ is: 'over' })
 }
 
-type Told = (folded: FoldedUp | null, greatestId: string | null) => void
-
-async function fold(
-  { accountId, gardenId, isReadFirst }: FoldJob,
-  told: Told,
-  greatest: string | null = null,
-): Promise<void> {
-  const changed = await copyStore.foldUp(accountId, gardenId, foldPart)
-  if (!isReadFirst) return told(changed, greatest)
-  // Another window may have folded most of it before: whoever begins with it wants all.
-  const { foldedTo, folds } = await copyStore.journal(accountId, gardenId, 0)
-  told({ upTo: foldedTo, folds }, greatest)
-}
-
-/**
- * Reads the journal from where it ends on this device to where the server's does. A first reading is folded before it is
- * kept: nobody waits for the device to have written what the window does not need yet.
- */
-async function readAll(job: FoldJob, told: Told): Promise<void> {
-  const { accountId, gardenId } = job
-  const from = await copyStore.last(accountId, gardenId)
-  const pages: (readonly StoredEntry[])[] = []
-  let greatest: string | null = null
-  let isHeld = from === 0
-  for await (const { entries, head } of pagesAfter(gardenId, from)) {
-    greatest = greatestId(
-      entries.map(({ id }) => id),
-      greatest,
-    )
-    isHeld &&= head <= AT_ONCE
-    if (isHeld) pages.push(entries)
-    else await copyStore.keepEntries(accountId, gardenId, entries[0]!.seq - 1, entries)
-  }
-  if (!isHeld) return fold(job, told, greatest)
-  const all = pages.flat()
-  const folds = [...grouped(all, plantKey)].map(([part, entries]) => foldPart(part, entries))
-  const folded = { upTo: all.at(-1)?.seq ?? 0, folds }
-  told(folded, greatest)
-  for (const page of pages) await copyStore.keepEntries(accountId, gardenId, page[0]!.seq - 1, page)
-  await copyStore.keepFolds(accountId, gardenId, folded)
-}
-
-/** Pages of the journal after a number; the next is on its way while one is taken. */
-async function* pagesAfter(gardenId: string, from: number): AsyncGenerator<JournalPage> {
-  const read = (after: number) => request<JournalPage>('GET', `/gardens/${gardenId}/journal?after=${after}`)
-  let coming: Promise<JournalPage> | null = read(from)
-  while (coming) {
-    const page: JournalPage = await coming
-    if (page.entries.length === 0) return
-    coming = page.last < page.head ? read(page.last) : null
-    yield page
+/** Reads the history of a garden that was begun from what stands, page by page. */
+async function fill(accountId: string, gardenId: string): Promise<void> {
+  await new Promise((resolve) => setTimeout(resolve, FILL_AFTER_MS))
+  let from = -1
+  for (;;) {
+    const gap = await copyStore.gap(accountId, gardenId)
+    // What the device would not keep is not asked for again and again.
+    if (!gap || gap.after === from) return
+    from = gap.after
+    const page = await request<JournalPage>('GET', `/gardens/${gardenId}/journal?after=${from}`)
+    await copyStore.keepEntries(accountId, gardenId, from, page.entries)
   }
 }

@@ -58,11 +58,20 @@ export function WoodBench() {
   const [search] = useSearchParams()
   const place = places?.find((one) => one.id === placeId)
   const status = useAppSelector((state) => state.journal.status)
-  const isHere = useHistory(placeId)
+  const history = useHistory(placeId)
   if (!places || status === 'empty' || status === 'reading') return <Loading>{t('app.loading')}</Loading>
   if (!place) return <NotHere gardenId={gardenId} />
-  if (!isHere && status === 'ready') return <Loading>{t('app.loading')}</Loading>
-  return <OnADay key={`${place.id} ${search}`} gardenId={gardenId} place={place} asked={search.get('on')} />
+  if (history === 'coming' && status === 'ready') return <Loading>{t('app.loading')}</Loading>
+  return (
+    <>
+      {history === 'away' && (
+        <p role="status" className="mb-2 text-[13px] text-slate">
+          {t('wood.yearsAway')}
+        </p>
+      )}
+      <OnADay key={`${place.id} ${search}`} gardenId={gardenId} place={place} asked={search.get('on')} />
+    </>
+  )
 }
 
 function OnADay({ asked, ...at }: { gardenId: string; place: Place; asked: string | null }) {

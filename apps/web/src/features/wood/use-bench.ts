@@ -66,7 +66,11 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
   const woods = useAppSelector(selectWoodByPlant)
   const isToday = on === todayHere()
   // Today's wood is folded plant by plant already; a day that is looked back at is folded for itself.
-  const keys = useMemo(() => [...new Set(entries.map(plantKey))], [entries])
+  const keys = useMemo(() => {
+    // Also where what was written of them is not at hand: what stands is.
+    const here = (allPlants ?? []).filter(({ body }) => body.placeId === place.id)
+    return [...new Set([...entries.map(plantKey), ...here.map(({ id }) => id), `place ${place.id}`])]
+  }, [entries, allPlants, place.id])
   const past = useMemo(() => (isToday ? null : replayWood(entries, on)), [entries, on, isToday])
   const states = useSame(isToday ? keys.flatMap((key) => woods.get(key) ?? []) : NO_WOOD)
   const now = useMemo(() => (isToday ? joinedWood(states) : null), [states, isToday])

@@ -1,0 +1,176 @@
+import type { JournalPage, Standing } from '@klados/contract'
+import { foldPart, unpacked } from '@klados/core/part-fold'
+import type { PartFold } from '@klados/core/part-fold'
+import pg from 'pg'
+import { v7 as uuidv7 } from 'uuid'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { buildApp } from '../src/app.ts'
+import { noteEntry, savePlace, savePlant, signUp, startHarness } from './harness.ts'
+import type { Harness, Person } from './harness.ts'
+
+let harness: Harness
+let owner: Person
+let places: string[]
+let plants: string[]
+beforeAll(async () => {
+  harness = await startHarness()
+})
+afterAll(() => harness.close())
+
+const get = async <T>(path: string, app = harness.app): Promise<T> =>
+  (
+    await app.inject({ url: `/api/gardens/${owner.gardenId}${path}`, headers: { cookie: owner.cookie } })
+  ).json<T>()
+const append = async (entries: object[]) => {
+  for (let n = 0; n < entries.length; n += 500) {
+    const reply = await harness.app.inject({
+      method: 'POST',
+      url: `/api/gardens/${owner.gardenId}/entries`,
+      headers: { cookie: owner.cookie },
+      payload: { entries: entries.slice(n, n + 500) },
+    })
+    expect(reply.body).not.toMatch(/refused|held/)
+  }
+}
+const path = [
+  { xM: 0, yM: 0 },
+  { xM: 0, yM: 1 },
+]
+const grew = (n: number, rest: object = {}) =>
+  noteEntry(places[n]!, {
+    kind: 'piece.grew',
+    plantId: plants[n]!,
+    body: {
+      v: 1,
+      pieceId: uuidv7(),
+      parent: { on: 'crown', leadId: null },
+      path,
+      seasonsOld: 1,
+      baseMm: 9,
+      tipMm: null,
+      buds: null,
+      side: null,
+      role: null,
+    },
+    ...rest,
+  })
+const removed = ({ plantId, placeId, body }: ReturnType<typeof grew>, rest: object = {}) =>
+  noteEntry(placeId as string, {
+    kind: 'piece.removed',
+    plantId,
+    body: { v: 1, pieceId: (body as object as { pieceId: string }).pieceId, reason: '' },
+    ...rest,
+  })
+
+/** What all entries of each part make at once, by the journal that the server reads out. */
+async function wanted(): Promise<Map<string, PartFold>> {
+  const { entries } = await get<JournalPage>('/journal')
+  const partOf = ({ plantId, placeId }: (typeof entries)[number]) => plantId ?? `place ${placeId}`
+  return new Map(
+    [...new Set(entries.map(partOf))].map((part) => [
+      part,
+      foldPart(
+        part,
+        entries.filter((entry) => partOf(entry) === part),
+      ),
+    ]),
+  )
+}
+async function expectStanding(app = harness.app): Promise<Standing> {
+  const standing = await get<Standing>('/standing', app)
+  const folds = standing.folds.map(unpacked) as PartFold[]
+  expect(new Map(folds.map((fold) => [fold.part, fold]))).toEqual(await wanted())
+  return standing
+}
+
+describe('what stands in a garden', () => {
+  beforeAll(async () => {
+    owner = await signUp(harness.app)
+    places = [await savePlace(harness.app, owner), await savePlace(harness.app, owner)]
+    plants = [
+      await savePlant(harness.app, owner, places[0]!),
+      await savePlant(harness.app, owner, places[1]!),
+    ]
+  })
+
+  it('is nothing in an empty garden, and of a small one not told', async () => {
+    expect(await expectStanding()).toMatchObject({ head: 0, upTo: 0, folds: [], greatestId: null })
+    await append([noteEntry(places[0]!)])
+    expect(await get<Standing>('/standing?small=10')).toMatchObject({ head: 1, upTo: 0, folds: [] })
+  })
+
+  it('is what all entries come to, whether few have come since or many, dated back or taken back', async () => {
+    const [pear, rose] = [grew(0), grew(1)]
+    await append([pear, rose, noteEntry(places[1]!)])
+    const first = await expectStanding()
+    expect(first).toMatchObject({ head: 4, upTo: 4 })
+    // Gone on from, then from all: one that is dated back, and one that takes another back.
+    await append([removed(pear)])
+    await expectStanding()
+    const late = grew(0, { at: '2020-03-01' })
+    await append([
+      late,
+      noteEntry(rose.placeId as string, {
+        kind: 'entry.withdrawn',
+        plantId: rose.plantId,
+        supersedes: rose.id,
+        body: { v: 1 },
+      }),
+    ])
+    const then = await expectStanding()
+    expect(then.upTo).toBe(7)
+    expect(then.greatestId).toBe(
+      (await get<JournalPage>('/journal')).entries
+        .map(({ id }) => id)
+        .sort()
+        .at(-1),
+    )
+    // More than are folded where one stands.
+    await append(Array.from({ length: 260 }, (_, n) => grew(n % 2)))
+    expect((await expectStanding()).upTo).toBe(267)
+  })
+
+  it('is folded once, by whichever of two servers is asked, and once more by other rules', async () => {
+    const other = await buildApp(harness.options)
+    await append(Array.from({ length: 150 }, (_, n) => grew(n % 2)))
+    const both = await Promise.all([expectStanding(), expectStanding(other)])
+    expect(both.map(({ upTo }) => upTo)).toEqual([417, 417])
+    await other.close()
+    const client = new pg.Client({ connectionString: harness.ownerUrl })
+    await client.connect()
+    await client.query(`update garden_fold set rules = 'of others'`)
+    await client.query(`update part_fold set fold = '{}'`)
+    await client.end()
+    await expectStanding()
+  })
+
+  it('is there before somebody asks where a garden has gained much', async () => {
+    await append(Array.from({ length: 2000 }, () => noteEntry(places[0]!)))
+    const client = new pg.Client({ connectionString: harness.ownerUrl })
+    await client.connect()
+    const reach = async () =>
+      (await client.query<{ up_to: string }>(`select up_to from garden_fold`)).rows[0]!.up_to
+    await expect.poll(async () => Number(await reach()), { timeout: 20_000 }).toBeGreaterThanOrEqual(2000)
+    await client.end()
+  })
+})
+
+describe('the journal of one place, or of one plant', () => {
+  it('is what was written there, and all of the plants that were written of there', async () => {
+    const moved = grew(0, { placeId: places[1]! })
+    await append([moved])
+    const { entries } = await get<JournalPage>('/journal')
+    const { entries: there } = await get<JournalPage>(`/journal?place=${places[1]!}`)
+    expect(there).toEqual(
+      entries.filter(({ placeId, plantId }) => placeId === places[1] || plantId === plants[0]),
+    )
+    const { entries: of } = await get<JournalPage>(`/journal?of=${plants[1]!}`)
+    expect(of).toEqual(entries.filter(({ plantId }) => plantId === plants[1]))
+    const { entries: bare } = await get<JournalPage>(`/journal?of=${places[0]!}&limit=7&after=3`)
+    expect(bare).toEqual(
+      entries
+        .filter(({ plantId, placeId, seq }) => plantId === null && placeId === places[0] && seq > 3)
+        .slice(0, 7),
+    )
+  })
+})
