@@ -44,11 +44,11 @@ module.exports = {
     },
     {
       name: 'server-areas-by-queries',
-      comment: 'SQL lives in queries files and the database folder; an import has a connection of its own.',
+      comment: 'SQL lives in queries files and the database folder; what runs in a thread has a connection of its own.',
       severity: 'error',
       from: {
         path: '^apps/server/src/',
-        pathNot: ['queries[.]ts$', '/database/', 'import-worker[.]ts$', '/main[.]ts$', '/demo/', 'app[.]ts$'],
+        pathNot: ['queries[.]ts$', '/database/', '-worker[.]ts$', '/main[.]ts$', '/demo/', 'app[.]ts$'],
       },
       to: { path: 'node_modules/pg/', dependencyTypesNot: ['type-only'] },
     },
