@@ -44,7 +44,8 @@ module.exports = {
     },
     {
       name: 'server-areas-by-queries',
-      comment: 'SQL lives in queries files and the database folder; what runs in a thread has a connection of its own.',
+      comment:
+        'SQL lives in queries files and the database folder; what runs in a thread has a connection of its own.',
       severity: 'error',
       from: {
         path: '^apps/server/src/',

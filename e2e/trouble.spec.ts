@@ -32,6 +32,24 @@ test.describe('bad input', () => {
     await expect(page.getByRole('alert').first()).toContainText('Put the heights in order from below')
   })
 
+  test('is answered in sight of where one types, in the field’s own words and unit', async ({ page }) => {
+    const { garden } = await signUp(page)
+    const row = await haveWall(page, garden, { kind: 'row', surface: 'open', widthM: 9, firstForkM: 0 })
+    await page.goto(`${garden}/places/${row}/frame`)
+    await page.getByRole('button', { name: 'Begin: Row' }).click()
+    await page.getByLabel('Held at').fill('3 m')
+    await expect(page.getByRole('alert')).toHaveText(/^Held at must lie between 0 cm and \d+ cm\.$/)
+    await expect(page.getByRole('alert')).toBeInViewport()
+    await page.getByLabel('Held at').fill('1 m')
+    await expect(page.getByRole('alert')).toHaveCount(0)
+    await page
+      .getByLabel(/^Wire \d/)
+      .last()
+      .fill('5 cm')
+    await expect(page.getByRole('alert')).toContainText('must be above')
+    await expect(page.getByRole('alert')).toBeInViewport()
+  })
+
   test('nodes that find no free place are named', async ({ page }) => {
     const { garden } = await signUp(page)
     const avoid = [

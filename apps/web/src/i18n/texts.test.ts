@@ -1,6 +1,6 @@
 import { errorStatus } from '@klados/contract'
 import { coreErrorCodes } from '@klados/core/errors'
-import { frameKinds } from '@klados/core/frame'
+import { frameKinds, isField } from '@klados/core/frame'
 import type { Field, Fields } from '@klados/core/frame'
 import { trainingSystems } from '@klados/core/training'
 import i18next from 'i18next'
@@ -34,6 +34,17 @@ describe('there are words for', () => {
       expect(unworded(asked.flatMap(([key, field]) => fieldKeys(key, field)))).toEqual([])
     },
   )
+
+  it.each(Object.values(frameKinds))('every figure of $kind that core may refuse', ({ fields }) => {
+    const named = (of: Fields): string[] =>
+      Object.entries(of).flatMap(([key, field]) => {
+        if (field.ask === 'one-of') return Object.values(field.of).flatMap(named)
+        if (field.ask === 'list') return named(isField(field.of) ? { [key]: field.of } : field.of)
+        if (field.ask === 'pot') return ['potWidthM', 'potHeightM', 'ballastKg', 'drainageM']
+        return ['length', 'length-or-none', 'number', 'whole'].includes(field.ask) ? [key] : []
+      })
+    expect(unworded(named(fields as Fields).map((key) => `field.${key}`))).toEqual([])
+  })
 
   it('everything that core refuses of a frame, a wire or an order', () => {
     const shown = Object.keys(coreErrorCodes).filter((code) => /^(frame|stringing|materials)\//.test(code))

@@ -1,6 +1,15 @@
 import type { CoreError } from '@klados/core/errors'
 import type { WorkStep } from '@klados/core/bill'
-import type { Figure, FrameFinding, MarkOut, MarkOutRow, ViewingEnd } from '@klados/core/frame'
+import { frameKinds, isField } from '@klados/core/frame'
+import type {
+  Fields,
+  Figure,
+  FrameFinding,
+  LengthWriting,
+  MarkOut,
+  MarkOutRow,
+  ViewingEnd,
+} from '@klados/core/frame'
 import type { LengthStyle } from '@klados/core/units'
 import type { TFunction } from 'i18next'
 import type { Units } from '../ui/units.tsx'
@@ -65,14 +74,41 @@ export function problemWords(t: TFunction, units: Units, error: CoreError): stri
       })
     case 'materials/piece-longer-than-roll':
       return t('problem.materials/piece-longer-than-roll', { piece: length('pieceM'), roll: length('rollM') })
-    case 'core/out-of-range':
+    case 'core/out-of-range': {
+      const [from, to] = rangeWords(units, String(d.field), Number(d.min), Number(d.max))
+      return t('problem.core/out-of-range', { field: fieldWords(t, String(d.field)), from, to })
+    }
     case 'core/not-finite':
-      return t(`problem.${error.code}`, { field: fieldWords(t, String(d.field)) })
+      return t('problem.core/not-finite', { field: fieldWords(t, String(d.field)) })
     case 'laying/no-option':
     case 'laying/unknown':
     case 'units/unknown-gauge':
       return t('problem.other', { message: error.message })
   }
+}
+
+/** How lengths that are asked for are written, by the name of their field. */
+const lengthFields = new Map<string, LengthWriting>([
+  ...Object.values(frameKinds).flatMap(({ fields }) => lengthsIn(fields as Fields)),
+  ...(['potWidthM', 'potHeightM', 'drainageM', 'moveToleranceM', 'endWrapM', 'radiusM'] as const).map(
+    (name) => [name, 'short'] as const,
+  ),
+  ['handlingLengthM', 'long'],
+])
+
+function lengthsIn(fields: Fields): [string, LengthWriting][] {
+  return Object.entries(fields).flatMap(([name, field]): [string, LengthWriting][] => {
+    if (field.ask === 'length' || field.ask === 'length-or-none') return [[name, field.writing]]
+    if (field.ask === 'one-of') return Object.values(field.of).flatMap(lengthsIn)
+    if (field.ask !== 'list') return []
+    return isField(field.of) ? lengthsIn({ [name]: field.of }) : lengthsIn(field.of)
+  })
+}
+
+function rangeWords(units: Units, field: string, min: number, max: number): [string, string] {
+  const writing = lengthFields.get(field)
+  const words = (value: number) => (writing ? units.length(value, writing) : String(value))
+  return [words(min), words(max)]
 }
 
 export function findingWords(t: TFunction, units: Units, finding: FrameFinding): string {

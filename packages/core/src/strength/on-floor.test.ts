@@ -35,6 +35,19 @@ describe('an arch on a roof terrace', () => {
     expect(planFrame(roof(), ballast.design).outcome.verdict).toBe('holds')
   })
 
+  it('is told in words to lay what makes it stand, and hardly more', () => {
+    for (const wind of [12, 22, 30]) {
+      const site = roof({ conditions: { ...roof().conditions, windMPerS: wind } })
+      const kg = slides(site, arch()).advice.ballastKg!
+      const laid = (share: number) =>
+        planFrame(site, arch({}, { feetBallastKg: kg * share })).checks.filter(({ code }) =>
+          code.startsWith('floor-'),
+        )
+      expect(laid(1.001).map(({ verdict }) => verdict)).toEqual(['holds', 'holds'])
+      expect(laid(0.9).every(({ verdict }) => verdict === 'holds')).toBe(false)
+    }
+  })
+
   it('stands in two pots of 40 cm, one a foot, but not with both feet in one trough of 90', () => {
     const two = arch({ pot, potsAs: 'each-foot', hoops: 1, buriedM: 0.3 })
     const { frame, problems } = planFrame(roof(), two)

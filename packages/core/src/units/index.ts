@@ -1,6 +1,7 @@
 export { METRES_PER, formatLength, parseLength } from './length.ts'
 export type { LengthStyle, LengthUnit, Parsed, ParseFailure, UnitSystem } from './length.ts'
 export {
+  NEWTONS_PER_LBF,
   formatArea,
   formatForce,
   formatMass,

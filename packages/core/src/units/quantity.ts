@@ -6,6 +6,8 @@ export const STANDARD_GRAVITY = 9.80665
 /** Kilograms in one avoirdupois pound, exact (1959). */
 export const KG_PER_LB = 0.45359237
 
+/** Newtons in a pound-force. */
+export const NEWTONS_PER_LBF = KG_PER_LB * STANDARD_GRAVITY
 const NEWTONS_PER: Readonly<Record<string, number>> = {
   n: 1,
   newton: 1,
@@ -14,7 +16,7 @@ const NEWTONS_PER: Readonly<Record<string, number>> = {
   dan: 10,
   lb: KG_PER_LB * STANDARD_GRAVITY,
   lbs: KG_PER_LB * STANDARD_GRAVITY,
-  lbf: KG_PER_LB * STANDARD_GRAVITY,
+  lbf: NEWTONS_PER_LBF,
   kg: STANDARD_GRAVITY,
   kgf: STANDARD_GRAVITY,
   kp: STANDARD_GRAVITY,
@@ -68,7 +70,7 @@ function parseWithUnit(
 export function formatForce(newtons: number, system: UnitSystem): string {
   return system === 'metric'
     ? `${Math.round(newtons)} N`
-    : `${trimZeros((newtons / NEWTONS_PER.lbf!).toFixed(0))} lbf`
+    : `${trimZeros((newtons / NEWTONS_PER_LBF).toFixed(0))} lbf`
 }
 
 export function formatTemperature(celsius: number, system: UnitSystem): string {
@@ -85,7 +87,7 @@ export function formatMass(kg: number, system: UnitSystem): string {
 export function formatMoment(newtonMetres: number, system: UnitSystem): string {
   return system === 'metric'
     ? `${Math.round(newtonMetres)} Nm`
-    : `${Math.round(newtonMetres / (NEWTONS_PER.lbf! * METRES_PER.ft))} lbf·ft`
+    : `${Math.round(newtonMetres / (NEWTONS_PER_LBF * METRES_PER.ft))} lbf·ft`
 }
 
 /** Wind speed in metres per second or miles per hour (1609.344 m, exact). */

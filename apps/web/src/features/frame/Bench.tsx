@@ -107,24 +107,27 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
           />
         )}
         {/* It stays in sight while one types and steps; what takes the focus scrolls clear of it. */}
-        <div className={`sticky top-0 z-10 bg-plaster ${plan.frame ? '' : '[&>*]:opacity-45'}`}>
-          <BenchDrawing
-            gardenId={gardenId}
-            place={place}
-            frameId={frameId}
-            kindName={kindName}
-            plan={plan}
-            frame={frame}
-            view={view}
-            siblings={siblings}
-            chosen={chosen}
-            onPress={press}
-            onDrag={canDrag ? (at, hit) => edits.moveNode(hit.id, at) : null}
-            onKey={benchKeys(plan, frame, chosen, canDrag ? edits : null, units.system)}
-          />
+        <div className="sticky top-0 z-10 bg-plaster">
+          <div className={plan.frame ? '' : 'opacity-45'}>
+            <BenchDrawing
+              gardenId={gardenId}
+              place={place}
+              frameId={frameId}
+              kindName={kindName}
+              plan={plan}
+              frame={frame}
+              view={view}
+              siblings={siblings}
+              chosen={chosen}
+              onPress={press}
+              onDrag={canDrag ? (at, hit) => edits.moveNode(hit.id, at) : null}
+              onKey={benchKeys(plan, frame, chosen, canDrag ? edits : null, units.system)}
+            />
+          </div>
+          <Problems plan={plan} />
         </div>
         {view === 'elevation' && <BayDrawing gardenId={gardenId} place={place} plan={settled.plan} />}
-        <Troubles plan={plan} />
+        <Findings plan={plan} />
         <UnsettledTies gardenId={gardenId} items={unsettled} canWrite={canWrite} onWrite={recorder.write} />
         {canWrite && (
           <Fit
@@ -191,18 +194,32 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
   )
 }
 
-function Troubles({ plan }: { plan: FramePlan }) {
+/** More at once would cover what one types. */
+const MOST_PROBLEMS = 3
+
+/** Why the measures do not fit: told where one looks, however far down one types. */
+function Problems({ plan }: { plan: FramePlan }) {
   const { t } = useTranslation()
   const units = useUnits()
-  const findings = plan.frame?.findings ?? []
-  if (plan.problems.length === 0 && findings.length === 0) return null
+  if (plan.problems.length === 0) return null
   return (
-    <div className="flex flex-col gap-1">
-      {plan.problems.map((problem, i) => (
+    <div className="flex flex-col gap-1 pb-1">
+      {plan.problems.slice(0, MOST_PROBLEMS).map((problem, i) => (
         <Message key={`${problem.code} ${i}`} tone="limit">
           {problemWords(t, units, problem)}
         </Message>
       ))}
+    </div>
+  )
+}
+
+function Findings({ plan }: { plan: FramePlan }) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const findings = plan.frame?.findings ?? []
+  if (findings.length === 0) return null
+  return (
+    <div className="flex flex-col gap-1">
       {findings.slice(0, 4).map((finding) => (
         <Message key={finding.nodeId} tone="due">
           {findingWords(t, units, finding)}

@@ -15,6 +15,7 @@ import {
   XAxis,
   YAxis,
 } from 'recharts'
+import { METRES_PER, NEWTONS_PER_LBF } from '@klados/core/units'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { todayHere } from '../../data/dates.ts'
 import { SlipRow } from '../../ui/Slip.tsx'
@@ -39,14 +40,19 @@ export function WireYear({ line, loads, conditions, hemisphere, condition, today
   const units = useUnits()
   const aged = ageOf(line, condition)
   const year = wireYear(line, loads, conditions, hemisphere, aged.strain)
+  const isMetric = units.system === 'metric'
+  const [unitN, unitM] = isMetric ? [1, 0.001] : [NEWTONS_PER_LBF, METRES_PER.in]
+  const words = { force: isMetric ? 'N' : 'lbf', sag: isMetric ? 'mm' : 'in' }
   const months = year.map((month) => ({
-    ...month,
     name: monthName(month.month),
-    sagMm: month.sagM * 1000,
+    cold: month.coldTensionN / unitN,
+    warm: month.warmTensionN / unitN,
+    sag: month.sagM / unitM,
   }))
-  const force = (value: unknown) => units.force(Number(value))
-  const sag = (value: unknown) => units.length(Number(value) / 1000, 'fine')
-  const most = Math.max(line.workingLoadN, ...year.map((month) => month.coldTensionN))
+  const force = (value: unknown) => units.force(Number(value) * unitN)
+  const sag = (value: unknown) => units.length(Number(value) * unitM, 'fine')
+  const limit = line.workingLoadN / unitN
+  const most = Math.max(limit, ...months.map(({ cold }) => cold))
   return (
     <div className="flex flex-col gap-1 py-1">
       <dl>
@@ -72,14 +78,14 @@ export function WireYear({ line, loads, conditions, hemisphere, condition, today
         )}
       </dl>
       <p className="text-[12.5px] text-slate" id="pull-by-month">
-        {t('wire.pullByMonth')}
+        {t('wire.pullByMonth', { unit: words.force })}
       </p>
       <ResponsiveContainer width="100%" height={150}>
         <LineChart
           data={months}
           margin={{ top: 6, right: 6, bottom: 0, left: -14 }}
           accessibilityLayer
-          title={t('wire.pullByMonth')}
+          title={t('wire.pullByMonth', { unit: words.force })}
         >
           <CartesianGrid stroke="var(--faint)" strokeDasharray="2 3" vertical={false} />
           <XAxis dataKey="name" tick={{ fontSize: 11, fill: 'var(--slate)' }} interval={1} />
@@ -89,14 +95,14 @@ export function WireYear({ line, loads, conditions, hemisphere, condition, today
             contentStyle={{ background: 'var(--paper)', border: '1px solid var(--slate)' }}
           />
           <ReferenceLine
-            y={line.workingLoadN}
+            y={limit}
             stroke="var(--iron)"
             strokeDasharray="6 3"
             label={{ value: t('wire.limit'), fontSize: 11, fill: 'var(--iron)', position: 'insideTopRight' }}
           />
           <Line
             isAnimationActive={false}
-            dataKey="coldTensionN"
+            dataKey="cold"
             name={t('wire.coldNight')}
             stroke="var(--ink)"
             strokeWidth={2}
@@ -104,7 +110,7 @@ export function WireYear({ line, loads, conditions, hemisphere, condition, today
           />
           <Line
             isAnimationActive={false}
-            dataKey="warmTensionN"
+            dataKey="warm"
             name={t('wire.warmDay')}
             stroke="var(--ink)"
             strokeWidth={1.4}
@@ -113,13 +119,13 @@ export function WireYear({ line, loads, conditions, hemisphere, condition, today
           />
         </LineChart>
       </ResponsiveContainer>
-      <p className="text-[12.5px] text-slate">{t('wire.sagByMonth')}</p>
+      <p className="text-[12.5px] text-slate">{t('wire.sagByMonth', { unit: words.sag })}</p>
       <ResponsiveContainer width="100%" height={90}>
         <LineChart
           data={months}
           margin={{ top: 4, right: 6, bottom: 0, left: -14 }}
           accessibilityLayer
-          title={t('wire.sagByMonth')}
+          title={t('wire.sagByMonth', { unit: words.sag })}
         >
           <XAxis dataKey="name" tick={{ fontSize: 11, fill: 'var(--slate)' }} interval={1} />
           <YAxis reversed tick={{ fontSize: 11, fill: 'var(--slate)' }} />
@@ -129,7 +135,7 @@ export function WireYear({ line, loads, conditions, hemisphere, condition, today
           />
           <Line
             isAnimationActive={false}
-            dataKey="sagMm"
+            dataKey="sag"
             name={t('slip.sag')}
             stroke="var(--verdigris)"
             strokeWidth={2}
