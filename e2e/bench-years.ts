@@ -55,6 +55,27 @@ async function pressed(page: Page, name: string): Promise<number> {
   return times.sort((a, b) => a - b)[Math.floor(times.length / 2)]!
 }
 
+/** Waits until all that was ever written lies on the device. */
+async function historyHere(page: Page): Promise<void> {
+  const isHere = () =>
+    page.evaluate(
+      () =>
+        new Promise<boolean>((resolve, reject) => {
+          const opening = indexedDB.open('klados-copy')
+          opening.onerror = () => reject(opening.error as Error)
+          opening.onsuccess = () => {
+            const asked = opening.result.transaction('reach').objectStore('reach').getAll()
+            asked.onsuccess = () => {
+              opening.result.close()
+              const all = asked.result as { base: number; last: number }[]
+              resolve(all.length > 0 && all.every(({ base }) => base === 0))
+            }
+          }
+        }),
+    )
+  while (!(await isHere())) await page.waitForTimeout(500)
+}
+
 /** What the server takes for a page of entries after a number in the middle, 95 of 100 of them. */
 async function pageOfJournal(page: Page, garden: string, entries: number): Promise<number> {
   const times: number[] = []
@@ -99,8 +120,7 @@ async function measure(entries: number): Promise<Measured> {
     await here.locator('[data-wood]').first().waitFor({ state: 'attached', timeout: 600_000 })
   }
   await drawn()
-  // What was read is folded on the device a little later, for the next time.
-  await here.waitForTimeout(8000 + entries / 20)
+  const history = await timed(() => historyHere(here))
   bytes = 0
   const warm = await timed(round(here, garden))
   await here.waitForTimeout(1500)
@@ -125,6 +145,7 @@ async function measure(entries: number): Promise<Measured> {
   })
   return {
     'round, first visit': level(cold, 3000),
+    'its history, quietly after that': { ...level(history), isLevel: false },
     'round, after a visit': level(warm, 1000),
     'wood of one place, after a visit': level(warmWood, 1000),
     'a tap on the round': level(tap, 10),

@@ -37,7 +37,6 @@ function toRow(entry: JournalEntry, n: number) {
 const columns = `e.seq, e.entry_id as id, e.place_id as "placeId", e.plant_id as "plantId", e.kind, e.at,
   to_char(e.recorded_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "recordedAt",
   e.supersedes, e.body, coalesce(a.name, '') as by`
-const written = `entry e left join person a on a.account_id = e.written_by`
 
 export async function readEntries(
   client: PoolClient,
@@ -46,31 +45,26 @@ export async function readEntries(
   limit: number,
 ): Promise<StoredEntry[]> {
   const { rows } = await client.query<StoredEntry>(
-    `select ${columns} from ${written} where e.garden_id = $1 and e.seq > $2 order by e.seq limit $3`,
+    `select ${columns} from entry e left join person a on a.account_id = e.written_by
+     where e.garden_id = $1 and e.seq > $2 order by e.seq limit $3`,
     [gardenId, after, limit],
   )
   return rows
 }
 
-/** As `readEntries`, of what was written at a place, and of every plant that was ever written of there. */
-export async function readEntriesAt(
-  client: PoolClient,
-  gardenId: string,
-  placeId: string,
-  after: number,
-  limit: number,
-): Promise<StoredEntry[]> {
-  const { rows } = await client.query<StoredEntry>(
-    `select ${columns} from ${written}
-     where e.garden_id = $1 and e.seq > $3 and coalesce(e.plant_id, e.place_id) in (
-       select coalesce(h.plant_id, h.place_id) from entry h where h.garden_id = $1 and h.place_id = $2
-     ) order by e.seq limit $4`,
-    [gardenId, placeId, after, limit],
+/** The plants that were ever written of at a place, and the place itself. */
+export async function findSubjects(client: PoolClient, gardenId: string, placeId: string): Promise<string[]> {
+  const { rows } = await client.query<{ subject: string }>(
+    `select distinct coalesce(plant_id, place_id) as subject from entry where garden_id = $1 and place_id = $2`,
+    [gardenId, placeId],
   )
-  return rows
+  return rows.map(({ subject }) => subject)
 }
 
-/** As `readEntries`, of some plants and of what was written of no plant at some places; without a limit all of them. */
+/**
+ * As `readEntries`, of some plants and of what was written of no plant at some places; without a limit all of them. Each
+ * is looked up by itself: asked for together and in order, a planner without statistics goes through the garden.
+ */
 export async function readEntriesOf(
   client: PoolClient,
   gardenId: string,
@@ -79,8 +73,10 @@ export async function readEntriesOf(
   limit: number | null = null,
 ): Promise<StoredEntry[]> {
   const { rows } = await client.query<StoredEntry>(
-    `select ${columns} from ${written}
-     where e.garden_id = $1 and coalesce(e.plant_id, e.place_id) = any ($2::uuid[]) and e.seq > $3
+    `select ${columns} from unnest($2::uuid[]) as s (subject)
+     cross join lateral (
+       select * from entry x where x.garden_id = $1 and coalesce(x.plant_id, x.place_id) = s.subject and x.seq > $3
+     ) e left join person a on a.account_id = e.written_by
      order by e.seq limit $4`,
     [gardenId, subjects, after, limit],
   )

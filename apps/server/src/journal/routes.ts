@@ -9,7 +9,7 @@ import { requireRoom } from '../gardens/room.ts'
 import { createLane } from '../lane.ts'
 import { appendEach } from './append.ts'
 import { readEntry } from './judge.ts'
-import { lastNumber, readEntries, readEntriesAt, readEntriesOf } from './queries.ts'
+import { findSubjects, lastNumber, readEntries, readEntriesOf } from './queries.ts'
 
 const pageQuery = z.object({
   after: z.coerce.number().int().min(0).default(0),
@@ -28,14 +28,16 @@ export const journalRoutes: Area = async (app, { pool, limits, announcements, fo
     async (request): Promise<JournalPage> => {
       const { gardenId } = caller(request)
       const { after, limit, place, of } = request.query
-      const [entries, head] = await inGarden(pool, gardenId, async (client) => [
-        place !== undefined
-          ? await readEntriesAt(client, gardenId, place, after, limit)
-          : of !== undefined
-            ? await readEntriesOf(client, gardenId, [of], after, limit)
+      const [entries, head] = await inGarden(pool, gardenId, async (client) => {
+        const subjects =
+          place !== undefined ? await findSubjects(client, gardenId, place) : of !== undefined ? [of] : null
+        return [
+          subjects
+            ? await readEntriesOf(client, gardenId, subjects, after, limit)
             : await readEntries(client, gardenId, after, limit),
-        await lastNumber(client, gardenId),
-      ])
+          await lastNumber(client, gardenId),
+        ]
+      })
       return { entries, last: entries.at(-1)?.seq ?? after, head }
     },
   )

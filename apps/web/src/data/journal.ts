@@ -3,8 +3,8 @@ import type { EntryBodies, EntryKind, JournalEntry } from '@klados/core/journal'
 import { unpacked } from '@klados/core/part-fold'
 import type { PartFold } from '@klados/core/part-fold'
 import type { CalendarDate } from '@klados/core/season'
-import { createSlice, original } from '@reduxjs/toolkit'
-import type { Action, PayloadAction, Reducer, ThunkAction } from '@reduxjs/toolkit'
+import { createAction } from '@reduxjs/toolkit'
+import type { Action, Reducer, ThunkAction } from '@reduxjs/toolkit'
 import type { FoldedUp, KeptJournal } from './copy/copy-store.ts'
 import { FOLD_RULES, SMALL } from './copy/fold-rules.ts'
 import { todayHere } from './dates.ts'
@@ -64,9 +64,6 @@ const initialState: JournalState = {
   status: 'empty',
 }
 
-/** The state itself: what it holds is never changed in place, and is more than a draft of it should be made of. */
-const plain = (state: unknown): JournalState => original(state) as JournalState
-
 /** Both lists in the order of their numbers, each entry once. */
 function merged(kept: readonly StoredEntry[], more: readonly StoredEntry[]): readonly StoredEntry[] {
   const last = kept.at(-1)?.seq ?? 0
@@ -75,120 +72,116 @@ function merged(kept: readonly StoredEntry[], more: readonly StoredEntry[]): rea
   return added.length === 0 ? kept : [...kept, ...added].sort((a, b) => a.seq - b.seq)
 }
 
-const slice = createSlice({
-  name: 'journal',
-  initialState: initialState as unknown,
-  reducers: {
-    opened: (_, { payload }: PayloadAction<string>) => ({
-      ...initialState,
-      gardenId: payload,
-      status: 'reading',
-    }),
-    /** What this device has of the garden: all entries, or the folds and what came after them. */
-    begun: (draft, { payload }: PayloadAction<KeptJournal>) => {
-      const { last, foldedTo, folds, entries } = payload
-      const isFolded = foldedTo > 0
-      return {
-        ...plain(draft),
-        byPlant: withAdded(new Map(), entries, plantKey),
-        byPlace: isFolded ? new Map() : withAdded(new Map(), entries, placeKey),
-        partsAtHand: isFolded ? NOTHING : 'all',
-        placesAtHand: isFolded ? NOTHING : 'all',
-        folds: new Map(folds.map((one) => [one.part, one])),
-        foldedTo,
-        last,
-        status: 'ready',
-      }
-    },
-    received: (draft, action: PayloadAction<Omit<JournalPage, 'head'> & { isWhole: boolean }>) => {
-      const state = plain(draft)
-      const { entries, last, isWhole } = action.payload
-      const stored = new Set(entries.map((entry) => entry.id))
-      const atHand = entries.filter(({ placeId }) => isAmong(state.placesAtHand, placeId))
-      return {
-        ...state,
-        byPlant: withAdded(state.byPlant, entries, plantKey),
-        byPlace: withAdded(state.byPlace, atHand, placeKey),
-        last,
-        acknowledged: state.acknowledged.filter((entry) => !stored.has(entry.id)),
-        status: isWhole ? 'ready' : state.status,
-      }
-    },
-    /** All entries of some parts, and of a place where it was one that was asked for. */
-    brought: (
-      draft,
-      {
-        payload,
-      }: PayloadAction<{
-        parts: Parts<StoredEntry>
-        place?: { id: string; entries: readonly StoredEntry[] }
-      }>,
-    ) => {
-      const state = plain(draft)
-      const { parts, place } = payload
-      const byPlant = new Map(state.byPlant)
-      for (const [key, entries] of parts) byPlant.set(key, merged(entries, state.byPlant.get(key) ?? []))
-      const partsAtHand = withMore(state.partsAtHand, parts.keys())
-      if (!place) return { ...state, byPlant, partsAtHand }
-      // What has come since the copy was asked lies here already.
-      const since = [...state.byPlant.values()].flatMap((entries) =>
-        entries.filter(({ placeId, seq }) => placeId === place.id && seq > state.foldedTo),
-      )
-      const sorted = since.sort((a, b) => a.seq - b.seq)
-      return {
-        ...state,
-        byPlant,
-        partsAtHand,
-        byPlace: new Map(state.byPlace).set(place.id, merged(place.entries, sorted)),
-        placesAtHand: withMore(state.placesAtHand, [place.id]),
-        placesAway: new Set([...state.placesAway].filter((id) => id !== place.id)),
-      }
-    },
-    notBrought: (draft, { payload }: PayloadAction<string>) => {
-      const state = plain(draft)
-      return { ...state, placesAway: new Set([...state.placesAway, payload]) }
-    },
-    /** Folds that go further than those that are here: what they hold is not wanted as entries any more. */
-    foldedUp: (draft, { payload }: PayloadAction<FoldedUp>) => {
-      const state = plain(draft)
-      const { upTo, folds } = payload
-      if (state.partsAtHand === 'all') return { ...state, foldedTo: upTo }
-      const byPlant = new Map(state.byPlant)
-      for (const [key, entries] of state.byPlant) {
-        if (isAmong(state.partsAtHand, key)) continue
-        const left = entries.filter(({ seq }) => seq > upTo)
-        if (left.length === 0) byPlant.delete(key)
-        else if (left.length < entries.length) byPlant.set(key, left)
-      }
-      const all = new Map(state.folds)
-      for (const one of folds) all.set(one.part, one)
-      return { ...state, byPlant, folds: all, foldedTo: upTo }
-    },
-    failed: (draft) => {
-      const state = plain(draft)
-      return { ...state, status: state.status === 'ready' ? 'ready' : 'failed' }
-    },
-    acknowledged: (draft, { payload }: PayloadAction<readonly JournalEntry[]>) => {
-      const state = plain(draft)
-      return { ...state, acknowledged: [...state.acknowledged, ...payload] }
-    },
-  },
-})
+export const opened = createAction<string>('journal/opened')
+/** What this device has of the garden: all entries, or the folds and what came after them. */
+export const begun = createAction<KeptJournal>('journal/begun')
+export const received = createAction<Omit<JournalPage, 'head'> & { isWhole: boolean }>('journal/received')
+/** All entries of some parts, and of a place where it was one that was asked for. */
+export const brought = createAction<{
+  parts: Parts<StoredEntry>
+  place?: { id: string; entries: readonly StoredEntry[] }
+}>('journal/brought')
+const notBrought = createAction<string>('journal/notBrought')
+/** Folds that go further than those that are here. */
+export const foldedUp = createAction<FoldedUp>('journal/foldedUp')
+const failed = createAction('journal/failed')
+export const acknowledged = createAction<readonly JournalEntry[]>('journal/acknowledged')
 
-export const journalReducer = slice.reducer as Reducer<JournalState>
-export const { acknowledged, opened, begun, received, brought, foldedUp } = slice.actions
+/**
+ * By hand and not by the toolkit's reducers, which would walk through all that is held, thirty years of it, to freeze what
+ * nothing changes in place anyway.
+ */
+export const journalReducer: Reducer<JournalState> = (state = initialState, action) => {
+  if (opened.match(action)) return { ...initialState, gardenId: action.payload, status: 'reading' }
+  if (begun.match(action)) return begin(state, action.payload)
+  if (received.match(action)) return receive(state, action.payload)
+  if (brought.match(action)) return bring(state, action.payload)
+  if (notBrought.match(action))
+    return { ...state, placesAway: new Set([...state.placesAway, action.payload]) }
+  if (foldedUp.match(action)) return takeFolds(state, action.payload)
+  if (failed.match(action)) return { ...state, status: state.status === 'ready' ? 'ready' : 'failed' }
+  if (acknowledged.match(action))
+    return { ...state, acknowledged: [...state.acknowledged, ...action.payload] }
+  return state
+}
+
+function begin(state: JournalState, { last, foldedTo, folds, entries }: KeptJournal): JournalState {
+  const isFolded = foldedTo > 0
+  return {
+    ...state,
+    byPlant: withAdded(new Map(), entries, plantKey),
+    byPlace: isFolded ? new Map() : withAdded(new Map(), entries, placeKey),
+    partsAtHand: isFolded ? NOTHING : 'all',
+    placesAtHand: isFolded ? NOTHING : 'all',
+    folds: new Map(folds.map((one) => [one.part, one])),
+    foldedTo,
+    last,
+    status: 'ready',
+  }
+}
+
+function receive(
+  state: JournalState,
+  { entries, last, isWhole }: ReturnType<typeof received>['payload'],
+): JournalState {
+  const stored = new Set(entries.map((entry) => entry.id))
+  const atHand = entries.filter(({ placeId }) => isAmong(state.placesAtHand, placeId))
+  return {
+    ...state,
+    byPlant: withAdded(state.byPlant, entries, plantKey),
+    byPlace: withAdded(state.byPlace, atHand, placeKey),
+    last,
+    acknowledged: state.acknowledged.filter((entry) => !stored.has(entry.id)),
+    status: isWhole ? 'ready' : state.status,
+  }
+}
+
+function bring(state: JournalState, { parts, place }: ReturnType<typeof brought>['payload']): JournalState {
+  const byPlant = new Map(state.byPlant)
+  for (const [key, entries] of parts) byPlant.set(key, merged(entries, state.byPlant.get(key) ?? []))
+  const partsAtHand = withMore(state.partsAtHand, parts.keys())
+  if (!place) return { ...state, byPlant, partsAtHand }
+  // What has come since the copy was asked lies here already.
+  const since = [...state.byPlant.values()].flatMap((entries) =>
+    entries.filter(({ placeId, seq }) => placeId === place.id && seq > state.foldedTo),
+  )
+  const sorted = since.sort((a, b) => a.seq - b.seq)
+  return {
+    ...state,
+    byPlant,
+    partsAtHand,
+    byPlace: new Map(state.byPlace).set(place.id, merged(place.entries, sorted)),
+    placesAtHand: withMore(state.placesAtHand, [place.id]),
+    placesAway: new Set([...state.placesAway].filter((id) => id !== place.id)),
+  }
+}
+
+/** What the folds hold is not wanted as entries any more. */
+function takeFolds(state: JournalState, { upTo, folds }: FoldedUp): JournalState {
+  if (state.partsAtHand === 'all') return { ...state, foldedTo: upTo }
+  const byPlant = new Map(state.byPlant)
+  for (const [key, entries] of state.byPlant) {
+    if (isAmong(state.partsAtHand, key)) continue
+    const left = entries.filter(({ seq }) => seq > upTo)
+    if (left.length === 0) byPlant.delete(key)
+    else if (left.length < entries.length) byPlant.set(key, left)
+  }
+  const all = new Map(state.folds)
+  for (const one of folds) all.set(one.part, one)
+  return { ...state, byPlant, folds: all, foldedTo: upTo }
+}
 
 /** Reads the garden's journal from the start, or what is new since the last reading. */
 export const openJournal =
   (gardenId: string): JournalThunk<Promise<void>> =>
   async (dispatch, getState, { copy }) => {
     if (getState().journal.gardenId !== gardenId) {
-      dispatch(slice.actions.opened(gardenId))
+      dispatch(opened(gardenId))
       const kept = await copy.open(gardenId)
       const { journal } = getState()
       // What this device has opens at once; the server is asked for what is after it.
       if (kept && kept.last > 0 && journal.gardenId === gardenId && journal.last === 0) {
-        dispatch(slice.actions.begun(kept))
+        dispatch(begun(kept))
         if (!kept.isWhole) void copy.fill(gardenId, null)
       }
     }
@@ -211,17 +204,17 @@ export const readOn =
         if (page.head < last) {
           // The server was set back to an earlier day: what this device has beyond that is of another history.
           await copy.drop(gardenId)
-          dispatch(slice.actions.opened(gardenId))
+          dispatch(opened(gardenId))
           continue
         }
         const greatest = greatestId(page.entries.map(({ id }) => id))
         if (greatest !== null) clock.see(greatest)
         void copy.keep(gardenId, last, page.entries)
-        dispatch(slice.actions.received({ ...page, isWhole: page.last === last }))
+        dispatch(received({ ...page, isWhole: page.last === last }))
         if (page.last === last) return
       }
     } catch {
-      dispatch(slice.actions.failed())
+      dispatch(failed())
     }
   }
 
@@ -244,7 +237,7 @@ const beginStanding =
     const { upTo, greatestId: greatest } = standing
     if (greatest !== null) clock.see(greatest)
     const folds = standing.folds.map(unpacked) as PartFold[]
-    dispatch(slice.actions.begun({ last: upTo, isWhole: false, foldedTo: upTo, folds, entries: [] }))
+    dispatch(begun({ last: upTo, isWhole: false, foldedTo: upTo, folds, entries: [] }))
     void copy.fill(gardenId, standing)
   }
 
@@ -271,11 +264,8 @@ export const bringPlace =
     }
     const history = (await copy.place(gardenId, placeId)) ?? (await read().catch(() => null))
     if (getState().journal.gardenId !== gardenId) return
-    if (!history) dispatch(slice.actions.notBrought(placeId))
-    else
-      dispatch(
-        slice.actions.brought({ parts: history.parts, place: { id: placeId, entries: history.entries } }),
-      )
+    if (!history) dispatch(notBrought(placeId))
+    else dispatch(brought({ parts: history.parts, place: { id: placeId, entries: history.entries } }))
   }
 
 /**
@@ -294,8 +284,7 @@ export const bringParts =
       return new Map(parts.map((part, i) => [part, lists[i]!]))
     }
     const entries = (await copy.parts(gardenId, parts)) ?? (await read().catch(() => null))
-    if (entries && getState().journal.gardenId === gardenId)
-      dispatch(slice.actions.brought({ parts: entries }))
+    if (entries && getState().journal.gardenId === gardenId) dispatch(brought({ parts: entries }))
   }
 
 /** Folds on this device what has been read since the last time; tells whether it could. */
@@ -304,7 +293,7 @@ export const foldOn =
   async (dispatch, getState, { copy }) => {
     const { gardenId } = getState().journal
     const done = gardenId === null ? null : await copy.foldUp(gardenId)
-    if (done && getState().journal.gardenId === gardenId) dispatch(slice.actions.foldedUp(done))
+    if (done && getState().journal.gardenId === gardenId) dispatch(foldedUp(done))
     return done !== null
   }
 

@@ -10,7 +10,10 @@ const DATE = /^(\d{4})-(\d{2})-(\d{2})$/
 export function dayNumber(date: CalendarDate): number {
   const match = DATE.exec(date)
   if (!match) return Number.NaN
-  const [year, month, day] = [Number(match[1]), Number(match[2]), Number(match[3])]
+  return dayOf(Number(match[1]), Number(match[2]), Number(match[3]))
+}
+
+function dayOf(year: number, month: number, day: number): number {
   const y = month <= 2 ? year - 1 : year
   const era = Math.floor(y / 400)
   const yearOfEra = y - era * 400
@@ -19,8 +22,19 @@ export function dayNumber(date: CalendarDate): number {
   return era * 146097 + dayOfEra - 719468
 }
 
+/** The day number of a year's first day. */
+export const yearStart = (year: number): number => dayOf(year, 1, 1)
+
 /** The date of a day number; fractions fall back to the day they lie in. */
 export function dateOfDay(number: number): CalendarDate {
+  const { year, month, day } = civilOf(number)
+  return `${String(year).padStart(4, '0')}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`
+}
+
+/** The year that a day number lies in. */
+export const yearOfDay = (number: number): number => civilOf(number).year
+
+function civilOf(number: number): { year: number; month: number; day: number } {
   const z = Math.floor(number) + 719468
   const era = Math.floor(z / 146097)
   const dayOfEra = z - era * 146097
@@ -32,8 +46,7 @@ export function dateOfDay(number: number): CalendarDate {
   const shifted = Math.floor((5 * dayOfYear + 2) / 153)
   const day = dayOfYear - Math.floor((153 * shifted + 2) / 5) + 1
   const month = shifted < 10 ? shifted + 3 : shifted - 9
-  const year = yearOfEra + era * 400 + (month <= 2 ? 1 : 0)
-  return `${String(year).padStart(4, '0')}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`
+  return { year: yearOfEra + era * 400 + (month <= 2 ? 1 : 0), month, day }
 }
 
 export function isCalendarDate(text: string): boolean {

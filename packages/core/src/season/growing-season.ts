@@ -1,4 +1,4 @@
-import { dateOfDay, dayNumber, yearOf } from './calendar.ts'
+import { dateOfDay, dayNumber, yearOf, yearOfDay, yearStart } from './calendar.ts'
 import type { CalendarDate } from './calendar.ts'
 
 export type Hemisphere = 'north' | 'south'
@@ -26,9 +26,9 @@ export function seasonsOfGrowth(date: CalendarDate, hemisphere: Hemisphere, allY
 /** As `seasonsOfGrowth`, for a day number with fractions. */
 export function seasonsAtDay(day: number, hemisphere: Hemisphere, allYear: boolean): number {
   const shifted = hemisphere === 'north' ? day : day - HALF_YEAR_DAYS
-  const year = yearOf(dateOfDay(shifted))
-  const start = dayNumber(`${year}-01-01`)
-  if (allYear) return year + (shifted - start) / (dayNumber(`${year + 1}-01-01`) - start)
+  const year = yearOfDay(shifted)
+  const start = yearStart(year)
+  if (allYear) return year + (shifted - start) / (yearStart(year + 1) - start)
   const u = Math.min(1, Math.max(0, (shifted - start - GROWTH_START_DAY) / GROWTH_DAYS))
   return year + u - Math.sin(2 * Math.PI * u) / (2 * Math.PI)
 }

@@ -1,6 +1,6 @@
 import type { Session } from '@klados/contract'
 import type { ThunkAction, Action } from '@reduxjs/toolkit'
-import { api, rememberSession } from '../api.ts'
+import { api, atRest, rememberSession } from '../api.ts'
 import type { WithApi } from '../api.ts'
 import type { JournalCopy } from '../desk.ts'
 import type { AppStore } from '../store.ts'
@@ -51,7 +51,7 @@ export const openCopy =
         AREAS.map((area, i) =>
           answers[i] === undefined
             ? undefined
-            : dispatch(api.util.upsertQueryData(area as 'places', gardenId, answers[i] as never)),
+            : dispatch(api.util.upsertQueryData(area as 'places', gardenId, atRest(answers[i]) as never)),
         ),
       )
     } catch {
