@@ -1,8 +1,8 @@
 import { chromium } from '@playwright/test'
-import type { BrowserContext, Page } from '@playwright/test'
+import type { BrowserContext, CDPSession, Page } from '@playwright/test'
 import config from './playwright.config.ts'
 import { fixedWorkIn } from './fixed-work.ts'
-import { haveLargeGarden } from './large-garden.ts'
+import { dayOf, haveLargeGarden } from './large-garden.ts'
 import { signUp } from './people.ts'
 
 /**
@@ -53,6 +53,13 @@ async function pressed(page: Page, name: string): Promise<number> {
     await page.waitForTimeout(400)
   }
   return times.sort((a, b) => a - b)[Math.floor(times.length / 2)]!
+}
+
+async function heldBy(page: Page, cdp: CDPSession): Promise<number> {
+  await cdp.send('HeapProfiler.collectGarbage')
+  return page.evaluate(
+    () => (performance as unknown as { memory: { usedJSHeapSize: number } }).memory.usedJSHeapSize,
+  )
 }
 
 /** Waits until all that was ever written lies on the device. */
@@ -130,10 +137,13 @@ async function measure(entries: number): Promise<Measured> {
   await here.waitForTimeout(1500)
   const tap = await pressed(here, 'Sound')
   const undo = await pressed(here, 'Undo')
-  await cdp.send('HeapProfiler.collectGarbage')
-  const heap = await here.evaluate(
-    () => (performance as unknown as { memory: { usedJSHeapSize: number } }).memory.usedJSHeapSize,
-  )
+  // Days back, on a plant of thirty years: folded anew from its first day.
+  const tie = await here.locator('a[href*="wood?tie="]').first().getAttribute('href')
+  const heap = await heldBy(here, cdp)
+  await here.goto(`${tie}&on=${dayOf(5 * 86_400_000)}`)
+  await here.getByRole('button', { name: 'Sound', exact: true }).first().waitFor()
+  await here.waitForTimeout(1500)
+  const late = await pressed(here, 'Sound')
   const reading = await pageOfJournal(here, garden, entries)
   fixedMs = await fixedWorkIn(here)
   await context.close()
@@ -150,6 +160,7 @@ async function measure(entries: number): Promise<Measured> {
     'wood of one place, after a visit': level(warmWood, 1000),
     'a tap on the round': level(tap, 10),
     'a tap taken back': level(undo),
+    'a tap that is dated back': level(late),
     'a page of the journal, server, p95': level(reading),
     'page over the line, first visit': { value: coldBytes / 1000, unit: 'kB', goal: null, isLevel: false },
     'page over the line, after a visit': { value: warmBytes / 1000, unit: 'kB', goal: null, isLevel: false },

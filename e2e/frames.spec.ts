@@ -318,24 +318,42 @@ test('stores: what is on hand is taken off the list, and offcuts go back into th
   await expect(page.getByLabel('Length').first()).toBeVisible()
 })
 
+/** Threads of the page that can be kept waiting: what they are told is held back till they are let go. */
+async function holdThreads(page: Page) {
+  await page.addInitScript(() => {
+    const waiting: (() => void)[] = []
+    let isHeld = true
+    const post = Worker.prototype.postMessage as (this: Worker, ...told: unknown[]) => void
+    Worker.prototype.postMessage = function (this: Worker, ...told: unknown[]) {
+      const tell = () => post.apply(this, told)
+      if (isHeld) waiting.push(tell)
+      else tell()
+    }
+    Object.assign(globalThis, {
+      hold: (next: boolean) => {
+        isHeld = next
+        if (!next) for (const tell of waiting.splice(0)) tell()
+      },
+    })
+  })
+  return (next: boolean) =>
+    page.evaluate((is) => (globalThis as unknown as { hold: (next: boolean) => void }).hold(is), next)
+}
+
 test('a list that takes long says how far it is, and can be stopped and begun again', async ({ page }) => {
   await saveDiamonds(page)
-  let isHeld = true
-  await page.route(/background\.worker/, async (route) => {
-    while (isHeld) await new Promise((resolve) => setTimeout(resolve, 50))
-    await route.continue().catch(() => undefined)
-  })
-  await page.getByRole('link', { name: 'Stores' }).click()
+  const hold = await holdThreads(page)
+  await page.goto(page.url().replace(/\/places\/.*/, '/stores'))
   await expect(page.getByText(/^Working it out: 0 of/)).toBeVisible()
   await page.getByRole('button', { name: 'Stop' }).click()
   await expect(page.getByText('Stopped before it was worked out.')).toBeVisible()
-  isHeld = false
+  await hold(false)
   await page.getByRole('button', { name: 'Work it out' }).click()
   await expect(page.getByRole('row', { name: /Screw eye 8 × 150 mm/ })).toContainText('36')
   // Offcuts of a list that is no longer the one asked for must not go into the stores.
   const keep = page.getByRole('button', { name: /put offcuts into the stores/ })
   await expect(keep).toBeEnabled()
-  isHeld = true
+  await hold(true)
   await page.getByRole('checkbox').first().uncheck()
   await page.getByRole('button', { name: 'Stop' }).click()
   await expect(keep).toBeDisabled()

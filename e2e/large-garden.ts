@@ -10,7 +10,7 @@ const BATCH = 500
 /** So many plants have a tie that wants to be looked at these days, however many there are. */
 const DUE = 16
 
-const dayOf = (msAgo: number) => new Date(Date.now() - msAgo).toISOString().slice(0, 10)
+export const dayOf = (msAgo: number) => new Date(Date.now() - msAgo).toISOString().slice(0, 10)
 const DAY_MS = 86_400_000
 
 interface Written {

@@ -3,12 +3,12 @@ import { build, installPackages } from './lib/install.mjs'
 import { step } from './lib/run.mjs'
 
 /**
- * `npm run soak`: kills, crowds, bombs, a browser that dies, a backup under load. `--only kills,client` runs
+ * `npm run soak`: kills, crowds, bombs, a browser that dies, a backup under load, a large export. `--only kills,client` runs
  * some; the lengths are parameters; `--short` is what `npm test` runs.
  */
 const { values } = parseArgs({
   options: {
-    only: { type: 'string', default: 'kills,client,bombs,crowd,backup' },
+    only: { type: 'string', default: 'kills,client,bombs,crowd,backup,export' },
     kills: { type: 'string', default: '200' },
     writes: { type: 'string', default: '10000' },
     people: { type: 'string', default: '50' },
@@ -18,7 +18,16 @@ const { values } = parseArgs({
   },
 })
 const lengths = values.short
-  ? { kills: 6, writes: 40, people: 10, seconds: 3, bombMb: 8, isTimed: false, backupWrites: 200 }
+  ? {
+      kills: 6,
+      writes: 40,
+      people: 10,
+      seconds: 3,
+      bombMb: 8,
+      isTimed: false,
+      backupWrites: 200,
+      exportMb: 64,
+    }
   : {
       kills: Number(values.kills),
       writes: Number(values.writes),
@@ -27,6 +36,7 @@ const lengths = values.short
       bombMb: 200,
       isTimed: true,
       backupWrites: 4000,
+      exportMb: 2048,
     }
 
 await installPackages()
@@ -39,6 +49,7 @@ const parts = {
   client: async () => (await import('./soak/client.mjs')).soakClient({ ...lengths, seed, report }),
   bombs: async () => (await import('./soak/bombs.mjs')).soakBombs({ ...lengths, report }),
   crowd: async () => (await import('./soak/crowd.mjs')).soakCrowd({ ...lengths, report }),
+  export: async () => (await import('./soak/export.mjs')).soakExport({ ...lengths, report }),
   backup: async () =>
     (await import('./soak/backups.mjs')).soakBackup({ writes: lengths.backupWrites, report }),
 }

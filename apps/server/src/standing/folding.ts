@@ -27,8 +27,16 @@ export function createFolding(pool: Pool, databaseUrl: string): Folding {
   let last: Promise<void> = Promise.resolve()
   const going = new Set<() => Promise<unknown>>()
   let isClosed = false
+  /** Turns that are yet to begin, by garden: whoever asks meanwhile is served by the same one. */
+  const queued = new Map<string, Promise<void>>()
   const inThread = (gardenId: string): Promise<void> => {
-    const turn = last.then(() => (isClosed ? undefined : runThread(gardenId, databaseUrl, going)))
+    const there = queued.get(gardenId)
+    if (there) return there
+    const turn = last.then(() => {
+      queued.delete(gardenId)
+      return isClosed ? undefined : runThread(gardenId, databaseUrl, going)
+    })
+    queued.set(gardenId, turn)
     last = turn.catch(() => undefined)
     return turn
   }

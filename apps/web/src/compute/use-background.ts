@@ -1,6 +1,24 @@
 import { proxy, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import type { Background, Progress } from './background.ts'
+import { createPool } from './pool.ts'
+
+type Remote<K extends keyof Background> = (
+  work: Parameters<Background[K]>[0],
+  report: (progress: Progress) => void,
+) => Promise<ReturnType<Background[K]>>
+
+/** One for what one looks at and one for what goes on beside it at least, and one core left to the screen. */
+const MOST_THREADS = Math.min(4, Math.max(2, (globalThis.navigator?.hardwareConcurrency ?? 2) - 1))
+
+const threads = createPool(MOST_THREADS, () => {
+  const worker = new Worker(new URL('./background.worker.ts', import.meta.url), { type: 'module' })
+  const broken = new Promise<never>((_, reject) => {
+    worker.onerror = () => reject(new Error('The thread could not go on'))
+  })
+  broken.catch(() => undefined)
+  return { remote: wrap<Background>(worker), broken, terminate: () => worker.terminate() }
+})
 
 /** Work that ends sooner is not spoken of: a line that comes and goes at once disturbs. */
 const SPEAK_AFTER_MS = 250
@@ -18,7 +36,7 @@ export interface BackgroundResult<T> {
 }
 
 /**
- * Runs one kind of background work in a thread of its own whenever `work` (keep it memoised) changes; an earlier
+ * Runs one kind of background work in a thread of the pool whenever `work` (keep it memoised) changes; an earlier
  * run is called off. `null`: not yet.
  */
 export function useBackground<K extends keyof Background>(
@@ -33,7 +51,6 @@ export function useBackground<K extends keyof Background>(
 
   useEffect(() => {
     if (!work) return
-    const thread = new Worker(new URL('./background.worker.ts', import.meta.url), { type: 'module' })
     let latest: Progress = { done: 0, of: 1 }
     let isSpoken = false
     const speak = setTimeout(() => {
@@ -48,7 +65,7 @@ export function useBackground<K extends keyof Background>(
     const callOff = () => {
       clearTimeout(speak)
       isSpoken = false
-      thread.terminate()
+      job.stop()
     }
     const end = (how: 'done' | 'stopped' | 'failed') => {
       callOff()
@@ -56,12 +73,13 @@ export function useBackground<K extends keyof Background>(
       setEnded(how)
     }
     stop.current = () => end('stopped')
-    thread.onerror = () => end('failed')
-    const remote = wrap<Background>(thread)[kind] as unknown as (
-      work: Parameters<Background[K]>[0],
-      report: (progress: Progress) => void,
-    ) => Promise<ReturnType<Background[K]>>
-    remote(work, proxy(report)).then(
+    const job = threads.run(
+      ({ remote, broken }) =>
+        Promise.race([(remote[kind] as unknown as Remote<K>)(work, proxy(report)), broken]) as Promise<
+          ReturnType<Background[K]>
+        >,
+    )
+    job.done.then(
       (value) => {
         setMade({ of: work, value })
         end('done')

@@ -6,7 +6,6 @@ import type { LookAgain, TieMaterial } from '@klados/core/ties'
 import { urgencyOf } from '@klados/core/season'
 import type { Hemisphere, Urgency } from '@klados/core/season'
 import type { Piece, Tie, WoodState } from '@klados/core/wood'
-import { lruMemoize } from '@reduxjs/toolkit'
 import { useGardenQuery } from './api.ts'
 import { usePlaces, usePlants } from './documents.ts'
 import { todayHere } from './dates.ts'
@@ -39,48 +38,76 @@ export function useAgenda(gardenId: string): readonly AgendaItem[] {
   const places = usePlaces(gardenId)
   const hemisphere = useHemisphere(gardenId)
   const today = todayHere()
-  return agendaOf(woods, plants, places, hemisphere, today)
+  return agendaOf(woods, { plants, places, hemisphere, today })
 }
 
-/** Asked for by several parts of a screen at once, and reckoned for the first of them. */
-const agendaOf = lruMemoize(
-  (
-    woods: ReadonlyMap<string, WoodState>,
-    plants: readonly Plant[] | undefined,
-    places: readonly Place[] | undefined,
-    hemisphere: Hemisphere,
-    today: string,
-  ): readonly AgendaItem[] => {
-    const plantById = new Map(plants?.map((plant) => [plant.id, plant]))
-    const placeById = new Map(places?.filter((place) => !place.isRemoved).map((place) => [place.id, place]))
-    const items = [...woods].flatMap(([plantId, wood]) => {
-      const known = looks.get(wood)
-      const plant = plantById.get(plantId)
-      const place = plant && placeById.get(plant.body.placeId)
-      if (!plant || plant.isRemoved || !place) return []
-      const isSame =
-        known?.plant === plant &&
-        known.place === place &&
-        known.hemisphere === hemisphere &&
-        known.today === today
-      if (isSame) return known.items
-      const items = itemsOf(wood, plant, place, hemisphere, today)
-      looks.set(wood, { plant, place, hemisphere, today, items })
-      return items
-    })
-    return items.sort((a, b) => (a.look.dueOn < b.look.dueOn ? -1 : a.look.dueOn > b.look.dueOn ? 1 : 0))
-  },
-)
-
-interface Looks {
-  readonly plant: Plant
-  readonly place: Place
+/** What every tie's day depends on beside its own wood. */
+interface Ground {
+  readonly plants: readonly Plant[] | undefined
+  readonly places: readonly Place[] | undefined
   readonly hemisphere: Hemisphere
   readonly today: string
-  readonly items: readonly AgendaItem[]
 }
-/** When to look at the ties of a plant: reckoned once for each state of its wood. */
-const looks = new WeakMap<WoodState, Looks>()
+
+type Woods = ReadonlyMap<string, WoodState>
+const NO_ITEMS: readonly AgendaItem[] = []
+const byDay = (a: AgendaItem, b: AgendaItem) =>
+  a.look.dueOn < b.look.dueOn ? -1 : a.look.dueOn > b.look.dueOn ? 1 : 0
+
+/**
+ * Asked for by several parts of a screen at once, and after each tap: only the plants whose wood is another are
+ * reckoned, and their ties are put among the rest, which stay in their order.
+ */
+export function createAgenda(): (woods: Woods, ground: Ground) => readonly AgendaItem[] {
+  let ground: Ground | null = null
+  let plantById: ReadonlyMap<string, Plant> = new Map()
+  let placeById: ReadonlyMap<string, Place> = new Map()
+  let woods: Woods = new Map()
+  let items = new Map<string, readonly AgendaItem[]>()
+  let list: readonly AgendaItem[] = NO_ITEMS
+  const itemsNow = (plantId: string, wood: WoodState): readonly AgendaItem[] => {
+    const plant = plantById.get(plantId)
+    const place = plant && placeById.get(plant.body.placeId)
+    if (!plant || plant.isRemoved || !place) return NO_ITEMS
+    return itemsOf(wood, plant, place, ground!.hemisphere, ground!.today)
+  }
+  return (nextWoods, next) => {
+    const isSameGround =
+      ground !== null &&
+      ground.plants === next.plants &&
+      ground.places === next.places &&
+      ground.hemisphere === next.hemisphere &&
+      ground.today === next.today
+    if (isSameGround && nextWoods === woods) return list
+    if (!isSameGround) {
+      ground = next
+      plantById = new Map(next.plants?.map((plant) => [plant.id, plant]))
+      placeById = new Map(next.places?.filter((place) => !place.isRemoved).map((place) => [place.id, place]))
+      woods = new Map()
+      items = new Map()
+      list = NO_ITEMS
+    }
+    const gone = new Set<AgendaItem>()
+    const come: AgendaItem[] = []
+    for (const [plantId, wood] of nextWoods) {
+      if (woods.get(plantId) === wood) continue
+      for (const item of items.get(plantId) ?? NO_ITEMS) gone.add(item)
+      const now = itemsNow(plantId, wood)
+      items.set(plantId, now)
+      come.push(...now)
+    }
+    for (const [plantId, before] of items) {
+      if (nextWoods.has(plantId)) continue
+      for (const item of before) gone.add(item)
+      items.delete(plantId)
+    }
+    woods = nextWoods
+    // A list that has its order already is put in order in one go.
+    if (gone.size + come.length > 0) list = [...list.filter((item) => !gone.has(item)), ...come].sort(byDay)
+    return list
+  }
+}
+const agendaOf = createAgenda()
 
 /** The ties that are on one plant. */
 function itemsOf(

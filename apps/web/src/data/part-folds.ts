@@ -72,7 +72,7 @@ export function folder<S>({
   replay,
   goOn,
 }: PartReading<S>): (parts: Parts, folds: ReadonlyMap<string, Folded<S>>, atHand: Some) => PartStates<S> {
-  let known = new Map<string, Told<S>>()
+  const known = new Map<string, Told<S>>()
   let made: PartStates<S> = { states: new Map(), short: [] }
   const tell = (
     old: Told<S> | undefined,
@@ -92,22 +92,30 @@ export function folder<S>({
     return { entries, folded, isAtHand, state: on?.state ?? old?.state ?? folded.state, isShort: on === null }
   }
   return (parts, folds, atHand) => {
-    const next = new Map<string, Told<S>>()
-    let isSame = true
+    let states: Map<string, S> | null = null
+    let isShortSame = true
+    let count = 0
     const add = (key: string) => {
+      count++
       const old = known.get(key)
       const told = tell(old, parts.get(key) ?? NONE, folds.get(key), isAmong(atHand, key))
-      next.set(key, told)
-      isSame &&= old?.state === told.state && old.isShort === told.isShort
+      if (told === old) return
+      known.set(key, told)
+      if (old?.state !== told.state) (states ??= new Map(made.states)).set(key, told.state)
+      isShortSame &&= (old?.isShort ?? false) === told.isShort
     }
     for (const key of folds.keys()) add(key)
     for (const key of parts.keys()) if (!folds.has(key)) add(key)
-    isSame &&= next.size === known.size
-    known = next
-    if (!isSame)
+    if (count < known.size) {
+      // Another garden, or entries that were never taken: what is not there any more tells nothing.
+      for (const key of known.keys()) if (!folds.has(key) && !parts.has(key)) known.delete(key)
+      states = new Map([...known].map(([key, { state }]) => [key, state]))
+      isShortSame = false
+    }
+    if (states || !isShortSame)
       made = {
-        states: new Map([...next].map(([key, { state }]) => [key, state])),
-        short: [...next].flatMap(([key, { isShort }]) => (isShort ? [key] : [])),
+        states: states ?? made.states,
+        short: isShortSame ? made.short : [...known].flatMap(([key, { isShort }]) => (isShort ? [key] : [])),
       }
     return made
   }

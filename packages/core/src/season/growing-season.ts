@@ -33,6 +33,24 @@ export function seasonsAtDay(day: number, hemisphere: Hemisphere, allYear: boole
   return year + u - Math.sin(2 * Math.PI * u) / (2 * Math.PI)
 }
 
+/** Halvings of a season that bring a day to less than a second. */
+const HALVINGS = 28
+
+/** The first day, with its fraction, at which so many seasons have passed: what `seasonsAtDay` is read the other way. */
+export function dayAtSeasons(seasons: number, hemisphere: Hemisphere, allYear: boolean): number {
+  const year = Math.ceil(seasons) - 1
+  const share = seasons - year
+  const start = yearStart(year) + (hemisphere === 'north' ? 0 : HALF_YEAR_DAYS)
+  if (allYear) return start + share * (yearStart(year + 1) - yearStart(year))
+  let [low, high] = [0, 1]
+  for (let i = 0; i < HALVINGS; i++) {
+    const u = (low + high) / 2
+    if (u - Math.sin(2 * Math.PI * u) / (2 * Math.PI) < share) low = u
+    else high = u
+  }
+  return start + GROWTH_START_DAY + high * GROWTH_DAYS
+}
+
 /**
  * The growing season that a day belongs to: it ends at leaf fall, and the days after it count towards the
  * next.

@@ -3,9 +3,11 @@ import { describe, expect, it } from 'vitest'
 import {
   addDays,
   dateOfDay,
+  dayAtSeasons,
   dayNumber,
   isCalendarDate,
   seasonStages,
+  seasonsAtDay,
   seasonsOfGrowth,
   stageOn,
   woodYear,
@@ -76,6 +78,24 @@ describe('seasons of growth', () => {
           const at = (d: number) => seasonsOfGrowth(dateOfDay(d), hemisphere, allYear)
           expect(at(day + 1)).toBeGreaterThanOrEqual(at(day) - 1e-12)
           expect(at(day + 1461) - at(day)).toBeCloseTo(4, 1)
+        },
+      ),
+    )
+  })
+
+  it('are reached first on the day that is asked for', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1900, max: 2150, noNaN: true }),
+        fc.constantFrom('north' as const, 'south' as const),
+        fc.boolean(),
+        (seasons, hemisphere, allYear) => {
+          const day = dayAtSeasons(seasons, hemisphere, allYear)
+          const at = (d: number) => seasonsAtDay(d, hemisphere, allYear)
+          expect(at(day + 0.01)).toBeGreaterThanOrEqual(seasons)
+          expect(at(day - 0.01)).toBeLessThanOrEqual(seasons)
+          // Through the winter they are the same: it is autumn's end that counts.
+          expect(at(day - 1)).toBeLessThan(seasons)
         },
       ),
     )

@@ -1,9 +1,9 @@
 import type { PlantKind } from '../kinds/index.ts'
-import { addDays, dateOfDay, dayNumber, soonest } from '../season/index.ts'
+import { addDays, dateOfDay, dayAtSeasons, dayNumber, seasonsAtDay, soonest } from '../season/index.ts'
 import type { CalendarDate, DateRange, Due, Hemisphere } from '../season/index.ts'
-import { pieceAge, thickenedMm, thickeningMmPerYear } from '../wood/index.ts'
+import { pieceAge, thickeningMmPerYear } from '../wood/index.ts'
 import type { Piece, ThickeningPace, Tie } from '../wood/index.ts'
-import { tightDay } from './loop.ts'
+import { tightDiameterMm } from './loop.ts'
 import type { TieMaterial } from './materials.ts'
 
 export type LookReason = 'spring-off' | 'soft-stem' | 'tight' | 'material' | 'yearly' | 'postponed'
@@ -99,13 +99,16 @@ function tightRange(
     ? { diameterMm: piece.baseMm, day: dayNumber(piece.measuredOn) }
     : { diameterMm: tie.stemDiameterMm, day: setDay }
   const age = pieceAge(piece, dateOfDay(known.day), hemisphere)
+  const toGrowMm = tightDiameterMm(loop) - known.diameterMm
+  const seasonsThen = seasonsAtDay(known.day, hemisphere, kind.growsAllYear)
+  /** Days after tying; `null` where it is not within the horizon. */
   const dayAt = (pace: ThickeningPace) => {
-    const rate = thickeningMmPerYear(kind, age, pace)
-    return tightDay(
-      loop,
-      (day) => thickenedMm(known, setDay + day, rate, hemisphere, kind.growsAllYear),
-      HORIZON_DAYS,
-    )
+    if (toGrowMm <= 0) return 0
+    const seasons = seasonsThen + toGrowMm / thickeningMmPerYear(kind, age, pace)
+    const days = Number.isFinite(seasons)
+      ? dayAtSeasons(seasons, hemisphere, kind.growsAllYear) - setDay
+      : Infinity
+    return days > HORIZON_DAYS ? null : Math.max(0, days)
   }
   const earliest = dayAt('fast')
   if (earliest === null) return null

@@ -73,6 +73,8 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
   const before = useSavedFrame(gardenId, place.body, stored)
   const saved = { frame: before, version: stored?.version ?? 0 }
   const withIds = useLastingIds(gardenId, place.body, saved, draft)
+  // Somebody else's, where it is newer than what this draft began from: both lie on the drawing till one is chosen.
+  const theirs = draft && stored && draft.basedOn > 0 && stored.version > draft.basedOn ? stored : null
   const edits = useFrameEdits({ place, frameId, stored, draft, body, withIds })
   const takeRemedy = useLasting((next: FrameBody['design']) => edits.change('remedy', next))
   const chosen = { nodeId, onNode, step, onStep }
@@ -118,6 +120,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
               frame={frame}
               view={view}
               siblings={siblings}
+              theirs={theirs?.body.design ?? null}
               chosen={chosen}
               onPress={press}
               onDrag={canDrag ? (at, hit) => edits.moveNode(hit.id, at) : null}
@@ -171,6 +174,8 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
             canWrite={canWrite}
             before={before}
             withIds={withIds}
+            theirs={theirs}
+            onCopy={edits.copy}
           />
           {!plan.frame && lastGood && (
             <p className="font-semibold text-ochre" role="status">

@@ -34,6 +34,8 @@ interface BenchDrawingProps {
   readonly frame: Frame | null
   readonly view: ViewDirection
   readonly siblings: readonly Sibling[]
+  /** What somebody else has saved of this frame meanwhile. */
+  readonly theirs: FrameBody['design'] | null
   readonly chosen: Chosen
   readonly onPress: (at: Point, hit: Hit | null) => void
   /** Null where nothing may be dragged. */
@@ -43,10 +45,12 @@ interface BenchDrawingProps {
 
 /** The place and the frame on it, over its photo, with the other frames here faintly behind. */
 export function BenchDrawing(props: BenchDrawingProps) {
-  const { gardenId, place, frameId, kindName, plan, frame, view, siblings, chosen } = props
+  const { gardenId, place, frameId, kindName, plan, frame, view, siblings, theirs, chosen } = props
   const { t } = useTranslation()
   const list = useBenchList(gardenId, place, frame, view)
   const others = useSiblingMarks(gardenId, place, siblings, frameId)
+  const catalogue = useCatalogue(gardenId)
+  const another = useMemo(() => (theirs ? faintly(place, theirs, catalogue) : []), [place, theirs, catalogue])
   const isFront = view === 'elevation'
   const { photo } = place.body
   return (
@@ -74,6 +78,11 @@ export function BenchDrawing(props: BenchDrawingProps) {
             {others.length > 0 && (
               <g className="draw-sibling" aria-hidden="true" pointerEvents="none">
                 <Marks list={others} view={v} movedText={() => ''} />
+              </g>
+            )}
+            {another.length > 0 && (
+              <g className="draw-theirs" aria-hidden="true" pointerEvents="none">
+                <Marks list={another} view={v} movedText={() => ''} />
               </g>
             )}
           </>

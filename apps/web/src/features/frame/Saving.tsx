@@ -2,6 +2,7 @@ import type { Frame } from '@klados/core/frame'
 import type { FramePlan } from '@klados/core/plan'
 import type { FrameBody, FrameDocument, Place } from '@klados/contract'
 import { useState } from 'react'
+import { useNavigate } from 'react-router'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useFrameRevisionsQuery } from '../../data/api.ts'
 import { changed, dropped, rebased } from '../../data/drafts.ts'
@@ -32,13 +33,18 @@ interface SavingProps {
   /** The frame as it was saved last, and what gives a changed one the ids of its parts. */
   readonly before: Frame | null
   readonly withIds: WithIds
+  /** What somebody else has saved meanwhile. */
+  readonly theirs: FrameDocument | null
+  /** Puts what is on the bench beside it, as a variant; its id. */
+  readonly onCopy: () => string
 }
 
 /** Keeping the frame: save with a note, see and bring back revisions, take it along on paper or as files. */
 export function Saving(props: SavingProps) {
-  const { gardenId, frameId, stored, draft, body, plan, canWrite } = props
+  const { gardenId, place, frameId, stored, draft, body, plan, canWrite, theirs, onCopy } = props
   const { t } = useTranslation()
   const dispatch = useAppDispatch()
+  const navigate = useNavigate()
   const isWaiting = useAppSelector((state) =>
     selectUnsentDocuments(state, 'frames', gardenId).some((item) => item.documentId === frameId),
   )
@@ -50,7 +56,20 @@ export function Saving(props: SavingProps) {
     ),
   )
   const { save, refusal, note, setNote, news } = useFrameSave({ ...props, frame: plan.frame })
-  const letGo = (key: string) => dispatch(deskOf((desk) => desk.letGo(key)))
+  const letGo = async () => {
+    if (clash) await dispatch(deskOf((desk) => desk.letGo(clash.key)))
+  }
+  const met =
+    clash?.state.is === 'clashed'
+      ? clash.state
+      : theirs && !isWaiting
+        ? { savedBy: theirs.savedBy, version: theirs.version }
+        : null
+  const takeTheirs = () => {
+    dispatch(dropped(frameId))
+    void letGo()
+    dispatch(refetchFrames())
+  }
   const status = isWaiting
     ? t('frame.waiting')
     : draft || !stored
@@ -66,22 +85,28 @@ export function Saving(props: SavingProps) {
         {status}
       </p>
       {refusal && <Message tone="limit">{refusal}</Message>}
-      {clash?.state.is === 'clashed' && (
+      {met && canWrite && (
         <ClashMessage
-          by={clash.state.savedBy}
-          version={clash.state.version}
-          onTheirs={() => {
-            dispatch(dropped(frameId))
-            void letGo(clash.key)
-            dispatch(refetchFrames())
-          }}
+          by={met.savedBy}
+          version={met.version}
+          isDrawn={theirs !== null}
+          onTheirs={takeTheirs}
           onMine={(version) => {
             dispatch(rebased({ frameId, basedOn: version }))
             // What has been drawn since then goes along; without a draft on this device the save goes as it
             // was.
-            if (draft) void save(version).then(() => letGo(clash.key))
-            else void dispatch(deskOf((desk) => desk.saveOver(clash.key)))
+            if (draft) void save(version).then(letGo)
+            else if (clash) void dispatch(deskOf((desk) => desk.saveOver(clash.key)))
           }}
+          onBoth={
+            draft
+              ? () => {
+                  const copyId = onCopy()
+                  takeTheirs()
+                  void navigate(`/g/${gardenId}/places/${place.id}/frame/${copyId}`)
+                }
+              : null
+          }
         />
       )}
       {canWrite && draft && (
@@ -89,7 +114,7 @@ export function Saving(props: SavingProps) {
           note={note}
           onNote={setNote}
           news={news}
-          canSave={body.name.trim() !== '' && plan.frame !== null && clash === undefined}
+          canSave={body.name.trim() !== '' && plan.frame !== null && met === null}
           onSave={() => void save(draft.basedOn)}
           onDiscard={stored && stored.version > 0 ? () => dispatch(dropped(frameId)) : null}
         />
@@ -159,22 +184,32 @@ function SaveForm({ note, onNote, news, canSave, onSave, onDiscard }: SaveFormPr
 interface ClashMessageProps {
   readonly by: string
   readonly version: number
+  /** Whether theirs can be seen beside one's own. */
+  readonly isDrawn: boolean
   readonly onTheirs: () => void
   readonly onMine: (version: number) => void
+  /** Null where there is nothing on the bench but theirs. */
+  readonly onBoth: (() => void) | null
 }
 
-function ClashMessage({ by, version, onTheirs, onMine }: ClashMessageProps) {
+function ClashMessage({ by, version, isDrawn, onTheirs, onMine, onBoth }: ClashMessageProps) {
   const { t } = useTranslation()
   return (
     <Message tone="limit">
       <p>{t('frame.conflict', { by, version })}</p>
-      <div className="mt-2 flex gap-2">
+      {isDrawn && <p className="mt-1">{t('frame.theirsDrawn')}</p>}
+      <div className="mt-2 flex flex-wrap gap-2">
         <button type="button" className="btn" onClick={onTheirs}>
           {t('frame.takeTheirs')}
         </button>
         <button type="button" className="btn" onClick={() => onMine(version)}>
           {t('frame.saveOver')}
         </button>
+        {onBoth && (
+          <button type="button" className="btn" onClick={onBoth}>
+            {t('frame.keepBoth')}
+          </button>
+        )}
       </div>
     </Message>
   )

@@ -1,0 +1,94 @@
+import type { Place, Plant } from '@klados/contract'
+import { replayWood } from '@klados/core/journal'
+import type { JournalEntry, WoodState } from '@klados/core/journal'
+import fc from 'fast-check'
+import { expect, it } from 'vitest'
+import { createAgenda } from './agenda.ts'
+
+const PLANTS = ['pear', 'rose', 'vine', 'fig'] as const
+const places = ['wall', 'gable'].map((id) => ({ id, isRemoved: false, body: {} })) as unknown as Place[]
+const plantsAt = (moved: readonly string[], removed: readonly string[]) =>
+  PLANTS.map((id) => ({
+    id,
+    isRemoved: removed.includes(id),
+    body: { kindId: 'pear', placeId: moved.includes(id) ? 'gable' : 'wall' },
+  })) as unknown as Plant[]
+
+/** A plant with so many ties, each made on a day of its own. */
+function woodOf(plantId: string, days: readonly number[]): WoodState {
+  const head = { placeId: 'wall', plantId, supersedes: null, recordedAt: '2026-03-01T09:00:00.000Z' }
+  const written = [
+    {
+      kind: 'piece.grew',
+      at: '2020-03-01',
+      body: {
+        v: 1,
+        pieceId: `${plantId} trunk`,
+        parent: { on: 'crown', leadId: null },
+        path: [
+          { xM: 0, yM: 0 },
+          { xM: 0, yM: 2 },
+        ],
+        seasonsOld: 3,
+        baseMm: 20,
+        tipMm: null,
+        buds: null,
+        side: null,
+        role: null,
+      },
+    },
+    ...days.map((day, n) => ({
+      kind: 'tie.made',
+      at: `2025-04-${String((day % 28) + 1).padStart(2, '0')}`,
+      body: {
+        v: 2,
+        tieId: `${plantId} ${n}`,
+        pieceId: `${plantId} trunk`,
+        alongM: 1,
+        support: null,
+        materialId: 'soft-jute',
+        hitch: 'belt',
+        supportDiameterMm: 2,
+        stemDiameterMm: 20,
+        loopLengthMm: 90 + day,
+      },
+    })),
+  ]
+  return replayWood(
+    written.map((one, n) => ({
+      ...head,
+      ...one,
+      id: `00000000-0000-7000-8000-${String(n).padStart(12, '0')}`,
+    })) as unknown as JournalEntry[],
+  )
+}
+
+it('is after any changes what it would be if it were reckoned at once, soonest first', () => {
+  const change = fc.record({
+    plant: fc.constantFrom(...PLANTS),
+    days: fc.option(fc.array(fc.nat(60), { maxLength: 4 })),
+    ground: fc.boolean(),
+    moved: fc.subarray([...PLANTS]),
+    removed: fc.subarray([...PLANTS]),
+  })
+  fc.assert(
+    fc.property(fc.array(change, { maxLength: 12 }), (changes) => {
+      const agenda = createAgenda()
+      let woods = new Map<string, WoodState>()
+      let ground = { plants: plantsAt([], []), places, hemisphere: 'north' as const, today: '2026-06-01' }
+      for (const { plant, days, ...next } of changes) {
+        woods = new Map(woods)
+        if (days) woods.set(plant, woodOf(plant, days))
+        else woods.delete(plant)
+        if (next.ground) ground = { ...ground, plants: plantsAt(next.moved, next.removed) }
+        const list = agenda(woods, ground)
+        const dues = list.map(({ look }) => look.dueOn)
+        expect(dues).toEqual([...dues].sort())
+        const said = (all: typeof list) => all.map(({ tie, place }) => `${tie.id} at ${place.id}`).sort()
+        expect(said(list)).toEqual(said(createAgenda()(woods, ground)))
+        expect(agenda(woods, ground)).toBe(list)
+      }
+    }),
+    { numRuns: 60 },
+  )
+})
