@@ -396,6 +396,22 @@ describe('an import that is called off', () => {
   })
 })
 
+describe('a photo that lies in several pieces', () => {
+  it('goes out in one, byte for byte', async () => {
+    const owner = await signUp(harness.app)
+    const fileId = uuidv7()
+    const noise = Buffer.from(Array.from({ length: 900 * 700 * 3 }, (_, n) => (n * 2654435761) >>> 24))
+    const content = await sharp(noise, { raw: { width: 900, height: 700, channels: 3 } })
+      .jpeg({ quality: 100 })
+      .toBuffer()
+    expect((await sendPhoto(owner, fileId, content)).statusCode).toBeLessThan(300)
+    const shown = (await call(owner, 'GET', `/files/${fileId}`)).rawPayload
+    expect(shown.length).toBeGreaterThan(300_000)
+    const [file] = (await exported(owner)).files
+    expect(Buffer.from(file!.contentBase64, 'base64').equals(shown)).toBe(true)
+  })
+})
+
 describe('the schema of files', () => {
   it('is published', async () => {
     const schema = (await harness.app.inject({ url: '/api/schema/klados.json' })).json<{

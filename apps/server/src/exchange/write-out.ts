@@ -2,7 +2,7 @@ import { EXCHANGE_VERSION } from '@klados/contract'
 import type { Pool, PoolClient } from 'pg'
 import { listDocuments } from '../documents/queries.ts'
 import type { DocumentKind } from '../documents/queries.ts'
-import { findFile, listFileIds } from '../files/queries.ts'
+import { findFileHead, listFileIds, readFile } from '../files/queries.ts'
 import { findGarden } from '../gardens/queries.ts'
 import { readEntries } from '../journal/queries.ts'
 import { inSnapshot } from '../database/transaction.ts'
@@ -17,7 +17,7 @@ const documentLists: readonly (readonly [string, DocumentKind])[] = [
 
 /**
  * Everything that a garden is, as JSON text in pieces: documents at their last version, the photos, the
- * journal whole. All of it as of one moment, whoever writes meanwhile; no more than one photo or a thousand
+ * journal whole. All of it as of one moment, whoever writes meanwhile; no more than a piece of a photo or a thousand
  * entries in memory.
  */
 export function writeOut(pool: Pool, gardenId: string): AsyncGenerator<string> {
@@ -38,11 +38,16 @@ async function* pieces(client: PoolClient, gardenId: string): AsyncGenerator<str
   yield '}\n'
 }
 
-async function* listOf(name: string, elements: AsyncGenerator<object>): AsyncGenerator<string> {
+/** What an element is written as: all at once, or what of it comes in pieces. */
+type Written = object | AsyncGenerator<string>
+
+async function* listOf(name: string, elements: AsyncGenerator<Written>): AsyncGenerator<string> {
   yield `,\n"${name}":[`
   let separator = '\n'
   for await (const element of elements) {
-    yield separator + JSON.stringify(element)
+    yield separator
+    if (Symbol.asyncIterator in element) yield* element
+    else yield JSON.stringify(element)
     separator = ',\n'
   }
   yield ']'
@@ -53,11 +58,26 @@ async function* documents(client: PoolClient, gardenId: string, kind: DocumentKi
     yield { id, isRemoved, version, savedAt, body }
 }
 
-async function* files(client: PoolClient, gardenId: string): AsyncGenerator<object> {
+async function* files(client: PoolClient, gardenId: string): AsyncGenerator<AsyncGenerator<string>> {
   for (const id of await listFileIds(client, gardenId)) {
-    const { mediaType, content } = (await findFile(client, gardenId, id))!
-    yield { id, mediaType, contentBase64: content.toString('base64') }
+    const { mediaType } = (await findFileHead(client, gardenId, id))!
+    yield fileOf({ id, mediaType }, readFile(client, gardenId, id))
   }
+}
+
+/** Three bytes are four letters: what is left of a piece goes with the next. */
+const BASE64_BYTES = 3
+
+async function* fileOf(head: object, content: AsyncGenerator<Buffer>): AsyncGenerator<string> {
+  yield `${JSON.stringify(head).slice(0, -1)},"contentBase64":"`
+  let left = Buffer.alloc(0)
+  for await (const piece of content) {
+    const all = Buffer.concat([left, piece])
+    const whole = all.length - (all.length % BASE64_BYTES)
+    yield all.toString('base64', 0, whole)
+    left = all.subarray(whole)
+  }
+  yield `${left.toString('base64')}"}`
 }
 
 async function* entries(client: PoolClient, gardenId: string): AsyncGenerator<object> {

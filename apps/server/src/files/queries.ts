@@ -63,6 +63,22 @@ export async function findFile(
   return { ...head, content: Buffer.concat(rows.map((row) => row.content)) }
 }
 
+/** What a file holds, piece by piece in its order. */
+export async function* readFile(
+  client: PoolClient,
+  gardenId: string,
+  fileId: string,
+): AsyncGenerator<Buffer> {
+  for (let n = 0; ; n++) {
+    const { rows } = await client.query<{ content: Buffer }>(
+      `select content from file_chunk where garden_id = $1 and file_id = $2 and n = $3`,
+      [gardenId, fileId, n],
+    )
+    if (!rows[0]) return
+    yield rows[0].content
+  }
+}
+
 export async function listFileIds(client: PoolClient, gardenId: string): Promise<string[]> {
   const { rows } = await client.query<{ id: string }>(
     `select file_id as id from file where garden_id = $1 order by file_id`,
