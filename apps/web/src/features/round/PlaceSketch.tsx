@@ -1,5 +1,5 @@
 import { drawWood } from '@klados/core/drawing'
-import { useMemo } from 'react'
+import { memo, useDeferredValue, useMemo } from 'react'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useHemisphere } from '../../data/agenda.ts'
 import type { AgendaItem } from '../../data/agenda.ts'
@@ -10,9 +10,20 @@ import { useWoodOf } from '../../data/use-wood-of.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { drawPlace, layOut } from '../../plan/lay-out.ts'
 
-/** The place drawn small, with only the ties to go to: where on the wall to walk. */
-export function PlaceSketch({ gardenId, items }: { gardenId: string; items: readonly AgendaItem[] }) {
+const Drawn = memo(StillElevation)
+
+interface PlaceSketchProps {
+  readonly gardenId: string
+  readonly items: readonly AgendaItem[]
+}
+
+/**
+ * The place drawn small, with only the ties to go to: where on the wall to walk. It follows a tap a breath later: the
+ * thumb waits for the line that it pressed, not for the drawing above it.
+ */
+export function PlaceSketch({ gardenId, items: itemsNow }: PlaceSketchProps) {
   const { t } = useTranslation()
+  const items = useDeferredValue(itemsNow)
   const { place } = items[0]!
   const frames = useFrames(gardenId)
   const plants = usePlants(gardenId)
@@ -21,18 +32,21 @@ export function PlaceSketch({ gardenId, items }: { gardenId: string; items: read
       new Map(plants?.filter((p) => p.body.placeId === place.id).map((p) => [p.id, p.body.kindId] as const)),
     [plants, place.id],
   )
-  const wood = useWoodOf([...kinds.keys()])
+  const wood = useDeferredValue(useWoodOf([...kinds.keys()]))
   const hemisphere = useHemisphere(gardenId)
   const catalogue = useCatalogue(gardenId)
-  const list = useMemo(() => {
+  const built = useMemo(() => {
     const here = frames?.filter((frame) => !frame.isRemoved && frame.body.placeId === place.id) ?? []
     const laid = here.map((frame) => layOut(place.body, frame.body.design, catalogue))
+    return drawPlace(place.body, laid, catalogue).filter(
+      (mark) => mark.kind !== 'node' && mark.kind !== 'joint',
+    )
+  }, [place, frames, catalogue])
+  const list = useMemo(() => {
     const pieces = [...wood.pieces.values()].filter((piece) => kinds.has(piece.plantId))
     const urgency = new Map(items.map((item) => [item.tie.id, item.urgency]))
     return [
-      ...drawPlace(place.body, laid, catalogue).filter(
-        (mark) => mark.kind !== 'node' && mark.kind !== 'joint',
-      ),
+      ...built,
       ...drawWood(
         pieces,
         items.map((item) => item.tie),
@@ -44,9 +58,9 @@ export function PlaceSketch({ gardenId, items }: { gardenId: string; items: read
         },
       ),
     ]
-  }, [place, items, wood, frames, kinds, hemisphere, catalogue])
+  }, [items, wood, built, kinds, hemisphere])
   return (
-    <StillElevation
+    <Drawn
       label={t('place.drawing', { name: place.body.name })}
       wall={place.body}
       surface={place.body.surface}
