@@ -40,3 +40,26 @@ test('a garden of thirty years opens from what stands; its history comes when a 
   await page.reload()
   await expect(sound).toHaveCount(DUE - 1)
 })
+
+test('a place whose years are not on the device yet opens with what stands, and has them when the server answers', async ({
+  page,
+  context,
+}) => {
+  const { garden } = await signUp(page)
+  await page.goto('about:blank')
+  const places = await haveLargeGarden(page, garden, 4800)
+  // Its history does not come by itself.
+  await context.route(/\/journal\?after=0$/, (route) => route.abort())
+  await page.goto(`${garden}/places/${places[0]!}/wood`)
+  await expect(page.locator('[data-wood]')).toHaveCount(8 * 4)
+  await page.getByRole('link', { name: 'Round', exact: true }).click()
+  await page.getByRole('button', { name: 'Sound', exact: true }).first().waitFor()
+  await context.setOffline(true)
+  const away = page.getByText('What stands is here; what was written in the years before')
+  await page.locator(`a[href*="${places[1]!}/wood?tie="]`).first().click()
+  await expect(away).toBeVisible()
+  await expect(page.locator('[data-wood]')).toHaveCount(8 * 4)
+  await context.setOffline(false)
+  await expect(away).toHaveCount(0, { timeout: 30_000 })
+  await expect(page.locator('[data-wood]')).toHaveCount(8 * 4)
+})

@@ -19,7 +19,7 @@ const MAX_ANSWERS_BYTES = 2_000_000
 
 /** The whole garden out as a file and in again, and the schema of such files. */
 export const exchangeRoutes: Area = async (app, shared) => {
-  const { announcements, pool, limits, throttle, databaseUrl } = shared
+  const { announcements, folding, pool, limits, throttle, databaseUrl } = shared
   const goingIn = createSlots(AT_ONCE, AT_ONCE_OF_ONE)
   const goingOut = createSlots(AT_ONCE, AT_ONCE_OF_ONE)
 
@@ -57,6 +57,7 @@ export const exchangeRoutes: Area = async (app, shared) => {
         if ('share' in line) return
         lines.end()
         announcements.announce(job.gardenId, 'anything')
+        if ('done' in line) folding.gained(job.gardenId, 0, line.done.counts.entries)
       })
       // Whoever goes away before the last line has called it off.
       reply.raw.once('close', () => running.stop())

@@ -6,10 +6,12 @@ import type { SyncDesk } from './sync/desk.ts'
 export interface JournalCopy {
   readonly open: (gardenId: string) => Promise<KeptJournal | null>
   readonly keep: (gardenId: string, after: number, entries: readonly StoredEntry[]) => Promise<void>
-  readonly place: (gardenId: string, placeId: string) => Promise<PlaceHistory | null>
+  /** `null` too where not all that was written up to a number lies here, as of parts. */
+  readonly place: (gardenId: string, placeId: string, upTo: number) => Promise<PlaceHistory | null>
   readonly parts: (
     gardenId: string,
     parts: readonly string[],
+    upTo: number,
   ) => Promise<ReadonlyMap<string, readonly StoredEntry[]> | null>
   /** Folds what has gained entries, in a thread of its own; `null` too while the history is still to come. */
   readonly foldUp: (gardenId: string) => Promise<FoldedUp | null>

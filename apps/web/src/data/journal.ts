@@ -256,13 +256,13 @@ async function readOf(gardenId: string, what: string): Promise<readonly StoredEn
 export const bringPlace =
   (placeId: string): JournalThunk<Promise<void>> =>
   async (dispatch, getState, { copy }) => {
-    const { gardenId } = getState().journal
+    const { gardenId, foldedTo } = getState().journal
     if (gardenId === null) return
     const read = async () => {
       const all = await readOf(gardenId, `place=${placeId}`)
       return { entries: all.filter((entry) => entry.placeId === placeId), parts: grouped(all, plantKey) }
     }
-    const history = (await copy.place(gardenId, placeId)) ?? (await read().catch(() => null))
+    const history = (await copy.place(gardenId, placeId, foldedTo)) ?? (await read().catch(() => null))
     if (getState().journal.gardenId !== gardenId) return
     if (!history) dispatch(notBrought(placeId))
     else dispatch(brought({ parts: history.parts, place: { id: placeId, entries: history.entries } }))
@@ -275,7 +275,7 @@ export const bringPlace =
 export const bringParts =
   (parts: readonly string[]): JournalThunk<Promise<void>> =>
   async (dispatch, getState, { copy }) => {
-    const { gardenId } = getState().journal
+    const { gardenId, foldedTo } = getState().journal
     if (gardenId === null) return
     const read = async () => {
       const lists = await Promise.all(
@@ -283,7 +283,7 @@ export const bringParts =
       )
       return new Map(parts.map((part, i) => [part, lists[i]!]))
     }
-    const entries = (await copy.parts(gardenId, parts)) ?? (await read().catch(() => null))
+    const entries = (await copy.parts(gardenId, parts, foldedTo)) ?? (await read().catch(() => null))
     if (entries && getState().journal.gardenId === gardenId) dispatch(brought({ parts: entries }))
   }
 

@@ -160,7 +160,7 @@ describe('a journal of which this window holds the folds', () => {
           const short = selectShort(stateOf(journal, unsent))
           if (folded === 0) expect(short).toEqual([])
           await copy.keepEntries('anna', 'g', kept, page.entries)
-          const parts = (await copy.parts('anna', 'g', short))!
+          const parts = (await copy.parts('anna', 'g', short, folded))!
           journal = journalReducer(journal, brought({ parts }))
           expect(selectShort(stateOf(journal, unsent))).toEqual([])
           expect(told(stateOf(journal, unsent))).toEqual(wanted(entries))
@@ -172,7 +172,7 @@ describe('a journal of which this window holds the folds', () => {
             journal = journalReducer(before, foldedUp(done))
             expect(told(stateOf(journal))).toEqual(wanted(entries.slice(0, stored)))
           }
-          const history = (await copy.place('anna', 'g', 'wall'))!
+          const history = (await copy.place('anna', 'g', 'wall', 0))!
           journal = journalReducer(
             journal,
             brought({ parts: history.parts, place: { id: 'wall', entries: history.entries } }),
@@ -198,7 +198,7 @@ describe('a journal of which this window holds the folds', () => {
     let journal = journalReducer(journalReducer(undefined, { type: '' }), opened('g'))
     journal = journalReducer(journal, begun(await copy.journal('anna', 'g', 0)))
     expect([...journal.byPlant.values()].flat()).toHaveLength(4)
-    journal = journalReducer(journal, brought({ parts: (await copy.parts('anna', 'g', ['pear']))! }))
+    journal = journalReducer(journal, brought({ parts: (await copy.parts('anna', 'g', ['pear'], 4))! }))
     journal = journalReducer(journal, foldedUp((await copy.foldUp('anna', 'g', foldPart))!))
     expect(journal.byPlant.has('rose')).toBe(false)
     expect(journal.byPlant.get('pear')).toHaveLength(4)

@@ -108,10 +108,10 @@ describe('the copy on this device', () => {
           const { isWhole, foldedTo, entries, ...kept } = await copy.journal('anna', 'g', 5)
           expect([kept.last, foldedTo, kept.folds.length]).toEqual([last, 20, 4])
           expect(entries.map(({ seq }) => seq)).toEqual(page(20, last).map(({ seq }) => seq))
-          const history = await copy.place('anna', 'g', 'place-0')
+          const history = await copy.place('anna', 'g', 'place-0', 0)
           expect(history !== null).toBe(isWhole)
           await made.keepEntries('anna', 'g', 20, page(20, last))
-          if (isWhole) expect(history).toEqual(await made.place('anna', 'g', 'place-0'))
+          if (isWhole) expect(history).toEqual(await made.place('anna', 'g', 'place-0', 0))
           else expect(await copy.foldUp('anna', 'g', foldPart)).toBeNull()
         },
       ),
@@ -138,12 +138,15 @@ describe('the copy on this device', () => {
   it('gives the entries of a place, and all of each plant that was written of there', async () => {
     const copy = fresh()
     await copy.keepEntries('anna', 'g', 0, page(0, 12))
-    const { entries, parts } = (await copy.place('anna', 'g', 'place-0'))!
+    const { entries, parts } = (await copy.place('anna', 'g', 'place-0', 0))!
     expect(entries.map(({ seq }) => seq)).toEqual([2, 4, 6, 8, 10, 12])
     expect([...parts.keys()].sort()).toEqual(['place place-0', 'plant-1', 'plant-2'])
+    // Of what is not all here nothing is told.
+    expect(await copy.place('anna', 'g', 'place-0', 13)).toBeNull()
+    expect(await copy.parts('anna', 'h', ['plant-2'], 1)).toBeNull()
     // The plant was at the other place as well.
     expect(parts.get('plant-1')!.map(({ seq }) => seq)).toEqual([1, 4, 7, 10])
-    const some = (await copy.parts('anna', 'g', ['plant-2']))!
+    const some = (await copy.parts('anna', 'g', ['plant-2'], 12))!
     expect(some.get('plant-2')!.map(({ seq }) => seq)).toEqual([2, 5, 8, 11])
   })
 

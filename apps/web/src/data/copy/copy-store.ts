@@ -31,6 +31,7 @@ interface Reach {
   readonly before: number
 }
 const NOTHING: Reach = { base: 0, last: 0, before: 0 }
+const hasAll = ({ base, last }: Reach, upTo: number) => base === 0 && last >= upTo
 
 type InGarden = [accountId: string, gardenId: string]
 type OfGarden = [accountId: string, gardenId: string, of: string]
@@ -106,12 +107,18 @@ export interface CopyStore {
     accountId: string,
     gardenId: string,
   ) => Promise<{ readonly after: number; readonly upTo: number } | null>
-  /** `null` while its history is still to come, as of parts. */
-  readonly place: (accountId: string, gardenId: string, placeId: string) => Promise<PlaceHistory | null>
+  /** `null` where not all that was written up to a number is here, as of parts. */
+  readonly place: (
+    accountId: string,
+    gardenId: string,
+    placeId: string,
+    upTo: number,
+  ) => Promise<PlaceHistory | null>
   readonly parts: (
     accountId: string,
     gardenId: string,
     parts: readonly string[],
+    upTo: number,
   ) => Promise<ReadonlyMap<string, readonly StoredEntry[]> | null>
   /**
    * Folds the parts that have gained entries; `fold` is given in, so that only whoever folds loads what folds. `null`
@@ -198,8 +205,8 @@ export function createCopyStore(name = DATABASE): CopyStore {
       const { base, before } = await reachOf(accountId, gardenId)
       return base === 0 ? null : { after: before, upTo: base }
     },
-    parts: async (accountId, gardenId, keys) => {
-      if ((await reachOf(accountId, gardenId)).base > 0) return null
+    parts: async (accountId, gardenId, keys, upTo) => {
+      if (!hasAll(await reachOf(accountId, gardenId), upTo)) return null
       const lists = await Promise.all(keys.map((key) => part(accountId, gardenId, key)))
       return new Map(keys.map((key, i) => [key, lists[i]!]))
     },
@@ -241,8 +248,8 @@ export function createCopyStore(name = DATABASE): CopyStore {
       }
       await transaction.done
     },
-    place: async (accountId, gardenId, placeId) => {
-      if ((await reachOf(accountId, gardenId)).base > 0) return null
+    place: async (accountId, gardenId, placeId, upTo) => {
+      if (!hasAll(await reachOf(accountId, gardenId), upTo)) return null
       const db = await database()
       const kept = await db.getAllFromIndex('entries', 'place', [accountId, gardenId, placeId])
       // A plant that stood elsewhere before has entries there too.

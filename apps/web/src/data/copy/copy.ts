@@ -120,10 +120,10 @@ export const journalCopy: JournalCopy = {
     if (entries.length > 0)
       await fromWritten(gardenId, (accountId) => copyStore.keepEntries(accountId, gardenId, after, entries))
   },
-  place: (gardenId, placeId) =>
-    fromWritten(gardenId, (accountId) => copyStore.place(accountId, gardenId, placeId)),
-  parts: (gardenId, parts) =>
-    fromWritten(gardenId, (accountId) => copyStore.parts(accountId, gardenId, parts)),
+  place: (gardenId, placeId, upTo) =>
+    fromWritten(gardenId, (accountId) => copyStore.place(accountId, gardenId, placeId, upTo)),
+  parts: (gardenId, parts, upTo) =>
+    fromWritten(gardenId, (accountId) => copyStore.parts(accountId, gardenId, parts, upTo)),
   foldUp: (gardenId) => fromCopy((accountId) => startThread({ is: 'fold', accountId, gardenId }).folded),
   fill: async (gardenId, standing) => {
     await fromCopy(async (accountId) => {
