@@ -41,6 +41,15 @@ test('a garden of thirty years opens from what stands; its history comes when a 
   await expect(sound).toHaveCount(DUE - 1)
 })
 
+test('a server that cannot tell what stands reads its journal out', async ({ page }) => {
+  const { garden } = await signUp(page)
+  await page.goto('about:blank')
+  await haveLargeGarden(page, garden, 4800)
+  await page.route(/\/standing/, (route) => route.fulfill({ status: 503, body: '' }))
+  await page.goto(`${garden}/round`)
+  await expect(page.getByRole('button', { name: 'Sound', exact: true })).toHaveCount(DUE)
+})
+
 test('a place whose years are not on the device yet opens with what stands, and has them when the server answers', async ({
   page,
   context,
