@@ -1,6 +1,6 @@
 import { v7 as uuidv7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { savePlace, signUp, startHarness, wallBody } from './harness.ts'
+import { savePlace, signUp, startHarness, wallBody, plantBody } from './harness.ts'
 import type { Harness, Person } from './harness.ts'
 
 let harness: Harness
@@ -28,23 +28,7 @@ const save = (basedOn: number, body: object, rest: object = {}) => ({
   body,
   ...rest,
 })
-const plant = (rest: object = {}) => ({
-  placeId,
-  name: 'Pear',
-  kindId: 'pear',
-  xM: 1.2,
-  startNodeId: null,
-  system: null,
-  rootstock: '',
-  graftHeightM: null,
-  motherId: null,
-  formPlanted: null,
-  leads: [],
-  budGoal: null,
-  ended: null,
-  plantedOn: '2024-11-20',
-  ...rest,
-})
+const plant = (rest: object = {}) => ({ ...plantBody(placeId), ...rest })
 
 describe('a document', () => {
   it('gets a version with every save, keeps all of them, and shows who saved what', async () => {

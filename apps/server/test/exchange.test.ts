@@ -5,7 +5,7 @@ import type { GardenFile, ImportAnswers, ImportLine } from '@klados/contract'
 import sharp from 'sharp'
 import { v7 as uuidv7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { noteEntry, savePlace, signUp, startHarness, wallBody, tiersDesign } from './harness.ts'
+import { noteEntry, savePlace, signUp, startHarness, wallBody, tiersDesign, plantBody } from './harness.ts'
 import type { Harness, Person } from './harness.ts'
 
 let harness: Harness
@@ -89,27 +89,7 @@ async function filled() {
   await call(owner, 'PUT', `/places/${placeId}`, save({ ...wallBody, photo }))
   await call(owner, 'PUT', `/frames/${uuidv7()}`, save(frame(placeId)))
   const plantId = uuidv7()
-  await call(
-    owner,
-    'PUT',
-    `/plants/${plantId}`,
-    save({
-      placeId,
-      name: 'Pear',
-      kindId: 'pear',
-      xM: 1.2,
-      startNodeId: null,
-      plantedOn: '2024-11-20',
-      system: null,
-      rootstock: '',
-      graftHeightM: null,
-      motherId: null,
-      formPlanted: null,
-      leads: [],
-      budGoal: null,
-      ended: null,
-    }),
-  )
+  await call(owner, 'PUT', `/plants/${plantId}`, save(plantBody(placeId)))
   await call(
     owner,
     'PUT',

@@ -175,13 +175,14 @@ export async function savePlant(app: App, person: Person, placeId: string): Prom
   return plantId
 }
 
-const plantBody = (placeId: string) => ({
+/** A pear as its grower writes it down. */
+export const plantBody = (placeId: string) => ({
   placeId,
   name: 'Pear',
   kindId: 'pear',
   xM: 1,
   startNodeId: null,
-  plantedOn: '2015-11-01',
+  plantedOn: '2024-11-20',
   system: null,
   rootstock: '',
   graftHeightM: null,

@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { v7 as uuidv7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { RouteAccess as Route } from '../src/access.ts'
-import { noteEntry, savePlace, signUp, startHarness, wallBody, tiersDesign } from './harness.ts'
+import { noteEntry, savePlace, signUp, startHarness, wallBody, tiersDesign, plantBody } from './harness.ts'
 import type { Harness, Person } from './harness.ts'
 
 let harness: Harness
@@ -30,22 +30,7 @@ const save = (body: object) => ({ saveId: uuidv7(), basedOn: 0, body })
 const sound = () => ({
   places: save(wallBody),
   frames: save({ placeId, name: 'Tiers', design: tiersDesign }),
-  plants: save({
-    placeId,
-    name: 'Pear',
-    kindId: 'pear',
-    xM: 1,
-    startNodeId: null,
-    plantedOn: '2024-11-20',
-    system: null,
-    rootstock: '',
-    graftHeightM: null,
-    motherId: null,
-    formPlanted: null,
-    leads: [],
-    budGoal: null,
-    ended: null,
-  }),
+  plants: save(plantBody(placeId)),
   stores: save({ catalogue: standardCatalogue, onHand: [] }),
   entries: { entries: [noteEntry(placeId)] },
   other: {
