@@ -1,5 +1,5 @@
 import type { JournalPage, Standing } from '@klados/contract'
-import { foldPart, unpacked } from '@klados/core/part-fold'
+import { foldPart, partOf, unpacked } from '@klados/core/part-fold'
 import type { PartFold } from '@klados/core/part-fold'
 import pg from 'pg'
 import { v7 as uuidv7 } from 'uuid'
@@ -65,7 +65,6 @@ const removed = ({ plantId, placeId, body }: ReturnType<typeof grew>, rest: obje
 /** What all entries of each part make at once, by the journal that the server reads out. */
 async function wanted(): Promise<Map<string, PartFold>> {
   const { entries } = await get<JournalPage>('/journal')
-  const partOf = ({ plantId, placeId }: (typeof entries)[number]) => plantId ?? `place ${placeId}`
   return new Map(
     [...new Set(entries.map(partOf))].map((part) => [
       part,

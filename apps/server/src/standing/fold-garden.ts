@@ -1,5 +1,13 @@
 import type { StoredEntry } from '@klados/contract'
-import { PART_FOLD_RULES, foldPart, goOnPart, packed, unpacked } from '@klados/core/part-fold'
+import {
+  PART_FOLD_RULES,
+  foldPart,
+  goOnPart,
+  packed,
+  partOf,
+  subjectOf,
+  unpacked,
+} from '@klados/core/part-fold'
 import type { PartFold } from '@klados/core/part-fold'
 import type { PoolClient } from 'pg'
 import { readEntriesOf } from '../journal/queries.ts'
@@ -7,8 +15,6 @@ import { findFolds, holdReach, keepFolds, setReach, subjectsAfter } from './quer
 
 /** Plants and places whose entries are in memory at once. */
 const AT_ONCE = 40
-
-const partOf = ({ plantId, placeId }: StoredEntry) => plantId ?? `place ${placeId}`
 
 /**
  * Brings what stands of a garden up to its latest entry, in the caller's transaction: folds go on from where they were
@@ -45,8 +51,7 @@ async function foldSome(
     else anew.push(part)
   }
   if (anew.length > 0) {
-    const of = anew.map((part) => part.replace('place ', ''))
-    const all = byPart(until(await readEntriesOf(client, gardenId, of, 0)))
+    const all = byPart(until(await readEntriesOf(client, gardenId, anew.map(subjectOf), 0)))
     for (const part of anew) folds.push(foldPart(part, all.get(part)!))
   }
   await keepFolds(

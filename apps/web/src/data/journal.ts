@@ -1,6 +1,6 @@
 import type { JournalPage, Standing, StoredEntry } from '@klados/contract'
 import type { EntryBodies, EntryKind, JournalEntry } from '@klados/core/journal'
-import { unpacked } from '@klados/core/part-fold'
+import { subjectOf, unpacked } from '@klados/core/part-fold'
 import type { PartFold } from '@klados/core/part-fold'
 import type { CalendarDate } from '@klados/core/season'
 import { createAction } from '@reduxjs/toolkit'
@@ -276,9 +276,7 @@ export const bringParts =
     const { gardenId, foldedTo } = getState().journal
     if (gardenId === null) return
     const read = async () => {
-      const lists = await Promise.all(
-        parts.map((part) => readOf(gardenId, `of=${part.replace('place ', '')}`)),
-      )
+      const lists = await Promise.all(parts.map((part) => readOf(gardenId, `of=${subjectOf(part)}`)))
       return new Map(parts.map((part, i) => [part, lists[i]!]))
     }
     const entries = (await copy.parts(gardenId, parts, foldedTo)) ?? (await read().catch(() => null))

@@ -1,10 +1,11 @@
 import type { JournalEntry } from '@klados/core/journal'
+import { partOf } from '@klados/core/part-fold'
 
 /** Entries by what they are about: a tap on one plant leaves all other lists as they were, the same objects. */
 export type Parts<E extends JournalEntry = JournalEntry> = ReadonlyMap<string, readonly E[]>
 
 /** A plant's wood is told by its own entries alone, and those of no plant by their place's. */
-export const plantKey = ({ plantId, placeId }: JournalEntry): string => plantId ?? `place ${placeId}`
+export const plantKey: (entry: JournalEntry) => string = partOf
 export const placeKey = ({ placeId }: JournalEntry): string => placeId
 
 export function grouped<E extends JournalEntry>(

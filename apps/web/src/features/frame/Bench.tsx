@@ -75,6 +75,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
   const withIds = useLastingIds(gardenId, place.body, saved, draft)
   // Somebody else's, where it is newer than what this draft began from: both lie on the drawing till one is chosen.
   const theirs = draft && stored && draft.basedOn > 0 && stored.version > draft.basedOn ? stored : null
+  const isTheirsDrawn = useSavedFrame(gardenId, place.body, theirs ?? undefined) !== null
   const edits = useFrameEdits({ place, frameId, stored, draft, body, withIds })
   const takeRemedy = useLasting((next: FrameBody['design']) => edits.change('remedy', next))
   const chosen = { nodeId, onNode, step, onStep }
@@ -175,6 +176,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
             before={before}
             withIds={withIds}
             theirs={theirs}
+            isTheirsDrawn={isTheirsDrawn}
             onCopy={edits.copy}
           />
           {!plan.frame && lastGood && (

@@ -35,6 +35,8 @@ interface SavingProps {
   readonly withIds: WithIds
   /** What somebody else has saved meanwhile. */
   readonly theirs: FrameDocument | null
+  /** Whether it lies on the drawing: it may not fit the place as that is now. */
+  readonly isTheirsDrawn: boolean
   /** Puts what is on the bench beside it, as a variant; its id. */
   readonly onCopy: () => string
 }
@@ -89,7 +91,7 @@ export function Saving(props: SavingProps) {
         <ClashMessage
           by={met.savedBy}
           version={met.version}
-          isDrawn={theirs !== null}
+          isDrawn={props.isTheirsDrawn}
           onTheirs={takeTheirs}
           onMine={(version) => {
             dispatch(rebased({ frameId, basedOn: version }))
