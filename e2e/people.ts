@@ -61,6 +61,31 @@ export async function haveWall(page: Page, garden: string, rest: object = {}): P
   return id
 }
 
+/** Designs and saves a frame of the kind named, as a new user would. */
+export async function haveFrame(page: Page, garden: string, placeId: string, kind: string): Promise<void> {
+  await page.goto(`${garden}/places/${placeId}/frame`)
+  await page.getByRole('button', { name: `Begin: ${kind}` }).click()
+  const saved = page.waitForResponse(
+    (reply) => reply.request().method() === 'PUT' && reply.url().includes('/frames/'),
+  )
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  if (!(await saved).ok()) throw new Error(await (await saved).text())
+}
+
+/** A wall with level wires, saved by hand as a new user would. */
+export async function haveTiers(page: Page, garden: string, rest: object): Promise<string> {
+  const place = await haveWall(page, garden, rest)
+  await haveFrame(page, garden, place, 'Level tiers')
+  return place
+}
+
+/** A day of the last winter that is over: the bench is opened on it, whatever the day of the test is. */
+export function winterDay(): string {
+  const now = new Date()
+  const passed = now.toISOString().slice(5, 10) > '02-10'
+  return `${now.getUTCFullYear() - (passed ? 0 : 1)}-02-05`
+}
+
 /** An id of the journal: ordered by time, as its entries are. */
 export function journalId(atMs = Date.now()): string {
   const time = atMs.toString(16).padStart(12, '0')

@@ -1,26 +1,6 @@
 import { expect, test } from '@playwright/test'
 import type { Page } from '@playwright/test'
-import { haveEntries, havePlant, haveWall, journalId, openDemo, signUp } from './people.ts'
-
-/** A day of the last winter that is over: the bench is opened on it, whatever the day of the test is. */
-function winterDay(): string {
-  const now = new Date()
-  const passed = now.toISOString().slice(5, 10) > '02-10'
-  return `${now.getUTCFullYear() - (passed ? 0 : 1)}-02-05`
-}
-
-/** A wall with level wires, saved by hand as a new user would. */
-async function wall(page: Page, garden: string, rest: object): Promise<string> {
-  const place = await haveWall(page, garden, rest)
-  await page.goto(`${garden}/places/${place}/frame`)
-  await page.getByRole('button', { name: 'Begin: Level tiers' }).click()
-  const saved = page.waitForResponse(
-    (reply) => reply.request().method() === 'PUT' && reply.url().includes('/frames/'),
-  )
-  await page.getByRole('button', { name: 'Save', exact: true }).click()
-  expect((await saved).ok()).toBe(true)
-  return place
-}
+import { haveEntries, havePlant, haveTiers, journalId, openDemo, signUp, winterDay } from './people.ts'
 
 const line = (...points: [xM: number, yM: number][]) => points.map(([xM, yM]) => ({ xM, yM }))
 
@@ -75,7 +55,7 @@ test('a vine by keyboard alone: six canes called out, chosen among, planned, and
 }) => {
   const { garden } = await signUp(page)
   const on = winterDay()
-  const place = await wall(page, garden, {
+  const place = await haveTiers(page, garden, {
     name: 'Vine wall',
     widthM: 2.2,
     usableHeightM: 0.8,
@@ -184,7 +164,7 @@ test('a vine by keyboard alone: six canes called out, chosen among, planned, and
 test('a spur-pruned vine stands in a few presses, and its places are counted', async ({ page }) => {
   const { garden } = await signUp(page)
   const on = winterDay()
-  const place = await wall(page, garden, {
+  const place = await haveTiers(page, garden, {
     name: 'Vine wall',
     widthM: 2.4,
     usableHeightM: 0.8,
@@ -219,7 +199,12 @@ test('a climbing rose and a level pear are asked their own questions, on a phone
   const { garden } = await signUp(page)
   const on = winterDay()
   const planted = `${Number(on.slice(0, 4)) - 4}-11-01`
-  const place = await wall(page, garden, { name: 'Gable', widthM: 6, usableHeightM: 1.6, firstForkM: 0.6 })
+  const place = await haveTiers(page, garden, {
+    name: 'Gable',
+    widthM: 6,
+    usableHeightM: 1.6,
+    firstForkM: 0.6,
+  })
   const rose = await havePlant(page, garden, place, {
     name: 'Gable rose',
     kindId: 'climbing-rose',
@@ -259,7 +244,7 @@ test('a climbing rose and a level pear are asked their own questions, on a phone
   await expect(slip.getByText('Nothing is planned on Gable rose')).toBeVisible()
   expect(taps).toBeLessThan(12)
 
-  const pears = await wall(page, garden, {
+  const pears = await haveTiers(page, garden, {
     name: 'Pear wall',
     widthM: 4,
     usableHeightM: 1.4,
@@ -285,128 +270,12 @@ test('a climbing rose and a level pear are asked their own questions, on a phone
   await expect(slip.getByText('Nothing to choose on Pear now.')).toBeVisible()
 })
 
-test('a plant without a system is drawn, tied and looked after all the same; silly lines are answered', async ({
-  page,
-}) => {
-  const { garden } = await signUp(page)
-  const on = winterDay()
-  const place = await wall(page, garden, { name: 'Wall', widthM: 3, usableHeightM: 1, firstForkM: 0.6 })
-  await havePlant(page, garden, place, { name: 'Jasmine', kindId: 'star-jasmine', xM: 1.5, plantedOn: on })
-  await page.goto(`${garden}/places/${place}/wood?on=${on}`)
-  const input = page.getByLabel('Thickness, length, buds')
-  for (const [text, answer] of [
-    ['blue', 'means nothing here'],
-    ['9', 'Then its length'],
-    ['9 99m', 'is no length a stem has'],
-    ['9 120 1.5', 'is no number of buds'],
-  ] as const) {
-    await input.fill(text)
-    await expect(page.getByText(answer)).toBeVisible()
-    await expect(page.getByRole('button', { name: 'Add' })).toBeDisabled()
-  }
-  await input.fill('5 600')
-  await expect(page.getByText(/grows .* in a season. Is it older\?/)).toBeVisible()
-  await input.fill('5 120 2y')
-  await page.getByRole('button', { name: 'Add' }).click()
-  await expect(page.locator('[data-wood]')).toHaveCount(1)
-  await page.getByRole('heading', { name: 'Wall', exact: true }).click()
-  await page.keyboard.press('2')
-  await expect(page.getByText('There is no system for this kind yet.')).toBeVisible()
-})
-
-test('a stem is drawn at one go along its wire, over the photo, and told in figures; the next goes on it by keys', async ({
-  page,
-}) => {
-  const { garden } = await signUp(page)
-  const on = winterDay()
-  const fileId = journalId()
-  const photo = await page.evaluate(async () => {
-    const canvas = new OffscreenCanvas(400, 300)
-    const pen = canvas.getContext('2d')!
-    pen.fillStyle = '#8a5a44'
-    pen.fillRect(0, 0, 400, 300)
-    return [...new Uint8Array(await (await canvas.convertToBlob({ type: 'image/jpeg' })).arrayBuffer())]
-  })
-  const sent = await page.request.put(`/api${garden.replace('/g/', '/gardens/')}/files/${fileId}`, {
-    data: Buffer.from(photo),
-    headers: { 'content-type': 'image/jpeg' },
-  })
-  expect(sent.ok(), await sent.text()).toBe(true)
-  const corner = (xPx: number, yPx: number, xM: number, yM: number) => ({
-    pixel: { xPx, yPx },
-    at: { xM, yM },
-  })
-  const place = await wall(page, garden, {
-    name: 'Photo wall',
-    widthM: 4,
-    usableHeightM: 1.2,
-    firstForkM: 0.6,
-    photo: {
-      fileId,
-      widthPx: 400,
-      heightPx: 300,
-      marks: [corner(40, 30, 0, 1.8), corner(360, 30, 4, 1.8), corner(360, 270, 4, 0), corner(40, 270, 0, 0)],
-    },
-  })
-  await havePlant(page, garden, place, {
-    name: 'Pear',
-    system: 'level-tiers',
-    xM: 2,
-    plantedOn: '2019-11-10',
-  })
-  await page.goto(`${garden}/places/${place}/wood?on=${on}`)
-  await page.getByText('Draw a stem').click()
-  await expect(page.locator('.elevation image').first()).toBeAttached()
-  await page.getByLabel('over the photo of the place').uncheck()
-  await expect(page.locator('.elevation image')).toHaveCount(0)
-
-  // From the foot up to the first wire and out along it, with a shaking hand.
-  const foot = (await page.locator('[data-foot]').first().boundingBox())!
-  const [footX, footY] = [foot.x + foot.width / 2, foot.y + foot.height / 2]
-  const nodes = page.locator('[data-node] circle:first-of-type')
-  const wire = Math.max(
-    ...(await nodes.evaluateAll((all) =>
-      all.map((one) => {
-        const { y, height } = one.getBoundingClientRect()
-        return y + height / 2
-      }),
-    )),
-  )
-  await page.mouse.move(footX, footY)
-  await page.mouse.down()
-  for (let i = 0; i <= 12; i++) await page.mouse.move(footX + (i % 2), footY + ((wire - footY) * i) / 12)
-  for (let i = 1; i <= 20; i++) await page.mouse.move(footX + i * 9, wire + (i % 3) - 1)
-  await page.mouse.up()
-  const figures = page.getByLabel('Thickness, length, buds')
-  await expect(figures).toBeFocused()
-  await page.keyboard.type('11 140 16')
-  await page.keyboard.press('Enter')
-  await expect(page.locator('[data-wood]')).toHaveCount(1)
-  await expect(page.getByText(/^0 points/)).toBeVisible()
-
-  // The outline takes the next one, without a pointer.
-  await page.getByText('Point', { exact: true }).click()
-  const twig = page.locator('[data-twig]').first()
-  await expect(twig).toBeVisible()
-  await twig.focus()
-  await page.keyboard.press('n')
-  await expect(page.getByLabel('Thickness, length, buds')).toBeFocused()
-  await page.keyboard.type('6 40 5 @30')
-  await page.keyboard.press('Enter')
-  await expect(page.locator('[data-wood]')).toHaveCount(2)
-  await twig.focus()
-  await page.keyboard.press('ArrowRight')
-  await page.keyboard.press('ArrowDown')
-  await expect(page.locator('[data-twig]').nth(1)).toBeFocused()
-  await expect(page.getByText(/6 mm, 40(\.0)? ?cm @ 30 cm|6 mm, 0\.40 m @ 30 cm/)).toBeVisible()
-})
-
 test('a row is counted plant after plant; a missing one is not, and the budget says how it stands', async ({
   page,
 }) => {
   const { garden } = await signUp(page)
   const on = winterDay()
-  const place = await wall(page, garden, {
+  const place = await haveTiers(page, garden, {
     name: 'Vine row',
     widthM: 12,
     usableHeightM: 0.8,
@@ -459,7 +328,7 @@ test('a row is counted plant after plant; a missing one is not, and the budget s
 test('entries that come late and fit nothing are kept and told', async ({ page }) => {
   const { garden } = await signUp(page)
   const on = winterDay()
-  const place = await wall(page, garden, { name: 'Wall', widthM: 3, usableHeightM: 1, firstForkM: 0.6 })
+  const place = await haveTiers(page, garden, { name: 'Wall', widthM: 3, usableHeightM: 1, firstForkM: 0.6 })
   const plant = await havePlant(page, garden, place, { name: 'Pear', kindId: 'pear', xM: 1.5, plantedOn: on })
   await haveEntries(page, garden, place, plant, [
     {

@@ -3,6 +3,7 @@ import { readingUnits } from '@klados/core/readings'
 import { questionCodes } from '@klados/core/training'
 import { formatMass } from '@klados/core/units'
 import type { TFunction } from 'i18next'
+import { ageWords } from './piece-words.ts'
 import type { Units } from './units.tsx'
 
 /** What an entry says, in a few words. */
@@ -18,7 +19,9 @@ function figuresOf(t: TFunction, units: Units, entry: JournalEntry): Record<stri
     case 'stem.drawn':
       return { part: t(`wood.parts.${entry.body.part}`) }
     case 'piece.grew':
-      return { part: t(`wood.parts.${entry.body.role ?? 'shoot'}`) }
+      return {
+        part: entry.body.role ? t(`wood.parts.${entry.body.role}`) : ageWords(t, entry.body.seasonsOld),
+      }
     case 'stem.measured':
       return { d: mm(entry.body.diameterMm) }
     case 'piece.measured':

@@ -17,3 +17,7 @@ export function pieceRole(piece: Piece, { state, hemisphere }: Seen, on: Calenda
 export function pieceWords(t: TFunction, piece: Piece, seen: Seen, on: CalendarDate): string {
   return t(`wood.parts.${pieceRole(piece, seen, on)}`)
 }
+
+/** How old wood is, by the seasons it has behind it. */
+export const ageWords = (t: TFunction, seasons: number): string =>
+  seasons < 3 ? t(`wood.ages.${seasons as 0}`) : t('wood.ages.older', { count: seasons })

@@ -33,6 +33,12 @@ export function spur(stem: Stem, view: PlantView, cost: number, rest: Partial<Op
   return option('spur', 'spur', { cost, buds: aboveBuds, aboveBuds, cutM, ...rest })
 }
 
+/** A spur with one bud more than usual: its shoot fills a place beside it. */
+export function longSpur(stem: Stem, view: PlantView, cost: number, rest: Partial<Option> = {}): Option {
+  const { aboveBuds, cutM } = cutAbove(stem, view.settings.spurBuds + 1)
+  return option('long-spur', 'spur', { cost, buds: aboveBuds, aboveBuds, cutM, ...rest })
+}
+
 export const remark = (code: RemarkCode, rest: Partial<Remark> = {}): Remark => ({
   code,
   pieceId: null,

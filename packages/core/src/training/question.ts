@@ -46,6 +46,7 @@ export const judgementCodes = [
   'above-wire',
   'from-last-year',
   'from-old-wood',
+  'sound-main',
   'no-renewal',
   'short',
   'too-short-for-wire',
@@ -174,6 +175,7 @@ export const remarkCodes = [
   'next-cane',
   'fourth-too-high',
   'lead-buds',
+  'lead-each-way',
   'look-again',
   'thinning-reserve',
   'arms-at-45',
@@ -182,6 +184,7 @@ export const remarkCodes = [
   'place-missing',
   'place-filled-by-shoot',
   'place-filled-by-neighbour',
+  'place-fills',
   'start-again',
   'not-so-far',
 ] as const

@@ -22,6 +22,12 @@ describe('a line called out at the plant', () => {
     expect(stem('10 95 l @7').alongM).toBeCloseTo(0.07, 9)
   })
 
+  it('takes the thickness at both ends where a stem tapers, the thicker first', () => {
+    expect(stem('10-8 105 15')).toMatchObject({ baseMm: 10, tipMm: 8, buds: 15 })
+    expect(stem('10 105')).toMatchObject({ baseMm: 10, tipMm: null })
+    expect(stem('1/2-3/8 42', 'imperial').tipMm).toBeCloseTo(9.525, 3)
+  })
+
   it('takes inches from those who measure in them, and units where they are written', () => {
     expect(stem('3/8 48 14', 'imperial').baseMm).toBeCloseTo(9.525, 3)
     expect(stem('3/8 48 14', 'imperial').lengthM).toBeCloseTo(48 * 0.0254, 9)
@@ -48,6 +54,10 @@ describe('a line called out at the plant', () => {
     ['9 99m', 'too-long'],
     ['9 0', 'too-long'],
     ['900 120', 'too-thick'],
+    ['8-10 120', 'too-thick'],
+    ['10-0 120', 'too-thick'],
+    ['10-8-6 120', 'unknown-word'],
+    ['10- 120', 'unknown-word'],
     ['9 120 1.5', 'not-a-count'],
     ['9 120 999', 'not-a-count'],
     ['9 120 14 @x', 'unknown-word'],

@@ -5,6 +5,8 @@ import type { Bends, Fault, Health, SeenLight, Side } from '../wood/index.ts'
 /** A stem as it is called out at the plant: thickness, length, buds, then what else there is to say. */
 export interface QuickStem {
   readonly baseMm: number
+  /** At the far end, where that was measured too: `10-8`. */
+  readonly tipMm: number | null
   readonly lengthM: number
   readonly buds: number | null
   /** Metres along what it sits on, where that was said. */
@@ -54,7 +56,7 @@ const WORDS: Readonly<Record<string, Partial<QuickStem>>> = {
 export const quickWords = Object.keys(WORDS)
 
 /**
- * Reads a line such as `9 120 14 lit @7`: thickness in mm, length in cm, buds; in inches and feet where those are the
+ * Reads a line such as `9 120 14 lit @7`: thickness in mm (`10-8` where it tapers), length in cm, buds; in inches and feet where those are the
  * person's. `@` says how far along what it sits on. Words stand in any order behind the figures. Of a stem that was drawn
  * the length is known, `drawnM`: it may be left out, or a dash stands for it.
  */
@@ -76,9 +78,13 @@ export function readQuickLine(text: string, system: UnitSystem, drawnM: number |
   }
   const [thick, long, count] = figures
   if (thick === undefined) return { ok: false, reason: 'no-thickness' }
-  const mm = parseLength(thick, system === 'metric' ? 'mm' : 'in')
-  if (!mm.ok) return { ok: false, reason: 'unknown-word', word: thick }
-  if (mm.value <= 0 || mm.value * 1000 > MOST_MM) return { ok: false, reason: 'too-thick', word: thick }
+  const [base, tip, more] = thick
+    .split('-')
+    .map((part) => parseLength(part, system === 'metric' ? 'mm' : 'in'))
+  if (!base!.ok || more || (tip && !tip.ok)) return { ok: false, reason: 'unknown-word', word: thick }
+  const isStem = base!.value > 0 && base!.value * 1000 <= MOST_MM
+  const isTaper = !tip || (tip.value > 0 && tip.value <= base!.value)
+  if (!isStem || !isTaper) return { ok: false, reason: 'too-thick', word: thick }
   if (long === undefined && drawnM === null) return { ok: false, reason: 'no-length' }
   const isAsDrawn = drawnM !== null && (long === undefined || long === '-')
   const length = isAsDrawn
@@ -102,9 +108,13 @@ export function readQuickLine(text: string, system: UnitSystem, drawnM: number |
       isBelowGraft: false,
       seasonsOld: null,
       ...said,
-      baseMm: Math.round(mm.value * 1e6) / 1000,
+      baseMm: inMm(base!.value),
+      tipMm: tip ? inMm(tip.value) : null,
       lengthM: length.value,
       buds,
     },
   }
 }
+
+/** Millimetres, to the thousandth. */
+const inMm = (metres: number): number => Math.round(metres * 1e6) / 1000

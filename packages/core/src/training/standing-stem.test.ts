@@ -43,4 +43,49 @@ describe('a stem that was called out', () => {
     expect(new Set(tips.map((x) => x.toFixed(3))).size).toBe(5)
     expect(tips[0]).toBeCloseTo(0, 9)
   })
+
+  it('on upright wood branches at half a right angle to the side that was said; of no side, at its tip, it leads on', () => {
+    const trunk = [
+      { xM: 1, yM: 0 },
+      { xM: 1, yM: 1.05 },
+    ]
+    const tip = (side: 'left' | 'right' | null, alongM: number) => {
+      const { path } = standingStem({ lengthM: 0.6, alongM, side }, { ...under, path: trunk })
+      return { x: path.at(-1)!.xM - path[0]!.xM, y: path.at(-1)!.yM - path[0]!.yM }
+    }
+    expect(tip('left', 1)).toMatchObject({ x: expect.closeTo(-0.424, 3), y: expect.closeTo(0.424, 3) })
+    expect(tip('right', 0.4).x).toBeCloseTo(0.424, 3)
+    expect(tip(null, 1.05).x).toBeCloseTo(0, 9)
+    expect(tip(null, 0.5).x).not.toBeCloseTo(0, 2)
+  })
+
+  it('lies along the wire at its height where it is old and goes to a side: an arm; a cane of last summer stands', () => {
+    const wires = [
+      [
+        { xM: 0, yM: 0.9 },
+        { xM: 3, yM: 0.9 },
+      ],
+      [
+        { xM: 0, yM: 1.3 },
+        { xM: 3, yM: 1.3 },
+      ],
+    ]
+    const trunk = [
+      { xM: 1.5, yM: 0 },
+      { xM: 1.5, yM: 0.85 },
+    ]
+    const called = (seasonsOld: number | null, side: 'left' | 'right' | null) =>
+      standingStem(
+        { lengthM: 1.1, alongM: 0.85, side, seasonsOld },
+        { ...under, path: trunk, foot: { xM: 1.5, yM: 0 }, wires },
+      ).path
+    for (const side of ['left', 'right'] as const) {
+      const arm = called(8, side)
+      expect(polylineLengthM(arm)).toBeCloseTo(1.1, 9)
+      expect(arm.at(-1)!.yM).toBeCloseTo(0.9, 9)
+      expect(Math.abs(arm.at(-1)!.xM - 1.5)).toBeGreaterThan(1)
+      expect(called(1, side).at(-1)!.yM).toBeGreaterThan(1.5)
+    }
+    expect(called(8, null).at(-1)!.yM).toBeGreaterThan(1.5)
+  })
 })

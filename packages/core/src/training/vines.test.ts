@@ -152,7 +152,7 @@ describe('spur pruning', () => {
       .filter(({ code }) => code === 'place-missing')
       .map(({ side, n }) => `${side} ${n}`)
     expect(missing).toEqual(['left 3', 'right 2', 'right 6'])
-    const fills = proposal.remarks.filter(({ code }) => code === 'place-filled-by-neighbour')
+    const fills = proposal.remarks.filter(({ code }) => code === 'place-fills')
     expect(fills).toHaveLength(3)
     expect(fills.every(({ pieceId }) => pieceId !== null)).toBe(true)
     expect(
@@ -162,13 +162,15 @@ describe('spur pruning', () => {
     ).toHaveLength(3)
   })
 
-  it('cuts the lower shoot of each place to two buds and takes the upper off, since spurs creep outward', () => {
+  it('cuts the lower shoot of each place to two buds, to three beside a place that is missing; the upper goes', () => {
+    // Spurs creep outward; next to a gap it is the spur nearer the head that leads a shoot there.
+    const beside = ['l1-low', 'r0-low', 'r4-low']
     for (const [id, { deed, aboveBuds }] of proposal.chosen) {
       expect([id, deed]).toEqual([id, id.endsWith('low') ? 'spur' : 'off'])
-      if (deed === 'spur') expect(aboveBuds).toBe(2)
+      if (deed === 'spur') expect([id, aboveBuds]).toEqual([id, beside.includes(id) ? 3 : 2])
     }
     expect(proposal.followUps.filter(({ why }) => why === 'spent-spur')).toHaveLength(11)
-    expect(proposal.buds).toBe(22)
+    expect(proposal.buds).toBe(25)
   })
 })
 
@@ -241,7 +243,9 @@ describe('a young vine after a summer', () => {
     expect(option.cutM!).toBeGreaterThan(0.93)
     expect(option.cutM!).toBeLessThan(1.03)
     expect(codesOf(question, 's')).toContain('thick-at-wire')
-    expect(proposal.remarks).toContainEqual(expect.objectContaining({ code: 'lead-buds' }))
+    expect(proposal.remarks).toContainEqual(
+      expect.objectContaining({ code: 'lead-each-way', figure: option.cutM }),
+    )
   })
 
   it('goes back to where it is a pencil thick where it is thinner at the wire', () => {

@@ -8,6 +8,7 @@ import { useTranslation } from '../../i18n/use-translation.tsx'
 import { Check, Pick } from '../../ui/Choice.tsx'
 import { LineField } from '../../ui/LineField.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
+import { ageWords } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import type { WoodBenchData } from './use-bench.ts'
 import type { PieceTraits, WoodTools } from './use-wood-tools.ts'
@@ -53,7 +54,7 @@ export function DrawPanel({ data, tools, photo }: DrawPanelProps) {
           { value: DERIVED, label: t('wood.latest') },
           ...AGES.map((age) => ({
             value: String(age),
-            label: age < 3 ? t(`wood.ages.${age as 0}`) : t('wood.ages.older', { count: age }),
+            label: ageWords(t, age),
           })),
         ]}
         onChange={(age) => set({ ageSeasons: age === DERIVED ? null : Number(age) })}

@@ -23,7 +23,7 @@ import { Choice, Pick } from '../../ui/Choice.tsx'
 import { Field } from '../../ui/Field.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
-import { pieceWords } from '../../ui/piece-words.ts'
+import { ageWords, pieceWords } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import type { Position } from '@klados/core/training'
 import { positionWords } from './choose/words.ts'
@@ -56,12 +56,11 @@ export function PiecePanel(props: PiecePanelProps) {
   const age = pieceAge(piece, on, data.hemisphere)
   const diameterMm = kind ? baseDiameterMm(piece, kind, on, data.hemisphere) : piece.baseMm
   const title = `${pieceWords(t, piece, data, on)}, ${plant?.body.name ?? ''}`
-  const ageWords = age < 3 ? t(`wood.ages.${age as 0}`) : t('wood.ages.older', { count: age })
   return (
     <>
       <SlipGroup title={title}>
         {position && <SlipRow label={t('wood.position')}>{positionWords(t, position)}</SlipRow>}
-        <SlipRow label={t('wood.age')}>{ageWords}</SlipRow>
+        <SlipRow label={t('wood.age')}>{ageWords(t, age)}</SlipRow>
         <SlipRow label={t('wood.thickness')} isDeciding>
           {units.length(diameterMm / 1000, 'fine')}
         </SlipRow>

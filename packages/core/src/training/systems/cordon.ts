@@ -1,4 +1,3 @@
-import { pointAlong } from '../../geometry/index.ts'
 import {
   barsToKeep,
   isBarred,
@@ -10,17 +9,24 @@ import {
   sumOfPoints,
   tells,
 } from '../judge.ts'
-import { off, remark, spur } from '../options.ts'
+import { longSpur, off, remark, spur } from '../options.ts'
 import type { PlantView, Stem, Wire } from '../plant.ts'
 import { heightOn } from '../plant.ts'
-import type { FollowUp, Judgement, Option, Question, Remark, Rule, Stretch } from '../question.ts'
-import type { Position } from '../system.ts'
-import { armsOf, outwards, sideOf, wayToHeadM, budsBySide } from '../vine.ts'
+import type { FollowUp, Option, Question, Rule, Stretch } from '../question.ts'
+import { outwards, sideOf, wayToHeadM, budsBySide } from '../vine.ts'
 import type { Head } from '../vine.ts'
 import { isSpurred, laysAlong } from './canes.ts'
+import {
+  armStretch,
+  cordonArms,
+  filledPlaces,
+  fillersOf,
+  missingPlaces,
+  placeOf,
+  placeOn,
+} from './cordon-places.ts'
+import type { CordonArm, Growth } from './cordon-places.ts'
 
-/** Shorter wood at the head is no arm. */
-const ARM_M = 0.3
 const COST_PER_BUD = 0.4
 /** An extra cane is one more to lay, tie and cut away: only a budget asks for it. */
 const EXTRA_CANE_COST = 3
@@ -28,87 +34,11 @@ const EXTRA_CANE_COST = 3
 const CREEP_POINTS_PER_M = 12
 /** The next wire up that an extra cane may be laid along. */
 const NEXT_WIRE_M = 0.6
-/** Fewer gaps than this tell no rhythm. */
-const ENOUGH_GAPS = 3
+/** A bud more beside a missing place outweighs what its bud costs over any target. */
+const FILL_BONUS = 3
 /** A second spur where one stands already is in its way. */
 const SECOND_SPUR_COST = 3
 const SIDES = ['left', 'right'] as const
-
-export interface CordonArm {
-  readonly side: 'left' | 'right'
-  readonly stem: Stem
-  /** Metres from the arm's base, one for each spur that a full arm has. */
-  readonly placesM: readonly number[]
-}
-
-export function cordonArms(view: PlantView, head: Head): CordonArm[] {
-  return armsOf(view, head)
-    .filter(({ stem }) => stem.lengthM >= ARM_M)
-    .map((arm) => {
-      const step = stepOf(view, arm.stem)
-      const count = Math.max(1, Math.round(arm.stem.lengthM / step))
-      return {
-        ...arm,
-        placesM: Array.from({ length: count }, (_, i) => (i + 0.5) * (arm.stem.lengthM / count)),
-      }
-    })
-}
-
-/** How far apart the spurs of an arm stand: as most of them do, else as the garden has it. */
-function stepOf(view: PlantView, arm: Stem): number {
-  const at = view
-    .childrenOf(arm.id)
-    .map(({ alongM }) => alongM)
-    .sort((a, b) => a - b)
-  const SAME_M = 0.05
-  const gaps = at.slice(1).flatMap((alongM, i) => (alongM - at[i]! > SAME_M ? [alongM - at[i]!] : []))
-  gaps.sort((a, b) => a - b)
-  return gaps.length < ENOUGH_GAPS ? view.settings.spurStepM : gaps[Math.floor((gaps.length - 1) / 2)]!
-}
-
-/** Where on an arm a stem stands, by the wood between them; `null` for one that stands on no arm. */
-export function placeOn(stem: Stem, arm: Stem): { readonly alongM: number; readonly outM: number } | null {
-  let outM = 0
-  for (let at: Stem | null = stem; at; at = at.parent) {
-    if (at.parent?.id === arm.id) return { alongM: at.alongM, outM }
-    outM += at.alongM
-  }
-  return null
-}
-
-const placeOf = (arm: CordonArm, alongM: number): number =>
-  Math.min(arm.placesM.length - 1, Math.max(0, Math.floor((alongM / arm.stem.lengthM) * arm.placesM.length)))
-
-/** Arms and their spur places; what stands at each: a spur of this winter, or one of older wood. */
-export function cordonPositions(view: PlantView, head: Head): Position[] {
-  const standing = view.stems.filter((stem) => stem.age >= 1 || isSpurred(stem))
-  return cordonArms(view, head).flatMap((arm) => [
-    { what: 'arm', side: arm.side, n: 1, at: arm.stem.tip, pieceId: arm.stem.id } as const,
-    ...arm.placesM.map((alongM, i): Position => {
-      const here = standing.find((stem) => {
-        const on = stem.parent?.id === arm.stem.id ? placeOn(stem, arm.stem) : null
-        return on !== null && placeOf(arm, on.alongM) === i
-      })
-      return {
-        what: 'spur',
-        side: arm.side,
-        n: i + 1,
-        at: pointAlong(arm.stem.piece.path, alongM),
-        pieceId: here?.id ?? null,
-      }
-    }),
-  ])
-}
-
-interface Growth {
-  readonly stem: Stem
-  readonly arm: CordonArm | null
-  readonly alongM: number
-  readonly outM: number
-  readonly isAtHead: boolean
-  readonly isAtEnd: boolean
-  readonly judgements: readonly Judgement[]
-}
 
 /** Which shoots of last summer become the spurs of next; with extra canes also which are laid whole. */
 export function cordonQuestion(view: PlantView, head: Head, wire: Wire, withCanes: boolean): Question {
@@ -131,11 +61,18 @@ export function cordonQuestion(view: PlantView, head: Head, wire: Wire, withCane
   const armStretches = arms.map((arm): Stretch => armStretch(arm, filled.get(arm)!))
   const upper = withCanes ? upperWire(view, wire, head) : null
   const caneStretches = upper ? SIDES.map((side) => outwards(view, upper, head.at.xM, side, false)) : []
+  const fillers = fillersOf(arms, growths, filled)
   const candidates = growths.map((growth) => ({
     pieceId: growth.stem.id,
     letter: growth.letter,
     judgements: growth.judgements,
-    options: optionsOf(growth, view, head, upper, caneStretches, (arm, place) => filled.get(arm)!.has(place)),
+    options: [
+      ...optionsOf(growth, view, head, upper, caneStretches, (arm, place) => filled.get(arm)!.has(place)),
+    ].flatMap((one) =>
+      one.deed === 'spur' && growth.arm && fillers.get(growth.arm)!.has(placeOf(growth.arm, growth.alongM))
+        ? [one, longSpur(growth.stem, view, one.cost - FILL_BONUS, { covers: one.covers })]
+        : [one],
+    ),
   }))
   const standingBuds = standing.reduce((sum, { buds }) => sum + buds, 0)
   return {
@@ -155,7 +92,7 @@ export function cordonQuestion(view: PlantView, head: Head, wire: Wire, withCane
       const laid = candidates.filter(({ pieceId }) => chosen.get(pieceId)?.deed === 'lay')
       const extra = laid.reduce((sum, { pieceId }) => sum + chosen.get(pieceId)!.buds, 0)
       return [
-        ...missingPlaces(arms, standing, growths, (id) => chosen.get(id)?.deed ?? null),
+        ...missingPlaces(arms, standing, growths, view.settings.spurBuds, (id) => chosen.get(id) ?? null),
         ...(extra > 0 ? [remark('thinning-reserve', { n: extra, figure: laid.length, unit: 'count' })] : []),
       ]
     },
@@ -195,31 +132,6 @@ function growthOf(
     isAtHead,
     isAtEnd,
     judgements,
-  }
-}
-
-/** Places that have their spur since this winter's cut. */
-function filledPlaces(arm: CordonArm, standing: readonly Stem[]): ReadonlySet<number> {
-  return new Set(
-    standing.flatMap((one) => {
-      const on = placeOn(one, arm.stem)
-      return on ? [placeOf(arm, on.alongM)] : []
-    }),
-  )
-}
-
-/** Each place of the arm wants a spur; what was cut already this winter fills its own. */
-function armStretch({ stem, placesM }: CordonArm, filled: ReadonlySet<number>): Stretch {
-  const step = stem.lengthM / placesM.length
-  const wanted = placesM.flatMap((_, i) => (filled.has(i) ? [] : [[i * step, (i + 1) * step] as const]))
-  return {
-    id: stem.id,
-    lengthM: stem.lengthM,
-    wanted,
-    frameId: null,
-    lineId: null,
-    wire: null,
-    path: stem.piece.path,
   }
 }
 
@@ -365,41 +277,4 @@ function spentSpurs(
       return [{ pieceId: old.id, deed: 'cut', cutM, aboveBuds: null, path: null, why: 'spent-spur' }]
     }),
   )
-}
-
-/** Places where no spur will stand, each with what can fill it. */
-function missingPlaces(
-  arms: readonly CordonArm[],
-  standing: readonly Stem[],
-  growths: readonly Growth[],
-  deedOf: (pieceId: string) => string | null,
-): Remark[] {
-  return arms.flatMap((arm) => {
-    const isKept = (stem: Stem) => isSpurred(stem) || ['spur', 'lay'].includes(deedOf(stem.id) ?? '')
-    const near = [...standing, ...growths.map(({ stem }) => stem)].flatMap((stem) => {
-      const on = placeOn(stem, arm.stem)
-      return on ? [{ stem, place: placeOf(arm, on.alongM), kept: isKept(stem) }] : []
-    })
-    return arm.placesM.flatMap((_, i): Remark[] => {
-      if (near.some(({ place, kept }) => place === i && kept)) return []
-      const shoot = near.find(({ place }) => place === i)
-      const neighbour =
-        near.find(({ place, kept }) => place === i - 1 && kept) ??
-        near.find(({ place, kept }) => place === i + 1 && kept)
-      const missing = remark('place-missing', { n: i + 1, side: arm.side })
-      if (shoot)
-        return [
-          missing,
-          remark('place-filled-by-shoot', { pieceId: shoot.stem.id, n: i + 1, side: arm.side }),
-        ]
-      return [
-        missing,
-        remark('place-filled-by-neighbour', {
-          pieceId: neighbour?.stem.id ?? null,
-          n: i + 1,
-          side: arm.side,
-        }),
-      ]
-    })
-  })
 }

@@ -61,6 +61,7 @@ function judgeMain(stem: Stem): Judgement[] {
   if (stem.age >= OLD_FROM)
     found.push(speaksAgainst('from-old-wood', 0.5 * (stem.age - OLD_FROM + 1), stem.age, 'count'))
   else if (stem.age === 1) found.push(speaksFor('from-last-year', 0.5))
+  else found.push(speaksFor('sound-main', 0, stem.age, 'count'))
   return found
 }
 

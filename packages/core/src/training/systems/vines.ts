@@ -7,7 +7,8 @@ import type { ExpectedPiece, Position, Task, TrainingSystem } from '../system.ts
 import { alongWire, armsOf, headOf } from '../vine.ts'
 import type { Head } from '../vine.ts'
 import { canesQuestion } from './canes.ts'
-import { cordonArms, cordonPositions, cordonQuestion } from './cordon.ts'
+import { cordonArms, cordonPositions } from './cordon-places.ts'
+import { cordonQuestion } from './cordon.ts'
 import { greenShootsQuestion } from './green-shoots.ts'
 import { headWire, youngVineQuestion } from './young-vine.ts'
 

@@ -56,7 +56,8 @@ export function youngVineQuestion(view: PlantView, wire: Wire): Question | null 
     remarks: (chosen) =>
       candidates.flatMap(({ pieceId }) => {
         const one = chosen.get(pieceId)
-        if (one?.id === 'through-node') return [remark('lead-buds', { pieceId, n: one.aboveBuds })]
+        if (one?.id === 'through-node')
+          return [remark('lead-each-way', { pieceId, n: one.aboveBuds, figure: one.cutM, unit: 'm' })]
         return one?.id === 'three-buds' ? [remark('start-again', { pieceId })] : []
       }),
   }

@@ -18,7 +18,7 @@ import { cuttingSheet } from './cutting-sheet.ts'
 import { pieceWords } from '../../../ui/piece-words.ts'
 import { viewOfPlant } from './training.ts'
 import type { Training } from './training.ts'
-import { deedWords, followWords, questionWords, writtenWhy } from './words.ts'
+import { countAlike, deedWords, followWords, questionWords, writtenWhy } from './words.ts'
 
 const MOST_REASON = 200
 
@@ -131,11 +131,14 @@ function Planned({
             )}
           </li>
         ))}
-        {(choice.followUps ?? []).map((one) => (
-          <li key={one.pieceId} className="border-b border-dotted border-faint py-1 pl-7">
-            {followWords(t, units, one as FollowUp)}
-          </li>
-        ))}
+        {countAlike((choice.followUps ?? []).map((one) => followWords(t, units, one as FollowUp))).map(
+          ({ words, count }) => (
+            <li key={words} className="border-b border-dotted border-faint py-1 pl-7">
+              {words}
+              {count > 1 && ` × ${count}`}
+            </li>
+          ),
+        )}
       </ol>
       <SlipGroup title="">
         <SlipRow label={t('choose.ties')}>{count}</SlipRow>

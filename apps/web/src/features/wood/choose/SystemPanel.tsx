@@ -110,7 +110,7 @@ function Goal({ training, placeId, on, recorder, onSave }: GoalProps) {
           )
         }
       />
-      {goal?.by === 'plain' && <Aim aim={goal.aim} onSave={(aim) => onSave(around(aim))} />}
+      {goal?.by === 'plain' && <Aim goal={goal} onSave={onSave} />}
       {goal?.by === 'balanced' && (
         <>
           <Pick
@@ -142,13 +142,36 @@ function Goal({ training, placeId, on, recorder, onSave }: GoalProps) {
   )
 }
 
-function Aim({ aim, onSave }: { readonly aim: number; readonly onSave: (aim: number) => void }) {
+type PlainGoal = Extract<NonNullable<PlantBody['budGoal']>, { readonly by: 'plain' }>
+
+const MOST_BUDS = 400
+
+interface AimProps {
+  readonly goal: PlainGoal
+  readonly onSave: (goal: PlainGoal) => void
+}
+
+/** The number wanted, and from where to where is near enough: that goes along with the number until it is told apart. */
+function Aim({ goal, onSave }: AimProps) {
   const { t } = useTranslation()
-  const [typed, setTyped] = useState(aim)
+  const [typed, setTyped] = useState(goal)
+  const isSame = typed.aim === goal.aim && typed.min === goal.min && typed.max === goal.max
+  const isFit = typed.min <= typed.aim && typed.aim <= typed.max
+  const field = (label: string, value: number, onChange: (value: number) => void) => (
+    <NumberField label={label} value={value} min={1} max={MOST_BUDS} step={1} onChange={onChange} />
+  )
   return (
-    <div className="flex items-end gap-2">
-      <NumberField label={t('choose.goalAim')} value={typed} min={1} max={400} step={1} onChange={setTyped} />
-      <button type="button" className="btn" disabled={typed === aim} onClick={() => onSave(typed)}>
+    <div className="grid grid-cols-3 items-end gap-2">
+      {field(t('choose.goalAim'), typed.aim, (aim) => setTyped(around(aim)))}
+      {field(t('choose.goalLeast'), typed.min, (min) => setTyped({ ...typed, min }))}
+      {field(t('choose.goalMost'), typed.max, (max) => setTyped({ ...typed, max }))}
+      {!isFit && <p className="col-span-3 text-iron">{t('choose.goalApart')}</p>}
+      <button
+        type="button"
+        className="btn justify-self-start"
+        disabled={isSame || !isFit}
+        onClick={() => onSave(typed)}
+      >
         {t('choose.goalSave')}
       </button>
     </div>

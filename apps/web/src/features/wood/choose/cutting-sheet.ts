@@ -5,7 +5,7 @@ import type { SheetContent, SheetSection } from '../../../documents/sheet-conten
 import { formatDate } from '../../../data/dates.ts'
 import type { Units } from '../../../ui/units.tsx'
 import { cuttingDrawing } from './cutting-drawing.ts'
-import { deedWords, followWords, questionWords, whereWords, writtenWhy } from './words.ts'
+import { countAlike, deedWords, followWords, questionWords, whereWords, writtenWhy } from './words.ts'
 
 export interface PlannedPlant {
   readonly name: string
@@ -90,10 +90,12 @@ function plantSection(
         ? [
             {
               title: t('choose.followUps'),
-              items: choice.followUps.map((one, i) => ({
-                lead: String(i + 1),
-                text: followWords(t, units, one as FollowUp),
-              })),
+              items: countAlike(choice.followUps.map((one) => followWords(t, units, one as FollowUp))).map(
+                ({ words, count }, i) => ({
+                  lead: String(i + 1),
+                  text: count > 1 ? `${words} × ${count}` : words,
+                }),
+              ),
             },
           ]
         : []),

@@ -39,8 +39,17 @@ export function figureWords(units: Units, figure: number | null, unit: FigureUni
   }
 }
 
-export const judgementWords = (t: TFunction, units: Units, { code, figure, unit }: Judgement): string =>
-  t(`choose.judgement.${code}`, { figure: figureWords(units, figure, unit) })
+/** What is held against a limit is not rounded onto it. */
+const TO_THE_TENTH: ReadonlySet<Judgement['code']> = new Set(['thick-at-wire', 'thin-at-wire'])
+
+export function judgementWords(t: TFunction, units: Units, { code, figure, unit }: Judgement): string {
+  const isFine = figure !== null && TO_THE_TENTH.has(code)
+  return t(`choose.judgement.${code}`, {
+    figure: isFine
+      ? units.length(Math.round(figure * 10) / 10_000, 'fine')
+      : figureWords(units, figure, unit),
+  })
+}
 
 /** What weighs most in one line: what bars first, then the heaviest on either side. */
 export function whyWords(t: TFunction, units: Units, judgements: readonly Judgement[], most = 3): string {
@@ -74,11 +83,24 @@ export function reasonWords(
       options.filter(([id, optionId]) => proposal.chosen.get(id)?.id === optionId).length >= max,
   )
   if (full) return t(`choose.rule.${full.code}`)
+  // A wire stays bare all the same: it does not get there, or would fill too little of it.
+  const bare = bareTracks(question, proposal)
+  if (bare.size > 0) {
+    const reaches = options.some(({ covers }) => covers.some(({ track }) => bare.has(track)))
+    return t(reaches ? 'choose.fillsLittle' : 'choose.reachesNoBare')
+  }
   // A stump of it could stand somewhere; what it is there for is to be laid.
   const laid = options.filter(({ deed }) => deed === 'lay' || deed === 'to-and-fro')
   const fewest = Math.min(...laid.map(({ buds }) => buds))
   const isOver = laid.length > 0 && question.buds.costPerBud > 0 && proposal.buds + fewest > question.buds.max
   return t(isOver ? 'choose.budsEnough' : 'choose.spare')
+}
+
+/** Wires that want wood and have none, where mains are laid on wires; of other questions none. */
+function bareTracks({ code, stretches }: Question, { chosen }: Proposal): ReadonlySet<string> {
+  if (code !== 'mains') return new Set()
+  const covered = new Set([...chosen.values()].flatMap(({ covers }) => covers.map(({ track }) => track)))
+  return new Set(stretches.flatMap(({ id, wanted }) => (wanted.length > 0 && !covered.has(id) ? [id] : [])))
 }
 
 /** What is done with a piece, as far as its words go. */
@@ -127,6 +149,13 @@ export function followWords(
   if (one.deed === 'off') return t('choose.followOff', { what })
   if (one.deed === 'spur') return t('choose.followSpur', { what, count: one.aboveBuds ?? 0 })
   return one.cutM === null ? what : t('choose.followCut', { what, length: nearWords(units, one.cutM) })
+}
+
+/** Lines that say the same once, with how many there are of each, in the order of the first. */
+export function countAlike(lines: readonly string[]): { readonly words: string; readonly count: number }[] {
+  const counts = new Map<string, number>()
+  for (const words of lines) counts.set(words, (counts.get(words) ?? 0) + 1)
+  return [...counts].map(([words, count]) => ({ words, count }))
 }
 
 /** A remark as a sentence; pieces go by their letters, or by what they are. */

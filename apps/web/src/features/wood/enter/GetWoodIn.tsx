@@ -51,27 +51,23 @@ export function GetWoodIn(props: GetWoodInProps) {
   const { t } = useTranslation()
   const { training } = props
   const isEmpty = training.view.stems.length === 0
-  const content = (
-    <>
-      {isEmpty && training.system && <Skeleton {...props} />}
-      <CallOut {...props} />
-      {isEmpty && <CopyWood {...props} />}
-    </>
-  )
-  if (!isEmpty)
-    return (
-      <details open={props.under !== null || undefined}>
-        <summary className="font-display text-[15px] font-semibold">{t('enter.title')}</summary>
-        {content}
-      </details>
-    )
+  // Whoever has begun goes on: it folds only under a hand, or on a plant that has its wood already.
+  const [isOpen, setIsOpen] = useState(isEmpty)
   return (
-    <section className="flex flex-col gap-4">
-      <h2>{t('enter.title')}</h2>
-      <p className="text-slate">{t('choose.noWood', { name: training.plant.body.name })}</p>
-      {!training.system && <SystemPanel {...props} placeId={props.place.id} />}
-      {content}
-    </section>
+    <details
+      open={isOpen || props.under !== null}
+      onToggle={(event) => setIsOpen(event.currentTarget.open)}
+      className="flex flex-col"
+    >
+      <summary className="font-display text-[15px] font-semibold">{t('enter.title')}</summary>
+      <div className="flex flex-col gap-4 pt-1">
+        {isEmpty && <p className="text-slate">{t('choose.noWood', { name: training.plant.body.name })}</p>}
+        {isEmpty && !training.system && <SystemPanel {...props} placeId={props.place.id} />}
+        {isEmpty && training.system && <Skeleton {...props} />}
+        <CallOut {...props} />
+        {isEmpty && <CopyWood {...props} />}
+      </div>
+    </details>
   )
 }
 
@@ -160,6 +156,7 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
     foot: { xM: plant.body.xM, yM: view.input.plant.footYM },
     earlier: view.stems.filter((stem) => stem.parent === null).length,
     nextM: (under?.pieceId === chosen ? under.alongM : null) ?? next.get(chosen) ?? NEXT_M,
+    wires: view.wires.map(({ path }) => path),
   }
   useEffect(() => {
     if (under?.isByKey) input.current?.focus()
@@ -245,13 +242,24 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
 /** Longer than a season can make it, with a good margin over the kind's own best. */
 const longestM = ({ view }: Training): number => (view.kind.caneM?.[1] ?? 4) * 1.3
 
+/** Nearer upright than this, of its own length, a stem points to no side. */
+const UPRIGHT = 0.1
+
+/** What a stem is, to which side it points or was said to sit, and how long it is: two stubs of one head are told apart. */
 function bearerWords(t: TFunction, piece: Piece, data: WoodBenchData, on: string, units: Units): string {
   const [from, to] = [piece.path[0]!, piece.path.at(-1)!]
+  const lengthM = polylineLengthM(piece.path)
+  const isUpright = Math.abs(to.xM - from.xM) < lengthM * UPRIGHT
   const side =
-    Math.abs(to.xM - from.xM) < 0.03
-      ? ''
-      : `, ${t(to.xM < from.xM ? 'choose.side.left' : 'choose.side.right')}`
-  return `${pieceWords(t, piece, data, on)}${side}, ${units.length(polylineLengthM(piece.path))}`
+    piece.side === 'left' || piece.side === 'right'
+      ? piece.side
+      : isUpright
+        ? null
+        : to.xM < from.xM
+          ? 'left'
+          : 'right'
+  const words = [pieceWords(t, piece, data, on), ...(side ? [t(`choose.side.${side}`)] : [])]
+  return [...words, units.length(lengthM)].join(', ')
 }
 
 const parentOf = (stem: QuickStem, source: string, alongM: number): Parent =>

@@ -19,7 +19,7 @@ export interface Standing {
 
 /** A stem as entries: that it grew, and what was seen of it. */
 export function stemEntries(
-  { baseMm, buds, side, bends, light, fault, health }: QuickStem,
+  { baseMm, tipMm, buds, side, bends, light, fault, health }: QuickStem,
   { parent, path, seasonsOld, role }: Standing,
   head: { readonly placeId: string; readonly plantId: string; readonly at: string },
 ): { readonly pieceId: string; readonly entries: NewEntry[] } {
@@ -28,7 +28,7 @@ export function stemEntries(
     {
       ...head,
       kind: 'piece.grew',
-      body: { v: 1, pieceId, parent, path, seasonsOld, baseMm, tipMm: null, buds, side, role },
+      body: { v: 1, pieceId, parent, path, seasonsOld, baseMm, tipMm, buds, side, role },
     },
   ]
   if (bends !== null || light !== null || fault !== null)
