@@ -1,5 +1,5 @@
 import type { JournalPage, Standing } from '@klados/contract'
-import { foldPart, partOf, unpacked } from '@klados/core/part-fold'
+import { basisOf, foldPart, lazyFold, partOf } from '@klados/core/part-fold'
 import type { PartFold } from '@klados/core/part-fold'
 import pg from 'pg'
 import { v7 as uuidv7 } from 'uuid'
@@ -77,8 +77,14 @@ async function wanted(): Promise<Map<string, PartFold>> {
 }
 async function expectStanding(app = harness.app): Promise<Standing> {
   const standing = await get<Standing>('/standing', app)
-  const folds = standing.folds.map(unpacked) as PartFold[]
-  expect(new Map(folds.map((fold) => [fold.part, fold]))).toEqual(await wanted())
+  const folds = standing.folds.map(lazyFold)
+  expect(new Map(folds.map((fold) => [fold.part, fold.whole()]))).toEqual(await wanted())
+  for (const { part, brief } of folds) {
+    // Reckoned for the kind of its own plant; what was written of none has no days.
+    expect(brief().basis).toBe(
+      basisOf({ kindId: part.startsWith('place ') ? null : 'pear', hemisphere: 'north' }),
+    )
+  }
   return standing
 }
 

@@ -1,5 +1,6 @@
 import { entryShapes } from '@klados/core/journal'
 import type { EntryKind, JournalEntry } from '@klados/core/journal'
+import type { KeptFold } from '@klados/core/part-fold'
 import { z } from 'zod'
 import { MAX_ENTRIES } from './limits.ts'
 import { calendarDate, idSchema } from './numbers.ts'
@@ -80,8 +81,8 @@ export interface Standing {
   readonly rules: string
   /** The greatest id in the journal. */
   readonly greatestId: string | null
-  /** The folds of all parts, packed as `packed` of core does it. */
-  readonly folds: readonly unknown[]
+  /** The folds of all parts, each with its brief. */
+  readonly folds: readonly KeptFold[]
 }
 
 export interface JournalPage {

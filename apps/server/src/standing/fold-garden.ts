@@ -3,15 +3,24 @@ import {
   PART_FOLD_RULES,
   foldPart,
   goOnPart,
-  packed,
+  keptFold,
   partOf,
   subjectOf,
   unpacked,
 } from '@klados/core/part-fold'
 import type { PartFold } from '@klados/core/part-fold'
+import type { Hemisphere } from '@klados/core/season'
 import type { PoolClient } from 'pg'
 import { readEntriesOf } from '../journal/queries.ts'
-import { findFolds, holdReach, keepFolds, setReach, subjectsAfter } from './queries.ts'
+import {
+  findFolds,
+  findHemisphere,
+  findKinds,
+  holdReach,
+  keepFolds,
+  setReach,
+  subjectsAfter,
+} from './queries.ts'
 
 /** Plants and places whose entries are in memory at once. */
 const AT_ONCE = 40
@@ -25,8 +34,9 @@ export async function foldGarden(client: PoolClient, gardenId: string): Promise<
   const from = rules === PART_FOLD_RULES ? upTo : 0
   if (from === head && rules === PART_FOLD_RULES) return
   const subjects = await subjectsAfter(client, gardenId, from)
+  const hemisphere = await findHemisphere(client, gardenId)
   for (let n = 0; n < subjects.length; n += AT_ONCE)
-    await foldSome(client, gardenId, subjects.slice(n, n + AT_ONCE), from, head)
+    await foldSome(client, gardenId, subjects.slice(n, n + AT_ONCE), { from, head, hemisphere })
   await setReach(client, gardenId, { upTo: head, rules: PART_FOLD_RULES })
 }
 
@@ -34,8 +44,7 @@ async function foldSome(
   client: PoolClient,
   gardenId: string,
   subjects: readonly string[],
-  from: number,
-  head: number,
+  { from, head, hemisphere }: { from: number; head: number; hemisphere: Hemisphere },
 ): Promise<void> {
   // What others write meanwhile is for the next time: one number says how far all parts go.
   const until = (entries: readonly StoredEntry[]) => entries.filter(({ seq }) => seq <= head)
@@ -54,10 +63,11 @@ async function foldSome(
     const all = byPart(until(await readEntriesOf(client, gardenId, anew.map(subjectOf), 0)))
     for (const part of anew) folds.push(foldPart(part, all.get(part)!))
   }
+  const kinds = await findKinds(client, gardenId, subjects)
   await keepFolds(
     client,
     gardenId,
-    folds.map((fold) => ({ part: fold.part, fold: JSON.stringify(packed(fold)) })),
+    folds.map((fold) => keptFold(fold, { kindId: kinds.get(fold.part) ?? null, hemisphere })),
   )
 }
 

@@ -1,3 +1,5 @@
+import type { KeptFold } from '@klados/core/part-fold'
+import type { Hemisphere } from '@klados/core/season'
 import type { PoolClient } from 'pg'
 
 /** How far a garden is folded, by which rules, and how far it goes. */
@@ -64,13 +66,13 @@ export async function findFolds(
 export async function keepFolds(
   client: PoolClient,
   gardenId: string,
-  folds: readonly { readonly part: string; readonly fold: string }[],
+  folds: readonly KeptFold[],
 ): Promise<void> {
   await client.query(
-    `insert into part_fold (garden_id, part, fold)
-     select $1, f.part, f.fold from unnest($2::text[], $3::text[]) as f (part, fold)
-     on conflict (garden_id, part) do update set fold = excluded.fold`,
-    [gardenId, folds.map(({ part }) => part), folds.map(({ fold }) => fold)],
+    `insert into part_fold (garden_id, part, brief, fold)
+     select $1, f.part, f.brief, f.fold from unnest($2::text[], $3::text[], $4::text[]) as f (part, brief, fold)
+     on conflict (garden_id, part) do update set brief = excluded.brief, fold = excluded.fold`,
+    [gardenId, folds.map(({ part }) => part), folds.map(({ brief }) => brief), folds.map(({ text }) => text)],
   )
 }
 
@@ -80,12 +82,34 @@ export async function readFolds(
   gardenId: string,
   after: string,
   limit: number,
-): Promise<{ part: string; fold: string }[]> {
-  const { rows } = await client.query<{ part: string; fold: string }>(
-    `select part, fold from part_fold where garden_id = $1 and part > $2 order by part limit $3`,
+): Promise<KeptFold[]> {
+  const { rows } = await client.query<KeptFold>(
+    `select part, brief, fold as text from part_fold where garden_id = $1 and part > $2 order by part limit $3`,
     [gardenId, after, limit],
   )
   return rows
+}
+
+/** The kinds of the plants among some ids. */
+export async function findKinds(
+  client: PoolClient,
+  gardenId: string,
+  ids: readonly string[],
+): Promise<Map<string, string>> {
+  const { rows } = await client.query<{ id: string; kindId: string }>(
+    `select document_id as id, body ->> 'kindId' as "kindId" from document
+     where garden_id = $1 and kind = 'plant' and document_id = any ($2::uuid[])`,
+    [gardenId, ids],
+  )
+  return new Map(rows.map(({ id, kindId }) => [id, kindId]))
+}
+
+export async function findHemisphere(client: PoolClient, gardenId: string): Promise<Hemisphere> {
+  const { rows } = await client.query<{ isSouth: boolean }>(
+    `select latitude_deg < 0 as "isSouth" from garden where garden_id = $1`,
+    [gardenId],
+  )
+  return rows[0]?.isSouth ? 'south' : 'north'
 }
 
 /** The greatest id in a garden's journal: what is written on a device that reads only folds comes after it all the same. */

@@ -46,7 +46,7 @@ async function* pieces(client: PoolClient, gardenId: string, isSmall: boolean): 
     const some = await readFolds(client, gardenId, after, FOLDS_AT_ONCE)
     if (some.length === 0) break
     after = some.at(-1)!.part
-    yield separator + some.map(({ fold }) => fold).join(',')
+    yield separator + JSON.stringify(some).slice(1, -1)
     separator = ','
   }
   yield ']}'

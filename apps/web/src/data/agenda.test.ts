@@ -1,9 +1,13 @@
 import type { Place, Plant } from '@klados/contract'
 import { replayWood } from '@klados/core/journal'
 import type { JournalEntry, WoodState } from '@klados/core/journal'
+import { keptFold, lazyFold } from '@klados/core/part-fold'
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { createAgenda } from './agenda.ts'
+import type { Agenda } from './agenda.ts'
+import { openState } from './part-folds.ts'
+import type { PartWood } from './readings.ts'
 
 const PLANTS = ['pear', 'rose', 'vine', 'fig'] as const
 const places = ['wall', 'gable'].map((id) => ({ id, isRemoved: false, body: {} })) as unknown as Place[]
@@ -63,6 +67,53 @@ function woodOf(plantId: string, days: readonly number[]): WoodState {
   )
 }
 
+/** The same wood as a fold that is closed, with the days for a kind; how often it was opened. */
+function closed(plantId: string, wood: WoodState, kindId: string): PartWood & { opened: () => number } {
+  const ground = { kindId, hemisphere: 'north' as const }
+  const fold = { part: plantId, wood: { state: wood, last: null }, frames: { state: new Map(), last: null } }
+  const lazy = lazyFold(keptFold(fold, ground))
+  let count = 0
+  return {
+    brief: lazy.brief,
+    now: () => {
+      count++
+      return lazy.whole().wood.state
+    },
+    opened: () => count,
+  }
+}
+const said = ({ items }: Agenda) => items.map(({ tie, place }) => `${tie.id} at ${place.id}`).sort()
+
+it('tells of closed folds as much as of open ones, and opens those of which something wants a look', () => {
+  const tied = fc.record({
+    days: fc.array(fc.nat(60), { maxLength: 4 }),
+    basis: fc.constantFrom('pear', 'rose'),
+  })
+  fc.assert(
+    fc.property(
+      fc.tuple(tied, tied, tied, tied),
+      fc.constantFrom('2025-04-20', '2026-01-10', '2026-06-01'),
+      (plants, today) => {
+        const ground = { plants: plantsAt([], []), places, hemisphere: 'north' as const, today }
+        const woods = PLANTS.map((id, n) => [id, woodOf(id, plants[n]!.days)] as const)
+        const open = createAgenda()(new Map(woods.map(([id, wood]) => [id, openState(wood)])), ground)
+        const parts = woods.map(([id, wood], n) => [id, closed(id, wood, plants[n]!.basis)] as const)
+        const lean = createAgenda()(new Map(parts), ground)
+        const near = ({ items }: Agenda) => items.filter(({ urgency }) => urgency !== 'later')
+        const ids = (list: Agenda['items']) => list.map(({ tie }) => tie.id)
+        expect(ids(near(lean))).toEqual(ids(near(open)))
+        expect([lean.count, lean.nextOn]).toEqual([open.count, open.nextOn])
+        for (const [n, [id, part]] of parts.entries()) {
+          const isNear = near(open).some(({ plant }) => plant.id === id)
+          const isKnown = plants[n]!.basis === 'pear'
+          if (isKnown && !isNear) expect(part.opened()).toBe(0)
+        }
+      },
+    ),
+    { numRuns: 60 },
+  )
+})
+
 it('is after any changes what it would be if it were reckoned at once, soonest first', () => {
   const change = fc.record({
     plant: fc.constantFrom(...PLANTS),
@@ -74,17 +125,16 @@ it('is after any changes what it would be if it were reckoned at once, soonest f
   fc.assert(
     fc.property(fc.array(change, { maxLength: 12 }), (changes) => {
       const agenda = createAgenda()
-      let woods = new Map<string, WoodState>()
+      let woods = new Map<string, PartWood>()
       let ground = { plants: plantsAt([], []), places, hemisphere: 'north' as const, today: '2026-06-01' }
       for (const { plant, days, ...next } of changes) {
         woods = new Map(woods)
-        if (days) woods.set(plant, woodOf(plant, days))
+        if (days) woods.set(plant, openState(woodOf(plant, days)))
         else woods.delete(plant)
         if (next.ground) ground = { ...ground, plants: plantsAt(next.moved, next.removed) }
         const list = agenda(woods, ground)
-        const dues = list.map(({ look }) => look.dueOn)
+        const dues = list.items.map(({ look }) => look.dueOn)
         expect(dues).toEqual([...dues].sort())
-        const said = (all: typeof list) => all.map(({ tie, place }) => `${tie.id} at ${place.id}`).sort()
         expect(said(list)).toEqual(said(createAgenda()(woods, ground)))
         expect(agenda(woods, ground)).toBe(list)
       }

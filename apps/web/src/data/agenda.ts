@@ -1,26 +1,24 @@
 import type { Place, Plant } from '@klados/contract'
 import { findKind } from '@klados/core/kinds'
 import type { PlantKind } from '@klados/core/kinds'
-import { findTieMaterial, lookAgain } from '@klados/core/ties'
-import type { LookAgain, TieMaterial } from '@klados/core/ties'
+import { basisOf } from '@klados/core/part-fold'
+import { looksOf } from '@klados/core/ties'
+import type { TieLook } from '@klados/core/ties'
 import { urgencyOf } from '@klados/core/season'
-import type { Hemisphere, Urgency } from '@klados/core/season'
-import type { Piece, Tie, WoodState } from '@klados/core/wood'
+import type { CalendarDate, Hemisphere, Urgency } from '@klados/core/season'
+import type { WoodState } from '@klados/core/wood'
 import { useGardenQuery } from './api.ts'
 import { usePlaces, usePlants } from './documents.ts'
 import { todayHere } from './dates.ts'
 import { selectWoodByPlant } from './readings.ts'
+import type { PartWood } from './readings.ts'
 import { useAppSelector } from './store.ts'
 
 /** One tie and when to look at it, with all that a round says about it. */
-export interface AgendaItem {
-  readonly tie: Tie
-  readonly piece: Piece
+export interface AgendaItem extends TieLook {
   readonly plant: Plant
   readonly place: Place
   readonly kind: PlantKind
-  readonly material: TieMaterial
-  readonly look: LookAgain
   /** What the piece hangs together with. */
   readonly wood: WoodState
   readonly urgency: Urgency
@@ -31,8 +29,17 @@ export function useHemisphere(gardenId: string): Hemisphere {
   return (data?.latitudeDeg ?? 1) < 0 ? 'south' : 'north'
 }
 
-/** Every tie that is on, soonest first. */
-export function useAgenda(gardenId: string): readonly AgendaItem[] {
+/** What ties want to be looked at, and when. */
+export interface Agenda {
+  /** Soonest first. Of plants of which nothing wants a look these days, and whose fold is closed, there are none. */
+  readonly items: readonly AgendaItem[]
+  /** How many are on in all. */
+  readonly count: number
+  /** The soonest day of all; `null` where no tie is on. */
+  readonly nextOn: CalendarDate | null
+}
+
+export function useAgenda(gardenId: string): Agenda {
   const woods = useAppSelector(selectWoodByPlant)
   const plants = usePlants(gardenId)
   const places = usePlaces(gardenId)
@@ -49,8 +56,15 @@ interface Ground {
   readonly today: string
 }
 
-type Woods = ReadonlyMap<string, WoodState>
+type Woods = ReadonlyMap<string, PartWood>
+/** What one part adds: its ties, or of a closed one only their days. */
+interface Share {
+  readonly items: readonly AgendaItem[]
+  readonly laterOn: readonly CalendarDate[]
+}
 const NO_ITEMS: readonly AgendaItem[] = []
+const NO_SHARE: Share = { items: NO_ITEMS, laterOn: [] }
+const NOTHING: Agenda = { items: NO_ITEMS, count: 0, nextOn: null }
 const byDay = (a: AgendaItem, b: AgendaItem) =>
   a.look.dueOn < b.look.dueOn ? -1 : a.look.dueOn > b.look.dueOn ? 1 : 0
 
@@ -58,18 +72,17 @@ const byDay = (a: AgendaItem, b: AgendaItem) =>
  * Asked for by several parts of a screen at once, and after each tap: only the plants whose wood is another are
  * reckoned, and their ties are put among the rest, which stay in their order.
  */
-export function createAgenda(): (woods: Woods, ground: Ground) => readonly AgendaItem[] {
+export function createAgenda(): (woods: Woods, ground: Ground) => Agenda {
   let ground: Ground | null = null
   let plantById: ReadonlyMap<string, Plant> = new Map()
   let placeById: ReadonlyMap<string, Place> = new Map()
   let woods: Woods = new Map()
-  let items = new Map<string, readonly AgendaItem[]>()
-  let list: readonly AgendaItem[] = NO_ITEMS
-  const itemsNow = (plantId: string, wood: WoodState): readonly AgendaItem[] => {
+  let shares = new Map<string, Share>()
+  let agenda = NOTHING
+  const shareNow = (plantId: string, part: PartWood): Share => {
     const plant = plantById.get(plantId)
     const place = plant && placeById.get(plant.body.placeId)
-    if (!plant || plant.isRemoved || !place) return NO_ITEMS
-    return itemsOf(wood, plant, place, ground!.hemisphere, ground!.today)
+    return plant && !plant.isRemoved && place ? shareOf(part, plant, place, ground!) : NO_SHARE
   }
   return (nextWoods, next) => {
     const isSameGround =
@@ -78,54 +91,70 @@ export function createAgenda(): (woods: Woods, ground: Ground) => readonly Agend
       ground.places === next.places &&
       ground.hemisphere === next.hemisphere &&
       ground.today === next.today
-    if (isSameGround && nextWoods === woods) return list
+    if (isSameGround && nextWoods === woods) return agenda
     if (!isSameGround) {
       ground = next
       plantById = new Map(next.plants?.map((plant) => [plant.id, plant]))
       placeById = new Map(next.places?.filter((place) => !place.isRemoved).map((place) => [place.id, place]))
       woods = new Map()
-      items = new Map()
-      list = NO_ITEMS
+      shares = new Map()
+      agenda = NOTHING
     }
     const gone = new Set<AgendaItem>()
     const come: AgendaItem[] = []
-    for (const [plantId, wood] of nextWoods) {
-      if (woods.get(plantId) === wood) continue
-      for (const item of items.get(plantId) ?? NO_ITEMS) gone.add(item)
-      const now = itemsNow(plantId, wood)
-      items.set(plantId, now)
-      come.push(...now)
+    let isSame = true
+    const put = (plantId: string, share: Share | null) => {
+      const before = shares.get(plantId) ?? NO_SHARE
+      for (const item of before.items) gone.add(item)
+      if (share) shares.set(plantId, share)
+      else shares.delete(plantId)
+      if (share) come.push(...share.items)
+      isSame &&= before.laterOn.length + (share?.laterOn.length ?? 0) === 0
     }
-    for (const [plantId, before] of items) {
-      if (nextWoods.has(plantId)) continue
-      for (const item of before) gone.add(item)
-      items.delete(plantId)
-    }
+    for (const [plantId, part] of nextWoods)
+      if (woods.get(plantId) !== part) put(plantId, shareNow(plantId, part))
+    for (const plantId of shares.keys()) if (!nextWoods.has(plantId)) put(plantId, null)
     woods = nextWoods
+    isSame &&= gone.size + come.length === 0
     // A list that has its order already is put in order in one go.
-    if (gone.size + come.length > 0) list = [...list.filter((item) => !gone.has(item)), ...come].sort(byDay)
-    return list
+    if (!isSame)
+      agenda = summed([...agenda.items.filter((item) => !gone.has(item)), ...come].sort(byDay), shares)
+    return agenda
   }
 }
 const agendaOf = createAgenda()
 
-/** The ties that are on one plant. */
-function itemsOf(
-  wood: WoodState,
-  plant: Plant,
-  place: Place,
-  hemisphere: Hemisphere,
-  today: string,
-): AgendaItem[] {
+function summed(items: readonly AgendaItem[], shares: ReadonlyMap<string, Share>): Agenda {
+  let { length: count } = items
+  let nextOn = items[0]?.look.dueOn ?? null
+  for (const { laterOn } of shares.values()) {
+    count += laterOn.length
+    const first = laterOn[0]
+    if (first !== undefined && (nextOn === null || first < nextOn)) nextOn = first
+  }
+  return { items, count, nextOn }
+}
+
+/** The ties that are on one plant; of a closed fold with none that wants a look these days only when they will. */
+function shareOf(part: PartWood, plant: Plant, place: Place, { hemisphere, today }: Ground): Share {
   const kind = findKind(plant.body.kindId)
-  if (!kind) return []
-  return [...wood.ties.values()].flatMap((tie): AgendaItem[] => {
-    const piece = wood.pieces.get(tie.pieceId)
-    const material = findTieMaterial(tie.materialId)
-    if (tie.endedOn !== null || !piece || !material) return []
-    const look = lookAgain(tie, piece, kind, material, hemisphere)
-    return [{ tie, piece, plant, place, kind, material, look, wood, urgency: urgencyOf(look.dueOn, today) }]
-  })
+  if (!kind) return NO_SHARE
+  const brief = part.brief()
+  // Reckoned for another kind, or the other half of the year, the days are others.
+  if (brief?.basis === basisOf({ kindId: kind.id, hemisphere })) {
+    const isCalm = brief.dues.every((dueOn) => urgencyOf(dueOn, today) === 'later')
+    if (isCalm) return { items: NO_ITEMS, laterOn: brief.dues }
+  }
+  const wood = part.now()
+  const items = looksOf(wood, kind, hemisphere).map((one): AgendaItem => ({
+    ...one,
+    plant,
+    place,
+    kind,
+    wood,
+    urgency: urgencyOf(one.look.dueOn, today),
+  }))
+  return { items, laterOn: [] }
 }
 
 export function tieStates(agenda: readonly AgendaItem[]): ReadonlyMap<string, Urgency> {

@@ -1,7 +1,7 @@
 import type { JournalPage, Standing, StoredEntry } from '@klados/contract'
 import type { EntryBodies, EntryKind, JournalEntry } from '@klados/core/journal'
-import { subjectOf, unpacked } from '@klados/core/part-fold'
-import type { PartFold } from '@klados/core/part-fold'
+import { lazyFold, subjectOf } from '@klados/core/part-fold'
+import type { LazyFold } from '@klados/core/part-fold'
 import type { CalendarDate } from '@klados/core/season'
 import { createAction } from '@reduxjs/toolkit'
 import type { Action, Reducer, ThunkAction } from '@reduxjs/toolkit'
@@ -41,7 +41,7 @@ export interface JournalState {
   /** Places whose history could not be had: it is not on this device yet, and the server does not answer. */
   readonly placesAway: ReadonlySet<string>
   /** What each part came to, as far as the copy on this device has folded it. */
-  readonly folds: ReadonlyMap<string, PartFold>
+  readonly folds: ReadonlyMap<string, LazyFold>
   /** How far the folds go; 0 without any. */
   readonly foldedTo: number
   readonly last: number
@@ -113,7 +113,7 @@ function begin(state: JournalState, { last, foldedTo, folds, entries }: KeptJour
     byPlace: isFolded ? new Map() : withAdded(new Map(), entries, placeKey),
     partsAtHand: isFolded ? NOTHING : 'all',
     placesAtHand: isFolded ? NOTHING : 'all',
-    folds: new Map(folds.map((one) => [one.part, one])),
+    folds: new Map(folds.map((one) => [one.part, lazyFold(one)])),
     foldedTo,
     last,
     status: 'ready',
@@ -167,7 +167,7 @@ function takeFolds(state: JournalState, { upTo, folds }: FoldedUp): JournalState
     else if (left.length < entries.length) byPlant.set(key, left)
   }
   const all = new Map(state.folds)
-  for (const one of folds) all.set(one.part, one)
+  for (const one of folds) all.set(one.part, lazyFold(one))
   return { ...state, byPlant, folds: all, foldedTo: upTo }
 }
 
@@ -232,9 +232,8 @@ const beginStanding =
     )
     if (!standing || standing.upTo === 0 || standing.rules !== FOLD_RULES) return
     if (getState().journal.gardenId !== gardenId || getState().journal.last !== 0) return
-    const { upTo, greatestId: greatest } = standing
+    const { upTo, greatestId: greatest, folds } = standing
     if (greatest !== null) clock.see(greatest)
-    const folds = standing.folds.map(unpacked) as PartFold[]
     dispatch(begun({ last: upTo, isWhole: false, foldedTo: upTo, folds, entries: [] }))
     void copy.fill(gardenId, standing)
   }

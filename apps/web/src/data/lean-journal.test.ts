@@ -6,7 +6,7 @@ import { living } from '@klados/core/wood'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { createCopyStore } from './copy/copy-store.ts'
-import { foldPart } from '@klados/core/part-fold'
+import { foldPart, keptFold } from '@klados/core/part-fold'
 import { begun, brought, foldedUp, journalReducer, opened, received } from './journal.ts'
 import type { JournalState, WithJournal } from './journal.ts'
 import { plantKey } from './parts.ts'
@@ -125,7 +125,7 @@ const plain = (wood: WoodState) => {
   return { pieces: sorted(pieces), ties: sorted(ties) }
 }
 const told = (state: WithJournal) =>
-  Object.fromEntries([...selectWoodByPlant(state)].map(([key, wood]) => [key, plain(wood)]))
+  Object.fromEntries([...selectWoodByPlant(state)].map(([key, wood]) => [key, plain(wood.now())]))
 const wanted = (entries: readonly JournalEntry[]) =>
   Object.fromEntries(
     [...new Set(entries.map(plantKey))].map((key) => [
@@ -134,6 +134,8 @@ const wanted = (entries: readonly JournalEntry[]) =>
     ]),
   )
 
+const fold = (part: string, entries: readonly StoredEntry[]) =>
+  keptFold(foldPart(part, entries), { kindId: null, hemisphere: 'north' })
 let stores = 0
 
 describe('a journal of which this window holds the folds', () => {
@@ -150,7 +152,7 @@ describe('a journal of which this window holds the folds', () => {
           const [folded, kept, stored] = at as [number, number, number]
           const copy = createCopyStore(`lean-${++stores}`)
           await copy.keepEntries('anna', 'g', 0, entries.slice(0, folded))
-          await copy.foldUp('anna', 'g', foldPart)
+          await copy.foldUp('anna', 'g', fold)
           await copy.keepEntries('anna', 'g', folded, entries.slice(folded, kept))
           let journal = journalReducer(journalReducer(undefined, { type: '' }), opened('g'))
           journal = journalReducer(journal, begun(await copy.journal('anna', 'g', 0)))
@@ -168,7 +170,7 @@ describe('a journal of which this window holds the folds', () => {
           // Folded further, or with a place brought here, it tells the same.
           const before = journal
           if (before.partsAtHand !== 'all') {
-            const done = (await copy.foldUp('anna', 'g', foldPart))!
+            const done = (await copy.foldUp('anna', 'g', fold))!
             journal = journalReducer(before, foldedUp(done))
             expect(told(stateOf(journal))).toEqual(wanted(entries.slice(0, stored)))
           }
@@ -193,13 +195,13 @@ describe('a journal of which this window holds the folds', () => {
       [0, 1, 2, 3].flatMap((n) => PLANTS.map((plant) => ({ plant, what: 'grow' as const, n, late: 0 }))),
     )
     await copy.keepEntries('anna', 'g', 0, entries.slice(0, 4))
-    await copy.foldUp('anna', 'g', foldPart)
+    await copy.foldUp('anna', 'g', fold)
     await copy.keepEntries('anna', 'g', 4, entries.slice(4))
     let journal = journalReducer(journalReducer(undefined, { type: '' }), opened('g'))
     journal = journalReducer(journal, begun(await copy.journal('anna', 'g', 0)))
     expect([...journal.byPlant.values()].flat()).toHaveLength(4)
     journal = journalReducer(journal, brought({ parts: (await copy.parts('anna', 'g', ['pear'], 4))! }))
-    journal = journalReducer(journal, foldedUp((await copy.foldUp('anna', 'g', foldPart))!))
+    journal = journalReducer(journal, foldedUp((await copy.foldUp('anna', 'g', fold))!))
     expect(journal.byPlant.has('rose')).toBe(false)
     expect(journal.byPlant.get('pear')).toHaveLength(4)
     expect(told(stateOf(journal))).toEqual(wanted(entries))

@@ -1,5 +1,6 @@
 import type { Folded } from '@klados/core/fold'
 import type { JournalEntry } from '@klados/core/journal'
+import type { PartBrief } from '@klados/core/part-fold'
 import { isAmong } from './journal.ts'
 import type { Some } from './journal.ts'
 import { grouped } from './parts.ts'
@@ -40,18 +41,37 @@ export function joiner(
   }
 }
 
+/** What a part comes to, opened when somebody looks into it. */
+export interface PartState<S> {
+  /** What can be told of it without opening it; `null` where it is open anyway. */
+  readonly brief: () => PartBrief | null
+  readonly now: () => S
+}
+
+/** A fold of a part in one of the ways in which parts are folded. */
+export interface PartFolded<S> {
+  readonly brief: () => PartBrief
+  readonly folded: () => Folded<S>
+}
+
 /** What the parts of a journal come to. */
 export interface PartStates<S> {
-  readonly states: ReadonlyMap<string, S>
+  readonly states: ReadonlyMap<string, PartState<S>>
   /** Parts whose fold alone does not tell what was written since: their entries are wanted, and till then they stay. */
   readonly short: readonly string[]
 }
 
+export const openState = <S>(state: S): PartState<S> => ({ brief: () => null, now: () => state })
+const closedState = <S>({ brief, folded }: PartFolded<S>): PartState<S> => ({
+  brief,
+  now: () => folded().state,
+})
+
 interface Told<S> {
   readonly entries: readonly JournalEntry[]
-  readonly folded: Folded<S> | undefined
+  readonly folded: PartFolded<S> | undefined
   readonly isAtHand: boolean
-  readonly state: S
+  readonly state: PartState<S>
   readonly isShort: boolean
 }
 
@@ -65,34 +85,39 @@ const NONE: readonly JournalEntry[] = []
 
 /**
  * Folds each part by itself: all of its entries where they are at hand, else on from what the copy has folded. A part
- * that is as it was, or that gained only entries of other kinds, keeps its state, the same object.
+ * that is as it was, or that gained only entries of other kinds, keeps its state, the same object. A fold to which nothing
+ * came stays closed.
  */
 export function folder<S>({
   kinds,
   replay,
   goOn,
-}: PartReading<S>): (parts: Parts, folds: ReadonlyMap<string, Folded<S>>, atHand: Some) => PartStates<S> {
+}: PartReading<S>): (parts: Parts, folds: ReadonlyMap<string, PartFolded<S>>, atHand: Some) => PartStates<S> {
   const known = new Map<string, Told<S>>()
   let made: PartStates<S> = { states: new Map(), short: [] }
   const tell = (
     old: Told<S> | undefined,
     entries: readonly JournalEntry[],
-    folded: Folded<S> | undefined,
+    folded: PartFolded<S> | undefined,
     isAtHand: boolean,
   ): Told<S> => {
     if (old?.entries === entries && old.folded === folded && old.isAtHand === isAtHand) return old
+    const told = { entries, folded, isAtHand, isShort: false }
     // Without a fold all that there is of a part has come since.
     if (isAtHand || !folded) {
       const isAsBefore = old && !old.isShort && isForeign(old.entries, entries, kinds)
-      const state =
-        isAsBefore && old.isAtHand === isAtHand && old.folded === folded ? old.state : replay(entries)
-      return { entries, folded, isAtHand, state, isShort: false }
+      const isSame = isAsBefore && old.isAtHand === isAtHand && old.folded === folded
+      return { ...told, state: isSame ? old.state : openState(replay(entries)) }
     }
-    const on = goOn(folded, entries)
-    return { entries, folded, isAtHand, state: on?.state ?? old?.state ?? folded.state, isShort: on === null }
+    if (entries.length === 0) return { ...told, state: closedState(folded) }
+    const from = folded.folded()
+    const on = goOn(from, entries)
+    if (on === null) return { ...told, state: old?.state ?? closedState(folded), isShort: true }
+    const isSame = old?.folded === folded && old.state.now() === on.state
+    return { ...told, state: isSame ? old.state : openState(on.state) }
   }
   return (parts, folds, atHand) => {
-    let states: Map<string, S> | null = null
+    let states: Map<string, PartState<S>> | null = null
     let isShortSame = true
     let count = 0
     const add = (key: string) => {

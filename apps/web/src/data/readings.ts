@@ -4,12 +4,12 @@ import { goOn } from '@klados/core/fold'
 import type { Folded } from '@klados/core/fold'
 import { frameEntries, frameLogProjection } from '@klados/core/frame-log'
 import { woodEntries, woodProjection } from '@klados/core/wood'
-import type { Piece, Tie } from '@klados/core/wood'
 import { createSelector } from '@reduxjs/toolkit'
-import type { PartFold } from '@klados/core/part-fold'
+import type { LazyFold, PartFold } from '@klados/core/part-fold'
 import { selectByPlant } from './entries.ts'
 import type { WithJournal } from './journal.ts'
 import { folder } from './part-folds.ts'
+import type { PartFolded, PartState } from './part-folds.ts'
 
 // Apart from the journal itself: what reads wood out of it comes with the screens that show wood, and not
 // with the door.
@@ -19,8 +19,17 @@ type FrameDraft = ReturnType<typeof frameLogProjection.initial>
 
 const selectFolds = ({ journal }: WithJournal) => journal.folds
 const selectAtHand = ({ journal }: WithJournal) => journal.partsAtHand
-const foldsOf = <S>(of: (fold: PartFold) => Folded<S>) =>
-  createSelector([selectFolds], (folds) => new Map([...folds].map(([key, fold]) => [key, of(fold)])))
+const foldsOf = <S>(of: (fold: PartFold) => Folded<S>) => {
+  const seen = new WeakMap<LazyFold, PartFolded<S>>()
+  const as = (fold: LazyFold): PartFolded<S> => {
+    const known = seen.get(fold)
+    if (known) return known
+    const made = { brief: fold.brief, folded: () => of(fold.whole()) }
+    seen.set(fold, made)
+    return made
+  }
+  return createSelector([selectFolds], (folds) => new Map([...folds].map(([key, fold]) => [key, as(fold)])))
+}
 
 const selectWood = createSelector(
   [selectByPlant, foldsOf(({ wood }) => wood), selectAtHand],
@@ -30,6 +39,7 @@ const selectWood = createSelector(
     goOn: (from, entries) => goOn(woodProjection, from, entries),
   }),
 )
+export type PartWood = PartState<WoodState>
 /** Wood and ties of each plant as they are now; a plant of which nothing was written is the state that it was. */
 export const selectWoodByPlant = createSelector([selectWood], ({ states }) => states)
 
@@ -46,51 +56,37 @@ export const selectShort = createSelector([selectWood, selectFrames], (wood, fra
   ...new Set([...wood.short, ...frames.short]),
 ])
 
-/** Plants that a state tells of: the one that its entries are about, and those that were parted from it. */
-const plantsIn = new WeakMap<WoodState, ReadonlySet<string>>()
-function plantsOf(key: string, state: WoodState): ReadonlySet<string> {
-  const known = plantsIn.get(state)
+/** Plants that a part tells of: the one that its entries are about, and those that were parted from it. */
+const plantsIn = new WeakMap<PartWood, readonly string[]>()
+function plantsOf(key: string, part: PartWood): readonly string[] {
+  const known = plantsIn.get(part)
   if (known) return known
-  const plants = new Set([key, ...[...state.pieces.values()].map(({ plantId }) => plantId)])
-  plantsIn.set(state, plants)
+  const others = part.brief()?.plants ?? [...part.now().pieces.values()].map(({ plantId }) => plantId)
+  const plants = [...new Set([key, ...others])]
+  plantsIn.set(part, plants)
   return plants
 }
 
-/** By plant, the states that tell of its wood. */
-export const selectStatesOfPlants = createSelector(
+/** By plant, the parts that tell of its wood. */
+export const selectPartsOfPlants = createSelector(
   [selectWoodByPlant],
-  (states): ReadonlyMap<string, readonly WoodState[]> => {
-    const byPlant = new Map<string, WoodState[]>()
-    for (const [key, state] of states)
-      for (const plant of plantsOf(key, state)) {
+  (states): ReadonlyMap<string, readonly PartWood[]> => {
+    const byPlant = new Map<string, PartWood[]>()
+    for (const [key, part] of states)
+      for (const plant of plantsOf(key, part)) {
         const list = byPlant.get(plant)
-        if (list) list.push(state)
-        else byPlant.set(plant, [state])
+        if (list) list.push(part)
+        else byPlant.set(plant, [part])
       }
     return byPlant
   },
 )
 
-export interface WoodNow {
-  readonly pieces: ReadonlyMap<string, Piece>
-  readonly ties: ReadonlyMap<string, Tie>
-}
-
-/** Wood and ties of the garden as they are now. */
-export const selectWoodNow = createSelector([selectWoodByPlant], (byPlant): WoodNow => {
-  const pieces = new Map<string, Piece>()
-  const ties = new Map<string, Tie>()
-  for (const state of byPlant.values()) {
-    for (const [id, piece] of state.pieces) pieces.set(id, piece)
-    for (const [id, tie] of state.ties) ties.set(id, tie)
-  }
-  return { pieces, ties }
-})
-
 /** What has been built of each frame, and how it is, by frame id. */
 export const selectFramesNow = createSelector(
   [selectFrames],
-  ({ states }): FrameConditions => new Map([...states.values()].flatMap((one) => [...one])),
+  ({ states }): FrameConditions =>
+    new Map([...states.values()].flatMap((part) => (part.brief()?.hasLog === false ? [] : [...part.now()]))),
 )
 
 /** What these plants make together. */

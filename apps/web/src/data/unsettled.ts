@@ -1,5 +1,6 @@
 import type { Frame } from '@klados/core/frame'
 import type { WoodState } from '@klados/core/journal'
+import type { PartBrief } from '@klados/core/part-fold'
 import { tieStanding } from '@klados/core/wood'
 import type { Piece, Tie, TieStanding } from '@klados/core/wood'
 import type { Place, Plant } from '@klados/contract'
@@ -8,6 +9,7 @@ import { layOut } from '../plan/lay-out.ts'
 import { useCatalogue } from './catalogue.ts'
 import { useFrames, usePlaces, usePlants } from './documents.ts'
 import { selectWoodByPlant } from './readings.ts'
+import type { PartWood } from './readings.ts'
 import { useAppSelector } from './store.ts'
 import { useSame } from '../ui/use-same.ts'
 
@@ -22,16 +24,18 @@ export interface UnsettledTie {
   readonly standing: Extract<TieStanding, { is: 'elsewhere' }> | { readonly is: 'free' }
 }
 
-/** The frames that ties of a state hold on to; a state is never changed. */
-const heldBy = new WeakMap<WoodState, ReadonlySet<string>>()
-function framesOf(wood: WoodState): ReadonlySet<string> {
-  const known = heldBy.get(wood)
+/** What the ties that are on hold on to, and where each was made; told of a closed fold too. */
+const heldIn = new WeakMap<PartWood, PartBrief['held']>()
+function heldBy(part: PartWood): PartBrief['held'] {
+  const known = heldIn.get(part)
   if (known) return known
-  const frames = new Set<string>()
-  for (const tie of wood.ties.values())
-    if (tie.endedOn === null && tie.support) frames.add(tie.support.frameId)
-  heldBy.set(wood, frames)
-  return frames
+  const held =
+    part.brief()?.held ??
+    [...part.now().ties.values()].flatMap(({ endedOn, support, at }) =>
+      endedOn === null && support ? [{ support, at }] : [],
+    )
+  heldIn.set(part, held)
+  return held
 }
 
 /** Ties of the garden that wait to be settled, until each is led to its wire, tied anew or taken off. */
@@ -41,7 +45,9 @@ export function useUnsettled(gardenId: string): readonly UnsettledTie[] {
   const places = usePlaces(gardenId)
   const frames = useFrames(gardenId)
   const catalogue = useCatalogue(gardenId)
-  const holding = useSame([...new Set([...woods.values()].flatMap((wood) => [...framesOf(wood)]))])
+  const holding = useSame([
+    ...new Set([...woods.values()].flatMap((part) => heldBy(part).map(({ support }) => support.frameId))),
+  ])
   const standing = useMemo(() => {
     const held = new Set(holding)
     const placeById = new Map(places?.map((place) => [place.id, place]))
@@ -60,11 +66,11 @@ export function useUnsettled(gardenId: string): readonly UnsettledTie[] {
     if (!frames) return []
     const plantById = new Map(plants?.map((plant) => [plant.id, plant]))
     const placeById = new Map(places?.filter((place) => !place.isRemoved).map((place) => [place.id, place]))
-    return [...woods.values()].flatMap((wood) =>
-      off(wood).flatMap((one): UnsettledTie[] => {
+    return [...woods.values()].flatMap((part) =>
+      off(part).flatMap((one): UnsettledTie[] => {
         const plant = plantById.get(one.tie.plantId)
         const place = plant && placeById.get(plant.body.placeId)
-        return plant && !plant.isRemoved && place ? [{ ...one, wood, plant, place }] : []
+        return plant && !plant.isRemoved && place ? [{ ...one, wood: part.now(), plant, place }] : []
       }),
     )
   }, [woods, off, plants, places, frames])
@@ -73,16 +79,19 @@ export function useUnsettled(gardenId: string): readonly UnsettledTie[] {
 type OffTie = Pick<UnsettledTie, 'tie' | 'piece' | 'standing'>
 
 /** Reckoned once for each state of a plant's wood, as long as no frame changes. */
-function offTiesOn(standing: ReadonlyMap<string, Frame>): (wood: WoodState) => readonly OffTie[] {
-  const known = new WeakMap<WoodState, readonly OffTie[]>()
-  return (wood) => {
-    const before = known.get(wood)
+function offTiesOn(standing: ReadonlyMap<string, Frame>): (part: PartWood) => readonly OffTie[] {
+  const known = new WeakMap<PartWood, readonly OffTie[]>()
+  return (part) => {
+    const before = known.get(part)
     if (before) return before
-    const found = offTies(wood, standing)
-    known.set(wood, found)
+    const isAnyOff = heldBy(part).some((held) => isOff(tieStanding(held, standing)))
+    const found = isAnyOff ? offTies(part.now(), standing) : NONE_OFF
+    known.set(part, found)
     return found
   }
 }
+const NONE_OFF: readonly OffTie[] = []
+const isOff = ({ is }: TieStanding): boolean => is === 'elsewhere' || is === 'free'
 
 function offTies(wood: WoodState, standing: ReadonlyMap<string, Frame>): readonly OffTie[] {
   return [...wood.ties.values()].flatMap((tie): OffTie[] => {

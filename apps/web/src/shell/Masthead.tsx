@@ -117,9 +117,9 @@ function useCurrentPlace(gardenId: string): string | null {
 
 function DueCount({ gardenId }: { gardenId: string }) {
   const { t } = useTranslation()
-  const agenda = useAgenda(gardenId)
-  const count = agenda.filter((item) => item.urgency === 'overdue' || item.urgency === 'due').length
-  if (agenda.length === 0) return null
+  const { items, nextOn } = useAgenda(gardenId)
+  const count = items.filter((item) => item.urgency === 'overdue' || item.urgency === 'due').length
+  if (nextOn === null) return null
   return (
     <Link
       to={`/g/${gardenId}/round`}

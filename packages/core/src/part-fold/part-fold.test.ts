@@ -1,7 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { someJournal } from '../../test/journal.ts'
-import { foldPart, goOnPart, packed, unpacked } from './index.ts'
+import { findKind } from '../kinds/index.ts'
+import { looksOf } from '../ties/index.ts'
+import { foldPart, goOnPart, keptFold, lazyFold, packed, unpacked } from './index.ts'
 import type { PartFold } from './index.ts'
 
 /** What a fold says, whatever the order in which its maps were filled. */
@@ -41,6 +43,44 @@ describe('a fold of a part', () => {
         expect(said(goOnPart(further, entries.slice(second))!)).toEqual(said(foldPart('plant', entries)))
       }),
     )
+  })
+
+  it('is kept as text, and opens as it was', () => {
+    fc.assert(
+      fc.property(someJournal, (entries) => {
+        const fold = foldPart('plant', entries)
+        expect(lazyFold(keptFold(fold, { kindId: 'pear', hemisphere: 'south' })).whole()).toEqual(fold)
+      }),
+    )
+  })
+
+  it('says in brief what its ties hold on to and when each wants a look, as the fold itself would', () => {
+    fc.assert(
+      fc.property(someJournal, fc.constantFrom('north' as const, 'south' as const), (entries, hemisphere) => {
+        const fold = foldPart('plant', entries)
+        const { state } = fold.wood
+        const brief = lazyFold(keptFold(fold, { kindId: 'pear', hemisphere })).brief()
+        const looks = looksOf(state, findKind('pear')!, hemisphere).map(({ look }) => look.dueOn)
+        expect(brief.dues).toEqual(looks.sort())
+        expect(brief.held).toHaveLength(
+          [...state.ties.values()].filter(({ endedOn, support }) => endedOn === null && support).length,
+        )
+        expect(brief.hasLog).toBe(fold.frames.state.size > 0)
+        const others = [...state.pieces.values()].map(({ plantId }) => plantId)
+        expect(new Set(['plant', ...brief.plants])).toEqual(new Set(['plant', ...others]))
+      }),
+    )
+  })
+
+  it('tells no day of a plant of no kind', () => {
+    const fold = foldPart('plant', [])
+    expect(lazyFold(keptFold(fold, { kindId: null, hemisphere: 'north' })).brief()).toEqual({
+      plants: [],
+      held: [],
+      basis: 'none north',
+      dues: [],
+      hasLog: false,
+    })
   })
 
   it('does not go on where an entry is dated back', () => {

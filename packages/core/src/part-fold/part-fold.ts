@@ -14,10 +14,13 @@ export interface PartFold {
   readonly frames: Folded<ReadonlyMap<string, FrameCondition>>
 }
 
+/** Raised when what a brief says, or the days in it, would be others. */
+const BRIEF_VERSION = 1
 /** The rules by which parts are folded: a fold of other rules means something else, and is made anew. */
-export const PART_FOLD_RULES = [woodProjection, frameLogProjection]
-  .map(({ name, version }) => `${name} ${version}`)
-  .join(', ')
+export const PART_FOLD_RULES = [
+  ...[woodProjection, frameLogProjection].map(({ name, version }) => `${name} ${version}`),
+  `brief ${BRIEF_VERSION}`,
+].join(', ')
 
 export function foldPart(part: string, entries: readonly JournalEntry[]): PartFold {
   const wood = folded(woodProjection, entries)

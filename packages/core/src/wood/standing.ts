@@ -29,8 +29,10 @@ function supportPath(frame: Frame, support: Support): readonly Point[] {
   return frame.members.find((member) => member.id === support.memberId)?.path ?? []
 }
 
-export function tieStanding(tie: Tie, frames: ReadonlyMap<string, Frame>): TieStanding {
-  const { support, at } = tie
+export function tieStanding(
+  { support, at }: Pick<Tie, 'support' | 'at'>,
+  frames: ReadonlyMap<string, Frame>,
+): TieStanding {
   if (support === null) return { is: 'unknown' }
   const frame = frames.get(support.frameId)
   const path = frame ? supportPath(frame, support) : []

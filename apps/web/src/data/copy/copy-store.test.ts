@@ -6,9 +6,11 @@ import { describe, expect, it } from 'vitest'
 import { createCopyStore } from './copy-store.ts'
 import type { CopyStore } from './copy-store.ts'
 import { FOLD_RULES } from './fold-rules.ts'
-import { PART_FOLD_RULES, foldPart } from '@klados/core/part-fold'
+import { PART_FOLD_RULES, foldPart, keptFold } from '@klados/core/part-fold'
 
 let stores = 0
+const fold = (part: string, entries: readonly StoredEntry[]) =>
+  keptFold(foldPart(part, entries), { kindId: null, hemisphere: 'north' })
 const fresh = () => createCopyStore(`copy-${++stores}`)
 const entry = (seq: number): StoredEntry =>
   ({
@@ -58,7 +60,7 @@ describe('the copy on this device', () => {
   it('folds what came, says how far, and then gives the folds and what came after them', async () => {
     const copy = fresh()
     await copy.keepEntries('anna', 'g', 0, page(0, 10))
-    const first = (await copy.foldUp('anna', 'g', foldPart))!
+    const first = (await copy.foldUp('anna', 'g', fold))!
     expect(first.upTo).toBe(10)
     expect(first.folds).toHaveLength(4)
     await copy.keepEntries('anna', 'g', 10, page(10, 12))
@@ -68,14 +70,14 @@ describe('the copy on this device', () => {
     expect(lean.folds.map(({ part }) => part).sort()).toEqual(first.folds.map(({ part }) => part).sort())
     // A small garden is given whole.
     expect((await copy.journal('anna', 'g', 100)).entries).toHaveLength(12)
-    const next = (await copy.foldUp('anna', 'g', foldPart))!
+    const next = (await copy.foldUp('anna', 'g', fold))!
     expect([next.upTo, next.folds.length]).toEqual([12, 2])
     // Folds of other rules are none, and are made anew.
     const db = await openDB(`copy-${stores}`)
     await db.put('folded', { upTo: 12, rules: 'of others' }, ['anna', 'g'])
     db.close()
     expect(await copy.journal('anna', 'g', 5)).toMatchObject({ foldedTo: 0, folds: [] })
-    expect((await copy.foldUp('anna', 'g', foldPart))!.folds).toHaveLength(4)
+    expect((await copy.foldUp('anna', 'g', fold))!.folds).toHaveLength(4)
     await copy.dropGarden('anna', 'g')
     expect(await copy.journal('anna', 'g', 5)).toEqual({
       last: 0,
@@ -97,7 +99,7 @@ describe('the copy on this device', () => {
         async (turns) => {
           const [copy, made] = [fresh(), fresh()]
           await made.keepEntries('anna', 'g', 0, page(0, 20))
-          await copy.begin('anna', 'g', (await made.foldUp('anna', 'g', foldPart))!)
+          await copy.begin('anna', 'g', (await made.foldUp('anna', 'g', fold))!)
           let last = 20
           for (const [isNews, count] of [...turns, ...turns.map(([, n]) => [false, n] as const)]) {
             const gap = await copy.gap('anna', 'g')
@@ -112,7 +114,7 @@ describe('the copy on this device', () => {
           expect(history !== null).toBe(isWhole)
           await made.keepEntries('anna', 'g', 20, page(20, last))
           if (isWhole) expect(history).toEqual(await made.place('anna', 'g', 'place-0', 0))
-          else expect(await copy.foldUp('anna', 'g', foldPart)).toBeNull()
+          else expect(await copy.foldUp('anna', 'g', fold)).toBeNull()
         },
       ),
       { numRuns: 40 },
@@ -122,7 +124,7 @@ describe('the copy on this device', () => {
   it('begins no garden that it has, and anew one that was begun by other rules', async () => {
     const [copy, made] = [fresh(), fresh()]
     await made.keepEntries('anna', 'g', 0, page(0, 10))
-    const folded = (await made.foldUp('anna', 'g', foldPart))!
+    const folded = (await made.foldUp('anna', 'g', fold))!
     await copy.keepEntries('anna', 'g', 0, page(0, 4))
     await copy.begin('anna', 'g', folded)
     expect(await copy.journal('anna', 'g', 1)).toMatchObject({ last: 4, isWhole: true, foldedTo: 0 })

@@ -3,7 +3,7 @@ import type { DBSchema } from 'idb'
 import { keptDatabase } from '../kept-database.ts'
 import { plantKey } from '../parts.ts'
 import { FOLD_RULES } from './fold-rules.ts'
-import type { PartFold } from '@klados/core/part-fold'
+import type { KeptFold } from '@klados/core/part-fold'
 
 /** An answer of the server as it was last heard, by what was asked. */
 interface Answer {
@@ -50,7 +50,7 @@ interface Copied extends DBSchema {
   /** Which entries of a garden are here. */
   reach: { key: InGarden; value: Reach }
   /** What each part of a garden's journal came to. */
-  folds: { key: OfGarden; value: PartFold }
+  folds: { key: OfGarden; value: KeptFold }
   /** How far all parts of a garden are folded, and by which rules. */
   folded: { key: InGarden; value: { readonly upTo: number; readonly rules: string } }
 }
@@ -63,14 +63,14 @@ export interface KeptJournal {
   readonly isWhole: boolean
   /** How far the folds go; 0 where there are none, and then the entries are all that there are. */
   readonly foldedTo: number
-  readonly folds: readonly PartFold[]
+  readonly folds: readonly KeptFold[]
   readonly entries: readonly StoredEntry[]
 }
 
 /** Folds that have changed, and how far all of them go now. */
 export interface FoldedUp {
   readonly upTo: number
-  readonly folds: readonly PartFold[]
+  readonly folds: readonly KeptFold[]
 }
 
 /** The entries of a place, and all entries of each plant that was ever written of there. */
@@ -127,7 +127,7 @@ export interface CopyStore {
   readonly foldUp: (
     accountId: string,
     gardenId: string,
-    fold: (part: string, entries: readonly StoredEntry[]) => PartFold,
+    fold: (part: string, entries: readonly StoredEntry[]) => KeptFold,
   ) => Promise<FoldedUp | null>
   readonly photo: (accountId: string, gardenId: string, fileId: string) => Promise<Blob | undefined>
   readonly keepPhoto: (accountId: string, gardenId: string, fileId: string, content: Blob) => Promise<void>
@@ -140,7 +140,7 @@ export interface CopyStore {
 
 const DATABASE = 'klados-copy'
 /** The copy of an earlier release is made anew: it is only a copy. */
-const VERSION = 5
+const VERSION = 6
 /** Greater than any key of a string or a number in its place. */
 const LAST: readonly never[] = []
 /** Parts that are folded between two writes. */
@@ -283,7 +283,7 @@ export function createCopyStore(name = DATABASE): CopyStore {
       const from = folded?.rules === FOLD_RULES ? folded.upTo : 0
       const changed =
         from === 0 ? await partsOf(db, accountId, gardenId) : await partsAfter(db, accountId, gardenId, from)
-      const folds: PartFold[] = []
+      const folds: KeptFold[] = []
       for (let n = 0; n < changed.length; n += AT_ONCE) {
         const keys = changed.slice(n, n + AT_ONCE)
         const lists = await Promise.all(

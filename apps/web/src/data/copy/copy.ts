@@ -7,15 +7,12 @@ import type { AppStore } from '../store.ts'
 import { COPIED_ACCOUNT_KEY, copiedAccount } from './account-key.ts'
 import { copyStore } from './copy-store.ts'
 import type { FoldedUp } from './copy-store.ts'
+import { AREAS, pathOf } from './paths.ts'
 import { keepPhotos } from './photos.ts'
 import { SMALL } from './fold-rules.ts'
 import type { FoldAnswer, FoldJob } from './fold.worker.ts'
 
-/** What is kept of a garden beside its journal: the queries that the screens ask. */
-const AREAS = ['garden', 'places', 'frames', 'plants', 'stores'] as const
 const SESSION = '/session'
-const pathOf = (area: (typeof AREAS)[number], gardenId: string) =>
-  area === 'garden' ? `/gardens/${gardenId}` : `/gardens/${gardenId}/${area}`
 
 /** Before anything is drawn: who was here last, so that their garden opens before the server has answered, or without it. */
 export async function restoreSession(store: AppStore): Promise<void> {

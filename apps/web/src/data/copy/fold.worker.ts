@@ -1,8 +1,9 @@
-import type { JournalPage, Standing } from '@klados/contract'
-import { foldPart, unpacked } from '@klados/core/part-fold'
-import type { PartFold } from '@klados/core/part-fold'
+import type { Garden, JournalPage, Plant, Standing, StoredEntry } from '@klados/contract'
+import { foldPart, keptFold } from '@klados/core/part-fold'
+import type { BriefGround, KeptFold } from '@klados/core/part-fold'
 import { request } from '../request.ts'
 import { copyStore } from './copy-store.ts'
+import { pathOf } from './paths.ts'
 import type { FoldedUp } from './copy-store.ts'
 
 /** To fold what came; or to keep what a garden was begun with, where it was, and then to bring its history. */
@@ -27,18 +28,35 @@ self.onmessage = async ({ data }: MessageEvent<FoldJob>) => {
   try {
     if (data.is === 'fill' && data.standing) {
       const { upTo, folds } = data.standing
-      await copyStore.begin(accountId, gardenId, { upTo, folds: folds.map(unpacked) as PartFold[] })
+      await copyStore.begin(accountId, gardenId, { upTo, folds })
     }
     tell({ is: 'begun' })
     await navigator.locks.request(`klados-fold ${gardenId}`, async () => {
-      if (data.is === 'fold')
-        tell({ is: 'folded', folded: await copyStore.foldUp(accountId, gardenId, foldPart) })
+      if (data.is === 'fold') tell({ is: 'folded', folded: await foldUp(accountId, gardenId) })
       else await fill(accountId, gardenId)
     })
   } catch {
     // Without the device or the server; tried again when the garden is next opened or the server is back.
   }
   tell({ is: 'over' })
+}
+
+async function foldUp(accountId: string, gardenId: string): Promise<FoldedUp | null> {
+  const groundOf = await grounds(accountId, gardenId)
+  const fold = (part: string, entries: readonly StoredEntry[]): KeptFold =>
+    keptFold(foldPart(part, entries), groundOf(part))
+  return copyStore.foldUp(accountId, gardenId, fold)
+}
+
+/** With what a part's days are reckoned, by the documents as they were last heard. */
+async function grounds(accountId: string, gardenId: string): Promise<(part: string) => BriefGround> {
+  const [garden, plants] = (await copyStore.answers(
+    accountId,
+    (['garden', 'plants'] as const).map((area) => pathOf(area, gardenId)),
+  )) as [Garden | undefined, readonly Plant[] | undefined]
+  const hemisphere = (garden?.latitudeDeg ?? 1) < 0 ? 'south' : 'north'
+  const kinds = new Map(plants?.map(({ id, body }) => [id, body.kindId]))
+  return (part) => ({ kindId: kinds.get(part) ?? null, hemisphere })
 }
 
 /** Reads the history of a garden that was begun from what stands, page by page. */

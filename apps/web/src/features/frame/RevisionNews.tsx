@@ -8,13 +8,13 @@ import type { TFunction } from 'i18next'
 import { useMemo } from 'react'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { usePlants } from '../../data/documents.ts'
-import { selectWoodNow } from '../../data/readings.ts'
-import { useAppSelector } from '../../data/store.ts'
+import { useWoodOf } from '../../data/use-wood-of.ts'
 import { linesInWords } from '../../plan/line-words.ts'
 import { useCondition } from '../../plan/use-plan.ts'
 import { standingWords } from '../../ties/UnsettledTies.tsx'
 import { Message } from '../../ui/Message.tsx'
 import { useUnits } from '../../ui/units.tsx'
+import { useSame } from '../../ui/use-same.ts'
 
 /** What a revision does to what is written of a frame, before it is saved. */
 export interface RevisionNews {
@@ -38,10 +38,10 @@ export function useRevisionNews(
   const { t } = useTranslation()
   const condition = useCondition(frameId)
   const plants = usePlants(gardenId)
-  const wood = useAppSelector(selectWoodNow)
+  const here = useSame((plants ?? []).filter((plant) => !plant.isRemoved && plant.body.placeId === placeId))
+  const wood = useWoodOf(here.map(({ id }) => id))
   return useMemo(() => {
     if (!before || !after || before === after) return NONE
-    const here = (plants ?? []).filter((plant) => !plant.isRemoved && plant.body.placeId === placeId)
     const ours = new Set(here.map((plant) => plant.id))
     const ties = [...wood.ties.values()].filter((tie) => ours.has(tie.plantId))
     return {
@@ -49,7 +49,7 @@ export function useRevisionNews(
       gone: goneInWords(t, before, after, condition, here),
       names: linesInWords(t, before),
     }
-  }, [t, before, after, condition, plants, wood, placeId, frameId])
+  }, [t, before, after, condition, here, wood, frameId])
 }
 
 function goneInWords(

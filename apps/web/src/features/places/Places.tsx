@@ -27,7 +27,7 @@ export function Places() {
   const places = usePlaces(gardenId)
   const frames = useFrames(gardenId)
   const plants = usePlants(gardenId)
-  const agenda = useAgenda(gardenId)
+  const { items: agenda } = useAgenda(gardenId)
   const canWrite = useCanWrite(gardenId)
   const wanted = useSearchParams()[0].get('for')
   if (!places) return <Loading>{t('app.loading')}</Loading>

@@ -30,7 +30,7 @@ const MINUTES_PER_TIE = 2
 export function Round() {
   const { gardenId } = useParams() as { gardenId: string }
   const { t } = useTranslation()
-  const agenda = useAgenda(gardenId)
+  const { items: agenda, count, nextOn } = useAgenda(gardenId)
   const status = useAppSelector((state) => state.journal.status)
   const recorder = useRecorder()
   useUndoKeys(recorder.last ? recorder.undo : null)
@@ -41,19 +41,19 @@ export function Round() {
   if (status === 'empty' || status === 'reading') return <Loading>{t('app.loading')}</Loading>
   const wiresDue = wires.filter(({ urgency }) => urgency !== 'later')
   const now = agenda.filter((item) => item.urgency === 'overdue' || item.urgency === 'due')
-  const later = agenda.filter((item) => item.urgency === 'later')
+  const later = count - agenda.filter((item) => item.urgency !== 'later').length
   const places = new Set(now.map((item) => item.place.id)).size
   return (
     <div className="mx-auto flex w-full max-w-4xl flex-col gap-5">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
         <h1>{t('round.title')}</h1>
         <p className="flex-1">
-          {agenda.length === 0 && wiresDue.length > 0
+          {nextOn === null && wiresDue.length > 0
             ? t('round.wiresOnly')
-            : agenda.length === 0
+            : nextOn === null
               ? t('round.empty')
               : now.length === 0
-                ? t('round.calm', { date: formatDate(agenda[0]!.look.dueOn) })
+                ? t('round.calm', { date: formatDate(nextOn) })
                 : t('round.intro', { count: now.length, places: t('round.places', { count: places }) })}
         </p>
         {recorder.count > 0 && (
@@ -82,7 +82,7 @@ export function Round() {
           onWrite={write}
         />
       ))}
-      {later.length > 0 && <p className="text-slate">{t('round.later', { count: later.length })}</p>}
+      {later > 0 && <p className="text-slate">{t('round.later', { count: later })}</p>}
     </div>
   )
 }

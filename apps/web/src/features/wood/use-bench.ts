@@ -11,13 +11,13 @@ import { tieSupports } from '@klados/core/wood'
 import type { Piece, Tie, TieSupport } from '@klados/core/wood'
 import { useMemo } from 'react'
 import { tieStates, useAgenda, useHemisphere } from '../../data/agenda.ts'
-import type { AgendaItem } from '../../data/agenda.ts'
 import { useFrames, usePlants } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
 import { selectByPlace } from '../../data/entries.ts'
 import { plantKey } from '../../data/parts.ts'
 import { joinedWood, selectWoodByPlant } from '../../data/readings.ts'
+import type { PartWood } from '../../data/readings.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { layOut } from '../../plan/lay-out.ts'
 import { useSame } from '../../ui/use-same.ts'
@@ -48,19 +48,18 @@ export interface WoodBenchData {
   readonly ties: readonly Tie[]
   readonly entries: readonly JournalEntry[]
   readonly hemisphere: Hemisphere
-  readonly agenda: readonly AgendaItem[]
   readonly urgencies: ReadonlyMap<string, Urgency>
 }
 
 const NONE: readonly JournalEntry[] = []
-const NO_WOOD: readonly WoodState[] = []
+const NO_WOOD: readonly PartWood[] = []
 
 /** Everything the wood bench shows of a place on a day. */
 export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): WoodBenchData | null {
   const allPlants = usePlants(gardenId)
   const allFrames = useFrames(gardenId)
   const hemisphere = useHemisphere(gardenId)
-  const agenda = useAgenda(gardenId)
+  const { items } = useAgenda(gardenId)
   const catalogue = useCatalogue(gardenId)
   const entries = useAppSelector(selectByPlace).get(place.id) ?? NONE
   const woods = useAppSelector(selectWoodByPlant)
@@ -72,8 +71,8 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
     return [...new Set([...entries.map(plantKey), ...here.map(({ id }) => id), `place ${place.id}`])]
   }, [entries, allPlants, place.id])
   const past = useMemo(() => (isToday ? null : replayWood(entries, on)), [entries, on, isToday])
-  const states = useSame(isToday ? keys.flatMap((key) => woods.get(key) ?? []) : NO_WOOD)
-  const now = useMemo(() => (isToday ? joinedWood(states) : null), [states, isToday])
+  const parts = useSame(isToday ? keys.flatMap((key) => woods.get(key) ?? []) : NO_WOOD)
+  const now = useMemo(() => (isToday ? joinedWood(parts.map((part) => part.now())) : null), [parts, isToday])
   const state = past ?? now!
   const frames = useMemo(
     () => (allFrames ?? []).filter((frame) => !frame.isRemoved && frame.body.placeId === place.id),
@@ -113,7 +112,7 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
       },
     })
   }, [laid, catalogue])
-  const urgencies = useMemo(() => tieStates(agenda), [agenda])
+  const urgencies = useMemo(() => tieStates(items), [items])
   return useMemo(() => {
     if (!allPlants || !allFrames) return null
     return {
@@ -129,7 +128,6 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
       ties: [...state.ties.values()],
       entries,
       hemisphere,
-      agenda,
       urgencies: isToday ? urgencies : new Map(),
     }
   }, [
@@ -145,7 +143,6 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
     state,
     entries,
     hemisphere,
-    agenda,
     urgencies,
     isToday,
   ])
