@@ -54,6 +54,26 @@ describe('a document', () => {
     ])
   })
 
+  it('is read by its id, and with the others of its kind whole or a page at a time', async () => {
+    const ids = [uuidv7(), uuidv7(), uuidv7()]
+    for (const id of ids) await put(`plants/${id}`, save(0, plant()))
+    expect((await get(`plants/${ids[1]}`)).json()).toMatchObject({ id: ids[1], version: 1 })
+    expect((await get(`plants/${uuidv7()}`)).statusCode).toBe(404)
+    // An id names a document of its kind, and of no other.
+    expect((await get(`frames/${ids[1]}`)).statusCode).toBe(404)
+    const all = (await get('plants')).json<{ id: string }[]>().map(({ id }) => id)
+    expect(all).toEqual(expect.arrayContaining(ids))
+    const paged: string[] = []
+    for (;;) {
+      const after = paged.length > 0 ? `&after=${paged.at(-1)}` : ''
+      const page = (await get(`plants?limit=2${after}`)).json<{ id: string }[]>()
+      if (page.length === 0) break
+      paged.push(...page.map(({ id }) => id))
+    }
+    expect(paged).toEqual(all)
+    expect((await get('plants?limit=0')).statusCode).toBe(400)
+  })
+
   it('refuses a save on an old version with the stored one attached, and changes nothing', async () => {
     const id = uuidv7()
     await put(`plants/${id}`, save(0, plant()))

@@ -178,4 +178,37 @@ describe('the journal of one place, or of one plant', () => {
         .slice(0, 7),
     )
   })
+
+  it('is, where that is asked, of some kinds or of a time alone', async () => {
+    await append([
+      grew(0, { at: '2021-05-01' }),
+      noteEntry(places[0]!, { at: '2021-05-02' }),
+      grew(1, { at: '2021-05-03' }),
+    ])
+    const { entries } = await get<JournalPage>('/journal')
+    const only = async (query: string) => (await get<JournalPage>(`/journal?${query}`)).entries
+    expect(await only('kind=note.written,piece.removed')).toEqual(
+      entries.filter(({ kind }) => kind === 'note.written' || kind === 'piece.removed'),
+    )
+    expect(await only('from=2021-05-01&until=2021-05-02')).toEqual(
+      entries.filter(({ at }) => at >= '2021-05-01' && at <= '2021-05-02'),
+    )
+    expect(await only(`of=${plants[1]!}&kind=piece.grew&from=2021-05-02&until=2021-05-31`)).toEqual(
+      entries.filter(({ plantId, at }) => plantId === plants[1] && at === '2021-05-03'),
+    )
+    // Page by page: the next begins after the last one that was told, whatever lay between.
+    const paged: JournalPage['entries'][number][] = []
+    for (let after = 0; ;) {
+      const page = await get<JournalPage>(`/journal?kind=note.written&limit=1&after=${after}`)
+      if (page.entries.length === 0) break
+      paged.push(...page.entries)
+      after = page.last
+    }
+    expect(paged).toEqual(entries.filter(({ kind }) => kind === 'note.written'))
+    const { statusCode } = await harness.app.inject({
+      url: `/api/gardens/${owner.gardenId}/journal?kind=note.sung`,
+      headers: { cookie: owner.cookie },
+    })
+    expect(statusCode).toBe(400)
+  })
 })

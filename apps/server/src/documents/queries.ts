@@ -26,15 +26,24 @@ const columns = `
   to_char(d.saved_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "savedAt",
   coalesce(a.name, '') as "savedBy", d.body`
 
+/** A page of what there is of a kind, in the order of the ids: so many after one. */
+export interface DocumentPage {
+  readonly after?: string | undefined
+  readonly limit?: number | undefined
+}
+
+/** Documents of a kind, removed ones too; without a page all of them. */
 export async function listDocuments(
   client: PoolClient,
   gardenId: string,
   kind: DocumentKind,
+  { after, limit }: DocumentPage = {},
 ): Promise<StoredDocument[]> {
   const { rows } = await client.query<StoredDocument>(
     `select ${columns} from document d left join person a on a.account_id = d.saved_by
-     where d.garden_id = $1 and d.kind = $2 order by d.document_id`,
-    [gardenId, kind],
+     where d.garden_id = $1 and d.kind = $2 and ($3::uuid is null or d.document_id > $3)
+     order by d.document_id limit $4`,
+    [gardenId, kind, after ?? null, limit ?? null],
   )
   return rows
 }

@@ -1,4 +1,5 @@
 import {
+  MAX_PAGE,
   frameSchema,
   idSchema,
   placeSchema,
@@ -30,6 +31,11 @@ import {
 import type { DocumentKind, Save } from './queries.ts'
 
 const params = z.object({ gardenId: idSchema, id: idSchema })
+/** The documents of a kind come whole, or so many after an id. */
+const pageQuery = z.object({
+  after: idSchema.optional(),
+  limit: z.coerce.number().int().min(1).max(MAX_PAGE).optional(),
+})
 
 interface DocumentArea {
   readonly kind: DocumentKind
@@ -58,10 +64,26 @@ function documentArea(
   const path = `/api/gardens/:gardenId/${area}`
   app.get(
     path,
-    { config: { access: 'viewer' }, schema: { response: { 200: z.array(stored) } } },
+    {
+      config: { access: 'viewer' },
+      schema: { querystring: pageQuery, response: { 200: z.array(stored) } },
+    },
     (request) => {
       const { gardenId } = caller(request)
-      return inGarden(pool, gardenId, (client) => listDocuments(client, gardenId, kind))
+      return inGarden(pool, gardenId, (client) => listDocuments(client, gardenId, kind, request.query))
+    },
+  )
+
+  app.get(
+    `${path}/:id`,
+    { config: { access: 'viewer' }, schema: { params, response: { 200: stored } } },
+    async (request) => {
+      const { gardenId } = caller(request)
+      const found = await inGarden(pool, gardenId, (client) =>
+        findDocument(client, gardenId, kind, request.params.id),
+      )
+      if (!found) throw new AppError('document/not-found', `There is no such ${kind}`)
+      return found
     },
   )
 

@@ -43,14 +43,27 @@ export async function readEntries(
   gardenId: string,
   after: number,
   limit: number,
+  only: Only = EVERYTHING,
 ): Promise<StoredEntry[]> {
   const { rows } = await client.query<StoredEntry>(
     `select ${columns} from entry e left join person a on a.account_id = e.written_by
-     where e.garden_id = $1 and e.seq > $2 order by e.seq limit $3`,
-    [gardenId, after, limit],
+     where e.garden_id = $1 and e.seq > $2 and ${isAmong('e', 4)} order by e.seq limit $3`,
+    [gardenId, after, limit, only.kinds, only.from, only.until],
   )
   return rows
 }
+
+/** Entries of some kinds alone, or of what happened in a time, both days counted in; `null` is no bound. */
+export interface Only {
+  readonly kinds: readonly string[] | null
+  readonly from: string | null
+  readonly until: string | null
+}
+const EVERYTHING: Only = { kinds: null, from: null, until: null }
+const isAmong = (table: string, first: number) =>
+  `($${first}::text[] is null or ${table}.kind = any ($${first}))
+   and ($${first + 1}::text is null or ${table}.at >= $${first + 1})
+   and ($${first + 2}::text is null or ${table}.at <= $${first + 2})`
 
 /** The plants that were ever written of at a place, and the place itself. */
 export async function findSubjects(client: PoolClient, gardenId: string, placeId: string): Promise<string[]> {
@@ -71,14 +84,16 @@ export async function readEntriesOf(
   subjects: readonly string[],
   after: number,
   limit: number | null = null,
+  only: Only = EVERYTHING,
 ): Promise<StoredEntry[]> {
   const { rows } = await client.query<StoredEntry>(
     `select ${columns} from unnest($2::uuid[]) as s (subject)
      cross join lateral (
        select * from entry x where x.garden_id = $1 and coalesce(x.plant_id, x.place_id) = s.subject and x.seq > $3
+       and ${isAmong('x', 5)}
      ) e left join person a on a.account_id = e.written_by
      order by e.seq limit $4`,
-    [gardenId, subjects, after, limit],
+    [gardenId, subjects, after, limit, only.kinds, only.from, only.until],
   )
   return rows
 }

@@ -1,4 +1,11 @@
-import { MAX_PAGE, appendReplySchema, appendSchema, idSchema } from '@klados/contract'
+import {
+  MAX_PAGE,
+  appendReplySchema,
+  appendSchema,
+  calendarDate,
+  entryKinds,
+  idSchema,
+} from '@klados/contract'
 import type { JournalPage } from '@klados/contract'
 import { z } from 'zod'
 import { caller } from '../access.ts'
@@ -18,6 +25,15 @@ const pageQuery = z.object({
   place: idSchema.optional(),
   /** Only what was written of this plant, or of no plant at this place. */
   of: idSchema.optional(),
+  /** Only entries of these kinds, with commas between them. */
+  kind: z
+    .string()
+    .transform((text) => text.split(','))
+    .pipe(z.array(z.enum(entryKinds)).min(1))
+    .optional(),
+  /** Only what happened from this day on, and until that one. */
+  from: calendarDate.optional(),
+  until: calendarDate.optional(),
 })
 
 export const journalRoutes: Area = async (app, { pool, limits, announcements, folding }) => {
@@ -27,14 +43,15 @@ export const journalRoutes: Area = async (app, { pool, limits, announcements, fo
     { config: { access: 'viewer' }, schema: { querystring: pageQuery } },
     async (request): Promise<JournalPage> => {
       const { gardenId } = caller(request)
-      const { after, limit, place, of } = request.query
+      const { after, limit, place, of, kind = null, from = null, until = null } = request.query
+      const only = { kinds: kind, from, until }
       const [entries, head] = await inGarden(pool, gardenId, async (client) => {
         const subjects =
           place !== undefined ? await findSubjects(client, gardenId, place) : of !== undefined ? [of] : null
         return [
           subjects
-            ? await readEntriesOf(client, gardenId, subjects, after, limit)
-            : await readEntries(client, gardenId, after, limit),
+            ? await readEntriesOf(client, gardenId, subjects, after, limit, only)
+            : await readEntries(client, gardenId, after, limit, only),
           await lastNumber(client, gardenId),
         ]
       })

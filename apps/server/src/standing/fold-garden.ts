@@ -3,6 +3,7 @@ import {
   PART_FOLD_RULES,
   foldPart,
   goOnPart,
+  grouped,
   keptFold,
   partOf,
   subjectOf,
@@ -48,7 +49,7 @@ async function foldSome(
 ): Promise<void> {
   // What others write meanwhile is for the next time: one number says how far all parts go.
   const until = (entries: readonly StoredEntry[]) => entries.filter(({ seq }) => seq <= head)
-  const news = byPart(until(await readEntriesOf(client, gardenId, subjects, from)))
+  const news = grouped(until(await readEntriesOf(client, gardenId, subjects, from)), partOf)
   const known = from > 0 ? await findFolds(client, gardenId, [...news.keys()]) : new Map<string, string>()
   const folds: PartFold[] = []
   const anew: string[] = []
@@ -60,7 +61,7 @@ async function foldSome(
     else anew.push(part)
   }
   if (anew.length > 0) {
-    const all = byPart(until(await readEntriesOf(client, gardenId, anew.map(subjectOf), 0)))
+    const all = grouped(until(await readEntriesOf(client, gardenId, anew.map(subjectOf), 0)), partOf)
     for (const part of anew) folds.push(foldPart(part, all.get(part)!))
   }
   const kinds = await findKinds(client, gardenId, subjects)
@@ -69,14 +70,4 @@ async function foldSome(
     gardenId,
     folds.map((fold) => keptFold(fold, { kindId: kinds.get(fold.part) ?? null, hemisphere })),
   )
-}
-
-function byPart(entries: readonly StoredEntry[]): Map<string, StoredEntry[]> {
-  const parts = new Map<string, StoredEntry[]>()
-  for (const entry of entries) {
-    const part = parts.get(partOf(entry))
-    if (part) part.push(entry)
-    else parts.set(partOf(entry), [entry])
-  }
-  return parts
 }

@@ -10,6 +10,7 @@ import type { WoodState } from '@klados/core/wood'
 import { useGardenQuery } from './api.ts'
 import { usePlaces, usePlants } from './documents.ts'
 import { todayHere } from './dates.ts'
+import { changedSince } from './part-folds.ts'
 import { selectWoodByPlant } from './readings.ts'
 import type { PartWood } from './readings.ts'
 import { useAppSelector } from './store.ts'
@@ -78,6 +79,7 @@ export function createAgenda(): (woods: Woods, ground: Ground) => Agenda {
   let placeById: ReadonlyMap<string, Place> = new Map()
   let woods: Woods = new Map()
   let shares = new Map<string, Share>()
+  let later = new Map<string, readonly CalendarDate[]>()
   let agenda = NOTHING
   const shareNow = (plantId: string, part: PartWood): Share => {
     const plant = plantById.get(plantId)
@@ -98,6 +100,7 @@ export function createAgenda(): (woods: Woods, ground: Ground) => Agenda {
       placeById = new Map(next.places?.filter((place) => !place.isRemoved).map((place) => [place.id, place]))
       woods = new Map()
       shares = new Map()
+      later = new Map()
       agenda = NOTHING
     }
     const gone = new Set<AgendaItem>()
@@ -108,30 +111,39 @@ export function createAgenda(): (woods: Woods, ground: Ground) => Agenda {
       for (const item of before.items) gone.add(item)
       if (share) shares.set(plantId, share)
       else shares.delete(plantId)
+      if (share && share.laterOn.length > 0) later.set(plantId, share.laterOn)
+      else later.delete(plantId)
       if (share) come.push(...share.items)
       isSame &&= before.laterOn.length + (share?.laterOn.length ?? 0) === 0
     }
-    for (const [plantId, part] of nextWoods)
-      if (woods.get(plantId) !== part) put(plantId, shareNow(plantId, part))
-    for (const plantId of shares.keys()) if (!nextWoods.has(plantId)) put(plantId, null)
+    const look = (plantId: string) => {
+      const part = nextWoods.get(plantId)
+      if (woods.get(plantId) !== part) put(plantId, part ? shareNow(plantId, part) : null)
+    }
+    const changed = changedSince(woods, nextWoods)
+    if (changed) changed.forEach(look)
+    else {
+      nextWoods.forEach((_, plantId) => look(plantId))
+      woods.forEach((_, plantId) => !nextWoods.has(plantId) && look(plantId))
+    }
     woods = nextWoods
     isSame &&= gone.size + come.length === 0
     // A list that has its order already is put in order in one go.
     if (!isSame)
-      agenda = summed([...agenda.items.filter((item) => !gone.has(item)), ...come].sort(byDay), shares)
+      agenda = summed([...agenda.items.filter((item) => !gone.has(item)), ...come].sort(byDay), later)
     return agenda
   }
 }
 const agendaOf = createAgenda()
 
-function summed(items: readonly AgendaItem[], shares: ReadonlyMap<string, Share>): Agenda {
+function summed(items: readonly AgendaItem[], later: ReadonlyMap<string, readonly CalendarDate[]>): Agenda {
   let { length: count } = items
   let nextOn = items[0]?.look.dueOn ?? null
-  for (const { laterOn } of shares.values()) {
-    count += laterOn.length
-    const first = laterOn[0]
-    if (first !== undefined && (nextOn === null || first < nextOn)) nextOn = first
-  }
+  later.forEach((dues) => {
+    count += dues.length
+    const first = dues[0]!
+    if (nextOn === null || first < nextOn) nextOn = first
+  })
   return { items, count, nextOn }
 }
 

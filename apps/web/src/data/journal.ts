@@ -1,6 +1,6 @@
 import type { JournalPage, Standing, StoredEntry } from '@klados/contract'
 import type { EntryBodies, EntryKind, JournalEntry } from '@klados/core/journal'
-import { lazyFold, subjectOf } from '@klados/core/part-fold'
+import { grouped, lazyFold, subjectOf } from '@klados/core/part-fold'
 import type { LazyFold } from '@klados/core/part-fold'
 import type { CalendarDate } from '@klados/core/season'
 import { createAction } from '@reduxjs/toolkit'
@@ -8,7 +8,7 @@ import type { Action, Reducer, ThunkAction } from '@reduxjs/toolkit'
 import type { FoldedUp, KeptJournal } from './copy/copy-store.ts'
 import { FOLD_RULES, SMALL } from './copy/fold-rules.ts'
 import { todayHere } from './dates.ts'
-import { grouped, placeKey, plantKey, withAdded } from './parts.ts'
+import { placeKey, plantKey, withAdded } from './parts.ts'
 import type { Parts } from './parts.ts'
 import { request } from './request.ts'
 import { greatestId } from './sync/clock.ts'
@@ -280,6 +280,14 @@ export const bringParts =
     }
     const entries = (await copy.parts(gardenId, parts, foldedTo)) ?? (await read().catch(() => null))
     if (entries && getState().journal.gardenId === gardenId) dispatch(brought({ parts: entries }))
+  }
+
+/** All entries of a kind that the server has; none where it does not answer. */
+export const readKind =
+  (kind: EntryKind): JournalThunk<Promise<readonly StoredEntry[]>> =>
+  async (_, getState) => {
+    const { gardenId } = getState().journal
+    return gardenId === null ? [] : readOf(gardenId, `kind=${kind}`).catch(() => [])
   }
 
 /** Folds on this device what has been read since the last time; tells whether it could. */

@@ -10,7 +10,7 @@ import { foldPart, keptFold } from '@klados/core/part-fold'
 import { begun, brought, foldedUp, journalReducer, opened, received } from './journal.ts'
 import type { JournalState, WithJournal } from './journal.ts'
 import { plantKey } from './parts.ts'
-import { selectShort, selectWoodByPlant } from './readings.ts'
+import { selectPartsOfPlants, selectShort, selectWoodByPlant } from './readings.ts'
 import type { Item } from './sync/items.ts'
 
 const PLANTS = ['pear', 'rose'] as const
@@ -124,8 +124,13 @@ const plain = (wood: WoodState) => {
   const sorted = (map: ReadonlyMap<string, unknown>) => [...map].sort(([a], [b]) => (a < b ? -1 : 1))
   return { pieces: sorted(pieces), ties: sorted(ties) }
 }
-const told = (state: WithJournal) =>
-  Object.fromEntries([...selectWoodByPlant(state)].map(([key, wood]) => [key, plain(wood.now())]))
+const told = (state: WithJournal) => {
+  const woods = selectWoodByPlant(state)
+  // What is kept up by plant, tap after tap, is what the states themselves say.
+  const byPlant = [...selectPartsOfPlants(state)].filter(([, parts]) => parts.length > 0)
+  expect(new Map(byPlant)).toEqual(new Map([...woods].map(([key, part]) => [key, [part]])))
+  return Object.fromEntries([...woods].map(([key, wood]) => [key, plain(wood.now())]))
+}
 const wanted = (entries: readonly JournalEntry[]) =>
   Object.fromEntries(
     [...new Set(entries.map(plantKey))].map((key) => [

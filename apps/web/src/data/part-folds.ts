@@ -1,9 +1,10 @@
+import { grouped } from '@klados/core/part-fold'
 import type { Folded } from '@klados/core/fold'
 import type { JournalEntry } from '@klados/core/journal'
 import type { PartBrief } from '@klados/core/part-fold'
 import { isAmong } from './journal.ts'
 import type { Some } from './journal.ts'
-import { grouped } from './parts.ts'
+
 import type { Parts } from './parts.ts'
 
 /**
@@ -116,34 +117,59 @@ export function folder<S>({
     const isSame = old?.folded === folded && old.state.now() === on.state
     return { ...told, state: isSame ? old.state : openState(on.state) }
   }
+  let last: { parts: Parts; folds: ReadonlyMap<string, PartFolded<S>>; atHand: Some } | null = null
   return (parts, folds, atHand) => {
-    let states: Map<string, PartState<S>> | null = null
+    const changed: string[] = []
     let isShortSame = true
-    let count = 0
-    const add = (key: string) => {
-      count++
+    const look = (key: string) => {
       const old = known.get(key)
+      if (!folds.has(key) && !parts.has(key)) {
+        // Another garden, or entries that were never taken: what is not there any more tells nothing.
+        if (!old) return
+        known.delete(key)
+        isShortSame &&= !old.isShort
+        changed.push(key)
+        return
+      }
       const told = tell(old, parts.get(key) ?? NONE, folds.get(key), isAmong(atHand, key))
       if (told === old) return
       known.set(key, told)
-      if (old?.state !== told.state) (states ??= new Map(made.states)).set(key, told.state)
+      if (old?.state !== told.state) changed.push(key)
       isShortSame &&= (old?.isShort ?? false) === told.isShort
     }
-    for (const key of folds.keys()) add(key)
-    for (const key of parts.keys()) if (!folds.has(key)) add(key)
-    if (count < known.size) {
-      // Another garden, or entries that were never taken: what is not there any more tells nothing.
-      for (const key of known.keys()) if (!folds.has(key) && !parts.has(key)) known.delete(key)
-      states = new Map([...known].map(([key, { state }]) => [key, state]))
-      isShortSame = false
-    }
-    if (states || !isShortSame)
-      made = {
-        states: states ?? made.states,
-        short: isShortSame ? made.short : [...known].flatMap(([key, { isShort }]) => (isShort ? [key] : [])),
+    // Of many plants few are written of: while the folds stay only those can be others.
+    const isAlike = last?.folds === folds && last.atHand === atHand
+    if (!isAlike) folds.forEach((_, key) => look(key))
+    parts.forEach((_, key) => look(key))
+    if (isAlike) last!.parts.forEach((_, key) => !parts.has(key) && look(key))
+    else known.forEach((_, key) => !folds.has(key) && !parts.has(key) && look(key))
+    last = { parts, folds, atHand }
+    if (changed.length > 0) {
+      const states = new Map(made.states)
+      for (const key of changed) {
+        const told = known.get(key)
+        if (told) states.set(key, told.state)
+        else states.delete(key)
       }
+      changes.set(states, { from: made.states, keys: changed })
+      made = { ...made, states }
+    }
+    if (!isShortSame)
+      made = { ...made, short: [...known].flatMap(([key, { isShort }]) => (isShort ? [key] : [])) }
     return made
   }
+}
+
+/** How states came from those before them. */
+const changes = new WeakMap<object, { readonly from: object; readonly keys: readonly string[] }>()
+
+/** The parts that differ between some states and later ones; `null` where these were not made from those in one step. */
+export function changedSince<S>(
+  before: ReadonlyMap<string, PartState<S>>,
+  now: ReadonlyMap<string, PartState<S>>,
+): readonly string[] | null {
+  const change = changes.get(now)
+  return change?.from === before ? change.keys : null
 }
 
 /** Whether nothing came since then but entries of other kinds, in place of nothing. */

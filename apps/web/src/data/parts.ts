@@ -1,5 +1,5 @@
 import type { JournalEntry } from '@klados/core/journal'
-import { partOf } from '@klados/core/part-fold'
+import { grouped, partOf } from '@klados/core/part-fold'
 
 /** Entries by what they are about: a tap on one plant leaves all other lists as they were, the same objects. */
 export type Parts<E extends JournalEntry = JournalEntry> = ReadonlyMap<string, readonly E[]>
@@ -7,20 +7,6 @@ export type Parts<E extends JournalEntry = JournalEntry> = ReadonlyMap<string, r
 /** A plant's wood is told by its own entries alone, and those of no plant by their place's. */
 export const plantKey: (entry: JournalEntry) => string = partOf
 export const placeKey = ({ placeId }: JournalEntry): string => placeId
-
-export function grouped<E extends JournalEntry>(
-  entries: readonly E[],
-  keyOf: (entry: JournalEntry) => string,
-): Map<string, E[]> {
-  const groups = new Map<string, E[]>()
-  for (const entry of entries) {
-    const key = keyOf(entry)
-    const group = groups.get(key)
-    if (group) group.push(entry)
-    else groups.set(key, [entry])
-  }
-  return groups
-}
 
 export function withAdded<E extends JournalEntry>(
   parts: Parts<E>,

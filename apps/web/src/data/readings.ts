@@ -8,7 +8,7 @@ import { createSelector } from '@reduxjs/toolkit'
 import type { LazyFold, PartFold } from '@klados/core/part-fold'
 import { selectByPlant } from './entries.ts'
 import type { WithJournal } from './journal.ts'
-import { folder } from './part-folds.ts'
+import { changedSince, folder } from './part-folds.ts'
 import type { PartFolded, PartState } from './part-folds.ts'
 
 // Apart from the journal itself: what reads wood out of it comes with the screens that show wood, and not
@@ -67,20 +67,32 @@ function plantsOf(key: string, part: PartWood): readonly string[] {
   return plants
 }
 
-/** By plant, the parts that tell of its wood. */
-export const selectPartsOfPlants = createSelector(
-  [selectWoodByPlant],
-  (states): ReadonlyMap<string, readonly PartWood[]> => {
-    const byPlant = new Map<string, PartWood[]>()
-    for (const [key, part] of states)
-      for (const plant of plantsOf(key, part)) {
-        const list = byPlant.get(plant)
-        if (list) list.push(part)
-        else byPlant.set(plant, [part])
-      }
+type PartsOfPlants = ReadonlyMap<string, readonly PartWood[]>
+
+/** By plant, the parts that tell of its wood; after a tap only the plants of what was pressed are another list. */
+function createPartsOfPlants(): (states: ReadonlyMap<string, PartWood>) => PartsOfPlants {
+  let last: { states: ReadonlyMap<string, PartWood>; byPlant: PartsOfPlants } | null = null
+  return (states) => {
+    const keys = (last && changedSince(last.states, states)) ?? null
+    const byPlant = new Map<string, readonly PartWood[]>(keys ? last!.byPlant : [])
+    const add = (part: PartWood, key: string) => {
+      for (const plant of plantsOf(key, part)) byPlant.set(plant, [...(byPlant.get(plant) ?? []), part])
+    }
+    for (const key of keys ?? []) {
+      const before = last!.states.get(key)
+      if (!before) continue
+      for (const plant of plantsOf(key, before))
+        byPlant.set(plant, byPlant.get(plant)?.filter((part) => part !== before) ?? [])
+    }
+    for (const key of keys ?? states.keys()) {
+      const part = states.get(key)
+      if (part) add(part, key)
+    }
+    last = { states, byPlant }
     return byPlant
-  },
-)
+  }
+}
+export const selectPartsOfPlants = createSelector([selectWoodByPlant], createPartsOfPlants())
 
 /** What has been built of each frame, and how it is, by frame id. */
 export const selectFramesNow = createSelector(

@@ -38,6 +38,19 @@ function heldBy(part: PartWood): PartBrief['held'] {
   return held
 }
 
+/** The parts with a tie on something that stands. */
+function holdersOf(woods: ReadonlyMap<string, PartWood>): readonly PartWood[] {
+  const holders: PartWood[] = []
+  woods.forEach((part) => heldBy(part).length > 0 && holders.push(part))
+  return holders
+}
+
+function framesHeld(holders: readonly PartWood[]): readonly string[] {
+  const frames = new Set<string>()
+  for (const part of holders) for (const { support } of heldBy(part)) frames.add(support.frameId)
+  return [...frames]
+}
+
 /** Ties of the garden that wait to be settled, until each is led to its wire, tied anew or taken off. */
 export function useUnsettled(gardenId: string): readonly UnsettledTie[] {
   const woods = useAppSelector(selectWoodByPlant)
@@ -45,9 +58,8 @@ export function useUnsettled(gardenId: string): readonly UnsettledTie[] {
   const places = usePlaces(gardenId)
   const frames = useFrames(gardenId)
   const catalogue = useCatalogue(gardenId)
-  const holding = useSame([
-    ...new Set([...woods.values()].flatMap((part) => heldBy(part).map(({ support }) => support.frameId))),
-  ])
+  const holders = useMemo(() => holdersOf(woods), [woods])
+  const holding = useSame(useMemo(() => framesHeld(holders), [holders]))
   const standing = useMemo(() => {
     const held = new Set(holding)
     const placeById = new Map(places?.map((place) => [place.id, place]))
@@ -66,14 +78,14 @@ export function useUnsettled(gardenId: string): readonly UnsettledTie[] {
     if (!frames) return []
     const plantById = new Map(plants?.map((plant) => [plant.id, plant]))
     const placeById = new Map(places?.filter((place) => !place.isRemoved).map((place) => [place.id, place]))
-    return [...woods.values()].flatMap((part) =>
+    return holders.flatMap((part) =>
       off(part).flatMap((one): UnsettledTie[] => {
         const plant = plantById.get(one.tie.plantId)
         const place = plant && placeById.get(plant.body.placeId)
         return plant && !plant.isRemoved && place ? [{ ...one, wood: part.now(), plant, place }] : []
       }),
     )
-  }, [woods, off, plants, places, frames])
+  }, [holders, off, plants, places, frames])
 }
 
 type OffTie = Pick<UnsettledTie, 'tie' | 'piece' | 'standing'>

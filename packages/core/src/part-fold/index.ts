@@ -1,6 +1,6 @@
 export { basisOf, keptFold, lazyFold } from './brief.ts'
 export type { BriefGround, KeptFold, LazyFold, PartBrief } from './brief.ts'
 export { packed, unpacked } from './pack.ts'
-export { partOf, subjectOf } from './part.ts'
+export { grouped, partOf, subjectOf } from './part.ts'
 export { PART_FOLD_RULES, foldPart, goOnPart } from './part-fold.ts'
 export type { PartFold } from './part-fold.ts'

@@ -1,3 +1,4 @@
+import { grouped } from '@klados/core/part-fold'
 import type { StoredEntry } from '@klados/contract'
 import type { DBSchema } from 'idb'
 import { keptDatabase } from '../kept-database.ts'
@@ -49,8 +50,8 @@ interface Copied extends DBSchema {
   photos: { key: OfGarden; value: Blob }
   /** Which entries of a garden are here. */
   reach: { key: InGarden; value: Reach }
-  /** What each part of a garden's journal came to. */
-  folds: { key: OfGarden; value: KeptFold }
+  /** What each part of a garden's journal came to, some together: each by itself, they take four times as long to read. */
+  folds: { key: OfGarden; value: readonly KeptFold[] }
   /** How far all parts of a garden are folded, and by which rules. */
   folded: { key: InGarden; value: { readonly upTo: number; readonly rules: string } }
 }
@@ -159,6 +160,14 @@ const after = (accountId: string, gardenId: string, seq: number) =>
 const inOrder = (kept: readonly KeptEntries[]): StoredEntry[] =>
   kept.flatMap(({ entries }) => entries).sort((a, b) => a.seq - b.seq)
 
+/** So many shelves hold the folds of a garden, however many there are. */
+const SHELVES = 64
+function shelfOf({ part }: KeptFold): string {
+  let hash = 0
+  for (let i = 0; i < part.length; i++) hash = (hash * 31 + part.charCodeAt(i)) | 0
+  return String(Math.abs(hash) % SHELVES)
+}
+
 /** Entries as they are kept: those of one part and place together. */
 function piecesOf(accountId: string, gardenId: string, entries: readonly StoredEntry[]): KeptEntries[] {
   const pieces = new Map<string, StoredEntry[]>()
@@ -234,7 +243,8 @@ export function createCopyStore(name = DATABASE): CopyStore {
         foldedTo > 0 ? db.getAll('folds', ofGarden(accountId, gardenId)) : [],
         db.getAllFromIndex('entries', 'last', after(accountId, gardenId, foldedTo)),
       ])
-      return { last, isWhole, foldedTo, folds, entries: inOrder(entries).filter(({ seq }) => seq > foldedTo) }
+      const since = inOrder(entries).filter(({ seq }) => seq > foldedTo)
+      return { last, isWhole, foldedTo, folds: folds.flat(), entries: since }
     },
     keepEntries: async (accountId, gardenId, from, entries) => {
       const transaction = (await database()).transaction(['entries', 'reach'], 'readwrite')
@@ -266,8 +276,8 @@ export function createCopyStore(name = DATABASE): CopyStore {
       if (here.last === 0 || (here.base > 0 && !isOurs)) {
         void transaction.objectStore('entries').delete(ofGarden(accountId, gardenId))
         void transaction.objectStore('folds').delete(ofGarden(accountId, gardenId))
-        for (const one of folds)
-          void transaction.objectStore('folds').put(one, [accountId, gardenId, one.part])
+        for (const [shelf, some] of grouped(folds, shelfOf))
+          void transaction.objectStore('folds').put(some, [accountId, gardenId, shelf])
         void folded.put({ upTo, rules: FOLD_RULES }, key)
         void reach.put({ base: upTo, last: upTo, before: 0 }, key)
       }
@@ -299,7 +309,12 @@ export function createCopyStore(name = DATABASE): CopyStore {
         const transaction = db.transaction(['folds', 'entries', 'reach'], 'readwrite')
         if ((await transaction.objectStore('reach').get([accountId, gardenId])) === undefined) break
         const [into, entries] = [transaction.objectStore('folds'), transaction.objectStore('entries')]
-        for (const one of made) void into.put(one, [accountId, gardenId, one.part])
+        for (const [shelf, some] of grouped(made, shelfOf)) {
+          const anew = new Set(some.map((one) => one.part))
+          const before = (await into.get([accountId, gardenId, shelf])) ?? []
+          const others = before.filter((one) => !anew.has(one.part))
+          void into.put([...others, ...some], [accountId, gardenId, shelf])
+        }
         for (const pieces of lists) {
           if (pieces.length < MANY_PIECES) continue
           for (const piece of pieces) void entries.delete(keyOf(piece))

@@ -10,7 +10,7 @@ import type { FoldedUp } from './copy-store.ts'
 import { AREAS, pathOf } from './paths.ts'
 import { keepPhotos } from './photos.ts'
 import { SMALL } from './fold-rules.ts'
-import type { FoldAnswer, FoldJob } from './fold.worker.ts'
+import type { FoldAnswer, FoldJob, SeenNow } from './fold.worker.ts'
 
 const SESSION = '/session'
 
@@ -77,9 +77,13 @@ function startThread(job: FoldJob): { begun: Promise<void>; folded: Promise<Fold
   let isFolded: (folded: FoldedUp | null) => void
   const begun = new Promise<void>((resolve) => (isBegun = resolve))
   const folded = new Promise<FoldedUp | null>((resolve) => (isFolded = resolve))
+  const see = () => {
+    thread?.postMessage({ is: 'seen', isSeen: document.visibilityState !== 'hidden' } satisfies SeenNow)
+  }
   const end = () => {
     thread?.terminate()
     threads.delete(end)
+    document.removeEventListener('visibilitychange', see)
     isBegun()
     isFolded(null)
   }
@@ -93,6 +97,8 @@ function startThread(job: FoldJob): { begun: Promise<void>; folded: Promise<Fold
       else end()
     }
     thread.postMessage(job)
+    document.addEventListener('visibilitychange', see)
+    see()
   } catch {
     end()
   }

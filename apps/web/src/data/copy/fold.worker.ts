@@ -20,10 +20,30 @@ export type FoldAnswer =
 /** Not while one waits for the first screen. */
 const FILL_AFTER_MS = 3000
 
+/** Told whenever the window is hidden or shown: history can wait till somebody looks, and a battery lasts longer. */
+export interface SeenNow {
+  readonly is: 'seen'
+  readonly isSeen: boolean
+}
+
 const tell = (answer: FoldAnswer) => self.postMessage(answer)
 
-/** One window folds and fills at a time; what it has done, the next finds done. */
-self.onmessage = async ({ data }: MessageEvent<FoldJob>) => {
+let isSeen = true
+let onSeen: (() => void) | null = null
+const whileSeen = (): Promise<void> =>
+  isSeen ? Promise.resolve() : new Promise((resolve) => (onSeen = resolve))
+
+self.onmessage = ({ data }: MessageEvent<FoldJob | SeenNow>) => {
+  if (data.is !== 'seen') return void work(data)
+  isSeen = data.isSeen
+  if (isSeen) onSeen?.()
+}
+
+/** One window folds or brings a page at a time; what it has done, the next finds done. */
+const alone = <T>(gardenId: string, what: () => Promise<T>): Promise<T> =>
+  navigator.locks.request(`klados-fold ${gardenId}`, what) as Promise<T>
+
+async function work(data: FoldJob): Promise<void> {
   const { accountId, gardenId } = data
   try {
     if (data.is === 'fill' && data.standing) {
@@ -31,10 +51,8 @@ self.onmessage = async ({ data }: MessageEvent<FoldJob>) => {
       await copyStore.begin(accountId, gardenId, { upTo, folds })
     }
     tell({ is: 'begun' })
-    await navigator.locks.request(`klados-fold ${gardenId}`, async () => {
-      if (data.is === 'fold') tell({ is: 'folded', folded: await foldUp(accountId, gardenId) })
-      else await fill(accountId, gardenId)
-    })
+    if (data.is === 'fill') await fill(accountId, gardenId)
+    else await alone(gardenId, async () => tell({ is: 'folded', folded: await foldUp(accountId, gardenId) }))
   } catch {
     // Without the device or the server; tried again when the garden is next opened or the server is back.
   }
@@ -59,16 +77,20 @@ async function grounds(accountId: string, gardenId: string): Promise<(part: stri
   return (part) => ({ kindId: kinds.get(part) ?? null, hemisphere })
 }
 
-/** Reads the history of a garden that was begun from what stands, page by page. */
+/** Reads the history of a garden that was begun from what stands, page by page; none while its window is hidden. */
 async function fill(accountId: string, gardenId: string): Promise<void> {
   await new Promise((resolve) => setTimeout(resolve, FILL_AFTER_MS))
   let from = -1
-  for (;;) {
-    const gap = await copyStore.gap(accountId, gardenId)
-    // What the device would not keep is not asked for again and again.
-    if (!gap || gap.after === from) return
-    from = gap.after
-    const page = await request<JournalPage>('GET', `/gardens/${gardenId}/journal?after=${from}`)
-    await copyStore.keepEntries(accountId, gardenId, from, page.entries)
+  for (let goesOn = true; goesOn;) {
+    await whileSeen()
+    goesOn = await alone(gardenId, async () => {
+      const gap = await copyStore.gap(accountId, gardenId)
+      // What the device would not keep is not asked for again and again.
+      if (!gap || gap.after === from) return false
+      from = gap.after
+      const page = await request<JournalPage>('GET', `/gardens/${gardenId}/journal?after=${from}`)
+      await copyStore.keepEntries(accountId, gardenId, from, page.entries)
+      return true
+    })
   }
 }
