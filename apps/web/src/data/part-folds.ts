@@ -151,7 +151,7 @@ export function folder<S>({
         if (told) states.set(key, told.state)
         else states.delete(key)
       }
-      changes.set(states, { from: made.states, keys: changed })
+      changes.set(states, { from: new WeakRef(made.states), keys: changed })
       made = { ...made, states }
     }
     if (!isShortSame)
@@ -160,8 +160,8 @@ export function folder<S>({
   }
 }
 
-/** How states came from those before them. */
-const changes = new WeakMap<object, { readonly from: object; readonly keys: readonly string[] }>()
+/** How states came from those before them, which they do not keep alive: each had its own before it. */
+const changes = new WeakMap<object, { readonly from: WeakRef<object>; readonly keys: readonly string[] }>()
 
 /** The parts that differ between some states and later ones; `null` where these were not made from those in one step. */
 export function changedSince<S>(
@@ -169,7 +169,7 @@ export function changedSince<S>(
   now: ReadonlyMap<string, PartState<S>>,
 ): readonly string[] | null {
   const change = changes.get(now)
-  return change?.from === before ? change.keys : null
+  return change?.from.deref() === before ? change.keys : null
 }
 
 /** Whether nothing came since then but entries of other kinds, in place of nothing. */
