@@ -167,6 +167,42 @@ test('what another saves of the frame that one draws on is said at once, lies on
   await expect(page.getByText(/^Revision 2,/)).toBeVisible()
 })
 
+test('measures that two have saved lie over each other on the drawing, until one of them is chosen', async ({
+  page,
+}) => {
+  await page.route('**/events', (route) => route.abort())
+  const { garden } = await signUp(page)
+  const wall = await haveWall(page, garden)
+  const url = `/api${garden.replace('/g/', '/gardens/')}/places/${wall}`
+  const stored = async () =>
+    (await (await page.request.get(url)).json()) as { version: number; body: { widthM: number } }
+  const saveTheirs = async (widthM: number) => {
+    const { version, body } = await stored()
+    const data = { saveId: crypto.randomUUID(), basedOn: version, body: { ...body, widthM } }
+    expect((await page.request.put(url, { data })).ok()).toBe(true)
+  }
+  const width = page.getByLabel('Width', { exact: true })
+  const clash = async (mine: string, theirs: number) => {
+    await page.goto(`${garden}/places/${wall}/measures`)
+    await width.fill(mine)
+    await saveTheirs(theirs)
+    await page.getByRole('button', { name: 'Save the place' }).click()
+    await expect(page.getByText('Yours is drawn dashed over it.')).toBeVisible()
+    await expect(page.locator('.draw-theirs *').first()).toBeAttached()
+  }
+  await clash('7 m', 8)
+  await page.getByRole('button', { name: 'Take theirs' }).last().click()
+  await expect(page.locator('.draw-theirs')).toHaveCount(0)
+  await expect(width).toHaveValue('8.00 m')
+  expect((await stored()).body.widthM).toBe(8)
+
+  await clash('6 m', 5)
+  await page.getByRole('button', { name: 'Save mine over it' }).last().click()
+  await expect(page.locator('.draw-theirs')).toHaveCount(0)
+  await expect.poll(async () => (await stored()).body.widthM).toBe(6)
+  await expect(width).toHaveValue('6.00 m')
+})
+
 test('a viewer sees everything and is offered nothing to change', async ({ page, browser }) => {
   const { garden } = await signUp(page)
   const wall = await haveWall(page, garden)

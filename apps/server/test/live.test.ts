@@ -24,7 +24,7 @@ afterAll(async () => {
 
 interface Stream {
   /** Waits for an event that fits; those that do not are passed over. */
-  readonly until: (fits: (event: string, data: { to?: number }) => boolean) => Promise<void>
+  readonly until: (fits: (event: string, data: { to?: number; count?: number }) => boolean) => Promise<void>
   readonly ended: Promise<unknown>
   readonly asked: ClientRequest
 }
@@ -79,6 +79,10 @@ it('tells at one server what was written at the other, entries by their number a
   await stream.until((event, { to }) => event === 'entries' && to === 0)
   const place = await savePlace(there, person)
   await stream.until((event) => event === 'documents')
+  // Whoever comes later is told how much has been saved: what they have read may have been read before that.
+  const later = await listen(there, person)
+  await later.until((event, { count }) => event === 'saves' && count === 1)
+  later.asked.destroy()
   const seq = await note(there, person, place)
   await stream.until((event, { to }) => event === 'entries' && to === seq)
   // Many writes in a moment are told of by the last of them.
@@ -135,7 +139,7 @@ it('tells nobody of a garden that is not theirs, and opens no stream to them', a
   await note(there, other, await savePlace(there, other))
   await savePlace(there, mine)
   await all
-  expect(heard).toEqual(['entries 0', 'documents undefined'])
+  expect(heard).toEqual(['saves undefined', 'entries 0', 'documents undefined'])
   stream.asked.destroy()
 })
 

@@ -48,6 +48,15 @@ export async function listDocuments(
   return rows
 }
 
+/** How many saves the documents of a garden have come to, all together: whoever has read fewer has not read all. */
+export async function countSaves(client: PoolClient, gardenId: string): Promise<number> {
+  const { rows } = await client.query<{ saves: number }>(
+    `select coalesce(sum(version), 0)::integer as saves from document where garden_id = $1`,
+    [gardenId],
+  )
+  return rows[0]!.saves
+}
+
 export async function findDocument(
   client: PoolClient,
   gardenId: string,

@@ -7,6 +7,7 @@ import type { Area, Shared } from '../area.ts'
 import type { News } from '../database/announcements.ts'
 import { inGarden } from '../database/transaction.ts'
 import { AppError } from '../errors.ts'
+import { countSaves } from '../documents/queries.ts'
 import { findRole } from '../gardens/queries.ts'
 import { lastNumber } from '../journal/queries.ts'
 
@@ -70,7 +71,10 @@ export const liveRoutes: Area = async (app, shared) => {
         open.delete(end)
         count(accountId, -1)
       })
-      const head = await inGarden(pool, gardenId, (client) => lastNumber(client, gardenId))
+      const [head, saves] = await inGarden(pool, gardenId, async (client) => [
+        await lastNumber(client, gardenId),
+        await countSaves(client, gardenId),
+      ])
       reply.hijack()
       if (raw.destroyed || raw.writableEnded) return
       raw.writeHead(200, {
@@ -80,6 +84,7 @@ export const liveRoutes: Area = async (app, shared) => {
         [API_HEADER]: API_VERSION,
       })
       isBegun = true
+      write('saves', { count: saves })
       write('entries', { to: head })
       for (const news of early) say(news)
     },

@@ -4,7 +4,9 @@ import type { AppStore } from './store.ts'
 
 /** What a garden has gained, as the stream or another window tells it. */
 type News = { readonly gardenId: string } & (
-  { readonly what: 'entries'; readonly to: number } | { readonly what: 'documents' | 'again' }
+  | { readonly what: 'entries'; readonly to: number }
+  | { readonly what: 'saves'; readonly count: number }
+  | { readonly what: 'documents' | 'again' }
 )
 
 /** Where there is no stream the server is asked instead, as long as somebody looks. */
@@ -21,9 +23,14 @@ export function watchLive(store: AppStore): void {
   let documents: ReturnType<typeof setTimeout> | undefined
   const hear = (news: News) => {
     const { gardenId, last, status } = store.getState().journal
-    if (news.gardenId !== gardenId || status === 'reading') return
-    if (news.what === 'again' || (news.what === 'entries' && news.to > last)) void store.dispatch(readOn())
+    if (news.gardenId !== gardenId) return
+    const isMore = news.what === 'again' || (news.what === 'entries' && news.to > last)
+    if (isMore && status !== 'reading') void store.dispatch(readOn())
     if (news.what === 'entries') return
+    if (news.what === 'saves') return void whenRead(store, gardenId, (saves) => saves !== news.count && ask())
+    ask()
+  }
+  const ask = () => {
     documents ??= setTimeout(() => {
       documents = undefined
       store.dispatch(api.util.invalidateTags(['Garden', 'Place', 'Frame', 'Plant', 'Stores']))
@@ -48,6 +55,20 @@ export function watchLive(store: AppStore): void {
   look()
 }
 
+const AREAS = ['places', 'frames', 'plants', 'stores'] as const
+/** A server that does not read its documents out in so many tries is asked again when it is back. */
+const TRIES = 60
+
+/** Tells how many saves the documents that were read here have come to, once all of them are read. */
+function whenRead(store: AppStore, gardenId: string, then: (saves: number) => void, tries = TRIES): void {
+  const state = store.getState()
+  const read = AREAS.map((area) => api.endpoints[area as 'places'].select(gardenId)(state))
+  if (read.every(({ isSuccess }) => isSuccess))
+    then(read.reduce((sum, { data }) => sum + data!.reduce((all, { version }) => all + version, 0), 0))
+  else if (tries > 0 && state.journal.gardenId === gardenId)
+    setTimeout(() => whenRead(store, gardenId, then, tries - 1), TOGETHER_MS)
+}
+
 /** Holds a garden's stream while no other window does; until the answer is called. */
 function hold(gardenId: string, tell: (news: News) => void): () => void {
   const end = new AbortController()
@@ -63,21 +84,20 @@ function listenUntil(signal: AbortSignal, gardenId: string, tell: (news: News) =
   return new Promise((resolve) => {
     let stream: EventSource | null = null
     let asking: ReturnType<typeof setInterval> | undefined
-    let wasCut = false
     const open = () => {
       stream = new EventSource(`/api/gardens/${gardenId}/events`)
       stream.addEventListener('entries', ({ data }: MessageEvent<string>) => {
         clearInterval(asking)
         asking = undefined
         tell({ gardenId, what: 'entries', to: (JSON.parse(data) as { to: number }).to })
-        // Entries go by their number; what was saved while the line was cut has none.
-        if (wasCut) tell({ gardenId, what: 'documents' })
-        wasCut = false
       })
+      // What was saved before the line stood, or while it was cut, nobody has told.
+      stream.addEventListener('saves', ({ data }: MessageEvent<string>) =>
+        tell({ gardenId, what: 'saves', count: (JSON.parse(data) as { count: number }).count }),
+      )
       for (const what of ['documents', 'again'] as const)
         stream.addEventListener(what, () => tell({ gardenId, what }))
       stream.addEventListener('error', () => {
-        wasCut = true
         asking ??= setInterval(() => {
           tell({ gardenId, what: 'again' })
           // The browser tries again by itself, unless it was refused: then once in a while.

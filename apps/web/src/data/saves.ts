@@ -45,7 +45,7 @@ export const saveDocument =
       isRemoved?: boolean
     },
   ): SavesThunk<Promise<SaveOutcome<Kinds[A]['document']>>> =>
-  async (_, __, desk) => {
+  async (dispatch, _, desk) => {
     const { id, basedOn, body, note = '', isRemoved = false } = document
     const { outcome, reply } = await desk.addSave({
       area,
@@ -59,9 +59,10 @@ export const saveDocument =
     if (reply?.kind !== 'ours' || outcome === 'waiting') return { kind: 'waiting' }
     if (outcome === 'saved') return { kind: 'saved', document: reply.body as Kinds[A]['document'] }
     const { error } = reply.body as { error: Reason & { current: Kinds[A]['document'] } }
-    return outcome === 'clashed'
-      ? { kind: 'conflict', current: error.current }
-      : { kind: 'refused', ...error }
+    if (outcome !== 'clashed') return { kind: 'refused', ...error }
+    // Theirs is what there is now, whether word of it has come or not.
+    dispatch(upsert(area, gardenId, error.current))
+    return { kind: 'conflict', current: error.current }
   }
 
 /** Puts a document as the server stored it where the screens look for it. */

@@ -1,9 +1,9 @@
-import { grouped } from '@klados/core/part-fold'
 import type { StoredEntry } from '@klados/contract'
 import type { DBSchema } from 'idb'
 import { keptDatabase } from '../kept-database.ts'
 import { plantKey } from '../parts.ts'
 import { FOLD_RULES } from './fold-rules.ts'
+import { byShelf, withFolds } from './shelves.ts'
 import type { KeptFold } from '@klados/core/part-fold'
 
 /** An answer of the server as it was last heard, by what was asked. */
@@ -160,14 +160,6 @@ const after = (accountId: string, gardenId: string, seq: number) =>
 const inOrder = (kept: readonly KeptEntries[]): StoredEntry[] =>
   kept.flatMap(({ entries }) => entries).sort((a, b) => a.seq - b.seq)
 
-/** So many shelves hold the folds of a garden, however many there are. */
-const SHELVES = 64
-function shelfOf({ part }: KeptFold): string {
-  let hash = 0
-  for (let i = 0; i < part.length; i++) hash = (hash * 31 + part.charCodeAt(i)) | 0
-  return String(Math.abs(hash) % SHELVES)
-}
-
 /** Entries as they are kept: those of one part and place together. */
 function piecesOf(accountId: string, gardenId: string, entries: readonly StoredEntry[]): KeptEntries[] {
   const pieces = new Map<string, StoredEntry[]>()
@@ -276,7 +268,7 @@ export function createCopyStore(name = DATABASE): CopyStore {
       if (here.last === 0 || (here.base > 0 && !isOurs)) {
         void transaction.objectStore('entries').delete(ofGarden(accountId, gardenId))
         void transaction.objectStore('folds').delete(ofGarden(accountId, gardenId))
-        for (const [shelf, some] of grouped(folds, shelfOf))
+        for (const [shelf, some] of byShelf(folds))
           void transaction.objectStore('folds').put(some, [accountId, gardenId, shelf])
         void folded.put({ upTo, rules: FOLD_RULES }, key)
         void reach.put({ base: upTo, last: upTo, before: 0 }, key)
@@ -309,11 +301,9 @@ export function createCopyStore(name = DATABASE): CopyStore {
         const transaction = db.transaction(['folds', 'entries', 'reach'], 'readwrite')
         if ((await transaction.objectStore('reach').get([accountId, gardenId])) === undefined) break
         const [into, entries] = [transaction.objectStore('folds'), transaction.objectStore('entries')]
-        for (const [shelf, some] of grouped(made, shelfOf)) {
-          const anew = new Set(some.map((one) => one.part))
-          const before = (await into.get([accountId, gardenId, shelf])) ?? []
-          const others = before.filter((one) => !anew.has(one.part))
-          void into.put([...others, ...some], [accountId, gardenId, shelf])
+        for (const [shelf, some] of byShelf(made)) {
+          const key: OfGarden = [accountId, gardenId, shelf]
+          void into.put(withFolds((await into.get(key)) ?? [], some), key)
         }
         for (const pieces of lists) {
           if (pieces.length < MANY_PIECES) continue

@@ -1,7 +1,7 @@
 import { createSelector, createSlice } from '@reduxjs/toolkit'
 import type { PayloadAction } from '@reduxjs/toolkit'
 import { isInTray } from './items.ts'
-import type { DocumentArea, DocumentItem, Item } from './items.ts'
+import type { DocumentArea, DocumentItem, Item, ItemState } from './items.ts'
 
 interface SyncState {
   /** Who writes here now: what others left on this device is theirs to see. */
@@ -64,6 +64,13 @@ export const selectUnsentEntries = createSelector(
 )
 /** What waits for its writer's word. */
 export const selectTray = createSelector([selectItems], (items) => items.filter(isInTray))
+type ClashedItem = DocumentItem & { readonly state: Extract<ItemState, { readonly is: 'clashed' }> }
+/** A save of a document that met a newer version: it lies in the tray until one of the two is chosen, there or where it is shown. */
+export const selectClash = (state: WithSync, documentId: string): ClashedItem | undefined =>
+  selectTray(state).find(
+    (item): item is ClashedItem =>
+      item.kind === 'document' && item.documentId === documentId && item.state.is === 'clashed',
+  )
 /** Saves under way of the documents of one area. */
 export const selectUnsentDocuments = createSelector(
   [

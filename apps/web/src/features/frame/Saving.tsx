@@ -11,9 +11,10 @@ import { formatDate } from '../../data/dates.ts'
 import { refetchFrames } from '../../data/saves.ts'
 import { useAppDispatch, useAppSelector } from '../../data/store.ts'
 import { deskOf } from '../../data/sync/desk-thunk.ts'
-import { selectTray, selectUnsentDocuments } from '../../data/sync/slice.ts'
+import { selectClash, selectUnsentDocuments } from '../../data/sync/slice.ts'
 import type { WithIds } from '../../plan/lasting-ids.ts'
 import { Field } from '../../ui/Field.tsx'
+import { ClashMessage } from '../../ui/ClashMessage.tsx'
 import { Message } from '../../ui/Message.tsx'
 import { Exports } from './Exports.tsx'
 import { RevisionMessage } from './RevisionNews.tsx'
@@ -50,23 +51,17 @@ export function Saving(props: SavingProps) {
   const isWaiting = useAppSelector((state) =>
     selectUnsentDocuments(state, 'frames', gardenId).some((item) => item.documentId === frameId),
   )
-  // A save that met a newer version: it lies in the tray until one of the two is chosen, here or there.
-  // Saving once more would only lay another beside it.
-  const clash = useAppSelector((state) =>
-    selectTray(state).find(
-      (item) => item.kind === 'document' && item.documentId === frameId && item.state.is === 'clashed',
-    ),
-  )
+  // A save that met a newer version lies in the tray: once more it would only lay another beside it.
+  const clash = useAppSelector((state) => selectClash(state, frameId))
   const { save, refusal, note, setNote, news } = useFrameSave({ ...props, frame: plan.frame })
   const letGo = async () => {
     if (clash) await dispatch(deskOf((desk) => desk.letGo(clash.key)))
   }
-  const met =
-    clash?.state.is === 'clashed'
-      ? clash.state
-      : theirs && !isWaiting
-        ? { savedBy: theirs.savedBy, version: theirs.version }
-        : null
+  const met = clash
+    ? clash.state
+    : theirs && !isWaiting
+      ? { savedBy: theirs.savedBy, version: theirs.version }
+      : null
   const takeTheirs = () => {
     dispatch(dropped(frameId))
     void letGo()
@@ -89,11 +84,11 @@ export function Saving(props: SavingProps) {
       {refusal && <Message tone="limit">{refusal}</Message>}
       {met && canWrite && (
         <ClashMessage
-          by={met.savedBy}
-          version={met.version}
-          isDrawn={props.isTheirsDrawn}
+          said={t('frame.conflict', { by: met.savedBy, version: met.version })}
+          drawn={props.isTheirsDrawn ? t('frame.theirsDrawn') : null}
           onTheirs={takeTheirs}
-          onMine={(version) => {
+          onMine={() => {
+            const { version } = met
             dispatch(rebased({ frameId, basedOn: version }))
             // What has been drawn since then goes along; without a draft on this device the save goes as it
             // was.
@@ -180,40 +175,6 @@ function SaveForm({ note, onNote, news, canSave, onSave, onDiscard }: SaveFormPr
         )}
       </div>
     </form>
-  )
-}
-
-interface ClashMessageProps {
-  readonly by: string
-  readonly version: number
-  /** Whether theirs can be seen beside one's own. */
-  readonly isDrawn: boolean
-  readonly onTheirs: () => void
-  readonly onMine: (version: number) => void
-  /** Null where there is nothing on the bench but theirs. */
-  readonly onBoth: (() => void) | null
-}
-
-function ClashMessage({ by, version, isDrawn, onTheirs, onMine, onBoth }: ClashMessageProps) {
-  const { t } = useTranslation()
-  return (
-    <Message tone="limit">
-      <p>{t('frame.conflict', { by, version })}</p>
-      {isDrawn && <p className="mt-1">{t('frame.theirsDrawn')}</p>}
-      <div className="mt-2 flex flex-wrap gap-2">
-        <button type="button" className="btn" onClick={onTheirs}>
-          {t('frame.takeTheirs')}
-        </button>
-        <button type="button" className="btn" onClick={() => onMine(version)}>
-          {t('frame.saveOver')}
-        </button>
-        {onBoth && (
-          <button type="button" className="btn" onClick={onBoth}>
-            {t('frame.keepBoth')}
-          </button>
-        )}
-      </div>
-    </Message>
   )
 }
 

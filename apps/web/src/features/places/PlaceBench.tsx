@@ -11,10 +11,12 @@ import { useDraft } from '../../data/use-draft.ts'
 import { Elevation } from '../../elevation/Elevation.tsx'
 import { PhotoUnderlay } from '../../elevation/PhotoUnderlay.tsx'
 import { NotHere } from '../../ui/NotHere.tsx'
+import { useLasting } from '../../ui/use-lasting.ts'
 import { Loading, Message } from '../../ui/Message.tsx'
 import { MeasureFields } from './MeasureFields.tsx'
 import { freshPlaceOf, hasFace, readMeasured, spotAt } from './measures.ts'
 import type { Measured } from './measures.ts'
+import { MineDashed, PlaceClashMessage, usePlaceClash } from './PlaceClash.tsx'
 import { PlacePhotoPanel } from './PlacePhotoPanel.tsx'
 import { Spots } from './Spots.tsx'
 import type { Placing } from './Spots.tsx'
@@ -64,6 +66,7 @@ function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
     draft.change((old) => ({ ...old, body: { ...old.body, ...part } }))
   }
   const list = useMemo(() => drawSite(body, body.surface), [body])
+  const clash = usePlaceClash(id, useLasting(saving.touched))
   const addSpot = (spot: AvoidSpot) => {
     change({ avoid: [...body.avoid, spot] })
     setChosenSpot(spot.id)
@@ -91,6 +94,7 @@ function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
           underlay={(view) =>
             body.photo && <PhotoUnderlay gardenId={gardenId} photo={body.photo} view={view} />
           }
+          overlay={(view) => clash && <MineDashed clash={clash} view={view} />}
         />
         <fieldset disabled={!canWrite} className="min-w-0">
           {hasFace(body.kind) && (
@@ -135,7 +139,11 @@ function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
             </button>
           </Message>
         )}
-        {saving.status && <Message tone={saving.status.tone}>{saving.status.text}</Message>}
+        {clash && canWrite ? (
+          <PlaceClashMessage clash={clash} />
+        ) : (
+          saving.status && <Message tone={saving.status.tone}>{saving.status.text}</Message>
+        )}
       </form>
     </div>
   )

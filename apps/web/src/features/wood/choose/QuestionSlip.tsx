@@ -2,16 +2,15 @@ import { cropForecast } from '@klados/core/budget'
 import { formatMass } from '@klados/core/units'
 import { cautionsOf, isRefused } from '@klados/core/training'
 import type { Candidate, Option } from '@klados/core/training'
-import type { TFunction } from 'i18next'
 import { useMemo } from 'react'
 import { useTranslation } from '../../../i18n/use-translation.tsx'
 import { tieMaterialWords } from '../../../ui/id-words.ts'
 import { SlipGroup, SlipRow } from '../../../ui/Slip.tsx'
 import { useUnits } from '../../../ui/units.tsx'
-import type { Units } from '../../../ui/units.tsx'
 import { BudTape } from './BudTape.tsx'
 import type { Answer } from './use-answer.ts'
 import { OpenTier } from './OpenTier.tsx'
+import { ProposalLines } from './ProposalLines.tsx'
 import { shownOptions } from './options-shown.ts'
 import type { Training } from './training.ts'
 import type { Choosing } from './use-choosing.ts'
@@ -22,7 +21,6 @@ import {
   hasManyWires,
   judgementWords,
   letterOf,
-  reasonWords,
   remarkWords,
 } from './words.ts'
 
@@ -172,85 +170,6 @@ function goalFormula({ plant }: Training): string {
 
 const rangeWords = ([low, high]: readonly [number, number]) =>
   Math.round(low) === Math.round(high) ? String(Math.round(low)) : `${Math.round(low)}–${Math.round(high)}`
-
-interface Alike {
-  readonly words: string
-  readonly why: string
-  readonly isOff: boolean
-  readonly isOwn: boolean
-  readonly candidates: Candidate[]
-}
-
-/** What is to be done alike for the same reasons stands in one line; what the grower chose otherwise by itself. */
-function alike(t: TFunction, units: Units, choosing: Choosing): Alike[] {
-  const { question, proposal, overrides } = choosing
-  const many = hasManyWires(question)
-  const groups = new Map<string, Alike>()
-  for (const candidate of question.candidates) {
-    const one = proposal.chosen.get(candidate.pieceId)!
-    const words = deedWords(t, units, one, many)
-    const why = reasonWords(t, units, candidate, choosing, 2)
-    const isOwn = overrides.has(candidate.pieceId)
-    const key = isOwn ? candidate.pieceId : `${words}; ${why}`
-    const known = groups.get(key)
-    if (known) known.candidates.push(candidate)
-    else groups.set(key, { words, why, isOff: one.deed === 'off', isOwn, candidates: [candidate] })
-  }
-  return [...groups.values()]
-}
-
-/** The proposal in lines: the letters, what is done, why. A letter opens its own why and what else could be done. */
-function ProposalLines({ choosing }: { choosing: Choosing }) {
-  const { t } = useTranslation()
-  const units = useUnits()
-  return (
-    <ul>
-      {alike(t, units, choosing).map(({ words, why, isOff, isOwn, candidates }) => {
-        const tone = isOff ? 'text-iron' : 'text-verdigris'
-        const first = candidates[0]!
-        const said = (
-          <>
-            <span className="min-w-0 flex-1">
-              {words}
-              {isOwn && <span className="text-ochre"> · {t('choose.own')}</span>}
-            </span>
-            <span className="max-w-[50%] text-right text-[13px] text-slate">{why}</span>
-          </>
-        )
-        return (
-          <li key={first.pieceId} className="border-b border-dotted border-faint">
-            {candidates.length === 1 ? (
-              <button
-                type="button"
-                className="flex min-h-9 w-full items-baseline gap-2 py-1 text-left"
-                onClick={() => choosing.focus(first.pieceId)}
-              >
-                <span className={`w-5 font-bold ${tone}`}>{first.letter}</span>
-                {said}
-              </button>
-            ) : (
-              <>
-                <p className="flex items-baseline gap-2 pt-1">{said}</p>
-                <div className="-ml-2 flex flex-wrap">
-                  {candidates.map(({ pieceId, letter }) => (
-                    <button
-                      key={pieceId}
-                      type="button"
-                      className={`min-h-9 min-w-9 font-bold ${tone}`}
-                      onClick={() => choosing.focus(pieceId)}
-                    >
-                      {letter}
-                    </button>
-                  ))}
-                </div>
-              </>
-            )}
-          </li>
-        )
-      })}
-    </ul>
-  )
-}
 
 /** One candidate: what speaks for and against it, what else can be done, and what would then change. */
 function Alternatives({ candidate, choosing }: { candidate: Candidate; choosing: Choosing }) {
