@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { someJournal } from '../../test/journal.ts'
 import { findKind } from '../kinds/index.ts'
 import { looksOf } from '../ties/index.ts'
-import { foldPart, goOnPart, keptFold, lazyFold, packed, unpacked } from './index.ts'
+import { PART_FOLD_RULES, foldPart, goOnPart, keptFold, lazyFold, packed, unpacked } from './index.ts'
+import type { JournalEntry } from '../journal/index.ts'
 import type { PartFold } from './index.ts'
 
 /** What a fold says, whatever the order in which its maps were filled. */
@@ -70,6 +71,55 @@ describe('a fold of a part', () => {
         expect(new Set(['plant', ...brief.plants])).toEqual(new Set(['plant', ...others]))
       }),
     )
+  })
+
+  it('means the same days for as long as its rules have the same name', () => {
+    const head = {
+      placeId: 'wall',
+      plantId: 'plant',
+      supersedes: null,
+      recordedAt: '2025-03-01T09:00:00.000Z',
+    }
+    const grew = {
+      v: 1,
+      pieceId: 'cane',
+      parent: { on: 'crown', leadId: null },
+      path: [
+        { xM: 0, yM: 0 },
+        { xM: 0, yM: 2 },
+      ],
+      seasonsOld: 1,
+      baseMm: 9,
+      tipMm: null,
+      buds: null,
+      side: null,
+      role: null,
+    }
+    const tie = (materialId: string, loopLengthMm: number) => ({
+      v: 2,
+      tieId: materialId,
+      pieceId: 'cane',
+      alongM: 1,
+      support: null,
+      materialId,
+      hitch: 'figureEight',
+      supportDiameterMm: 2.5,
+      stemDiameterMm: 9,
+      loopLengthMm,
+    })
+    const entries = [
+      { kind: 'piece.grew', at: '2025-03-01', body: grew },
+      { kind: 'tie.made', at: '2025-03-02', body: tie('soft-jute', 90) },
+      { kind: 'tie.made', at: '2025-03-02', body: tie('stretch-tape', 70) },
+      { kind: 'tie.made', at: '2025-03-02', body: tie('raffia', 60) },
+      { kind: 'tie.checked', at: '2025-03-05', body: { v: 1, tieId: 'soft-jute' } },
+      { kind: 'tie.checked', at: '2025-03-05', body: { v: 1, tieId: 'stretch-tape' } },
+    ].map((one, n) => ({ ...head, ...one, id: `00000000-0000-7000-8000-00000000000${n}` }))
+    const fold = foldPart('plant', entries as unknown as JournalEntry[])
+    const brief = lazyFold(keptFold(fold, { kindId: 'pear', hemisphere: 'north' })).brief()
+    // Other days under the same name would stand beside old ones on devices: raise BRIEF_VERSION with these.
+    const dues = ['2025-03-04', '2025-11-27', '2026-03-05'] // two days, jute at its earliest, a year
+    expect([PART_FOLD_RULES, brief.dues]).toEqual(['wood 3, frame-log 1, brief 1', dues])
   })
 
   it('tells no day of a plant of no kind', () => {

@@ -94,7 +94,7 @@ function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
           underlay={(view) =>
             body.photo && <PhotoUnderlay gardenId={gardenId} photo={body.photo} view={view} />
           }
-          overlay={(view) => clash && <MineDashed clash={clash} view={view} />}
+          overlay={(view) => clash && <MineDashed mine={clash.mine} view={view} />}
         />
         <fieldset disabled={!canWrite} className="min-w-0">
           {hasFace(body.kind) && (
@@ -118,6 +118,7 @@ function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
           void saving.save('stay')
         }}
       >
+        {clash && canWrite && <PlaceClashMessage clash={clash} />}
         <fieldset disabled={!canWrite} className="flex flex-col gap-3">
           <MeasureFields body={body} nameError={saving.nameError} onChange={change} />
           {canWrite && <Saves stored={stored} onSave={(...what) => void saving.save(...what)} />}
@@ -139,11 +140,7 @@ function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
             </button>
           </Message>
         )}
-        {clash && canWrite ? (
-          <PlaceClashMessage clash={clash} />
-        ) : (
-          saving.status && <Message tone={saving.status.tone}>{saving.status.text}</Message>
-        )}
+        {!clash && saving.status && <Message tone={saving.status.tone}>{saving.status.text}</Message>}
       </form>
     </div>
   )

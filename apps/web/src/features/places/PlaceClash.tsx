@@ -1,6 +1,6 @@
 import type { PlaceBody } from '@klados/contract'
 import { drawSite } from '@klados/core/drawing'
-import type { DisplayList } from '@klados/core/drawing'
+import { groundAt } from '@klados/core/frame'
 import { useMemo } from 'react'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useAppDispatch, useAppSelector } from '../../data/store.ts'
@@ -16,7 +16,7 @@ export interface PlaceClash {
   readonly savedBy: string
   readonly version: number
   /** One's own measures, to be drawn over theirs. */
-  readonly mine: DisplayList
+  readonly mine: PlaceBody
   readonly takeTheirs: () => void
   readonly saveOver: () => void
 }
@@ -36,18 +36,23 @@ export function usePlaceClash(placeId: string, onDecided: () => void): PlaceClas
     return {
       savedBy,
       version,
-      mine: drawSite(body, body.surface),
+      mine: body,
       takeTheirs: decide((desk) => desk.letGo(clash.key)),
       saveOver: decide((desk) => desk.saveOver(clash.key)),
     }
   }, [clash, dispatch, onDecided])
 }
 
-/** One's own measures, dashed over what another has saved. */
-export function MineDashed({ clash, view }: { readonly clash: PlaceClash; readonly view: View }) {
+/** One's own measures, dashed over what another has saved: how far the place goes, and what is on it. */
+export function MineDashed({ mine, view }: { readonly mine: PlaceBody; readonly view: View }) {
+  const list = useMemo(() => drawSite(mine, mine.surface), [mine])
+  const heightM = mine.firstForkM + mine.usableHeightM
+  const corners = [0, mine.widthM].map((xM) => ({ xM, yM: groundAt(mine, xM) }))
+  const outline = [...corners, ...corners.map(({ xM, yM }) => ({ xM, yM: yM + heightM })).reverse()]
   return (
     <g className="draw-theirs" aria-hidden="true" pointerEvents="none">
-      <Marks list={clash.mine} view={view} movedText={() => ''} />
+      <polygon points={outline.map(({ xM, yM }) => `${view.x(xM)},${view.y(yM)}`).join(' ')} />
+      <Marks list={list} view={view} movedText={() => ''} />
     </g>
   )
 }
