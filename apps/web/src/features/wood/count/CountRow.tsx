@@ -2,7 +2,7 @@ import type { Place } from '@klados/contract'
 import { budState, readTallyLine, rowTotals } from '@klados/core/tally'
 import { formatMass } from '@klados/core/units'
 import type { UnitSystem } from '@klados/core/units'
-import { memo, useEffect, useMemo, useRef, useState } from 'react'
+import { memo, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useTranslation } from '../../../i18n/use-translation.tsx'
 import { saveDocument } from '../../../data/saves.ts'
 import { useAppDispatch } from '../../../data/store.ts'
@@ -46,10 +46,11 @@ export function CountTable({
   const units = useUnits()
   const [filter, setFilter] = useState<Filter>('all')
   const shown = useMemo(() => row.filter((line) => isShown(line, filter)), [row, filter])
+  const lines = useLinesInTwo(shown, filter)
   const list = useRef<HTMLDivElement>(null)
   useEffect(() => {
     if (list.current) keepInSight(list.current)
-  }, [plantId, shown])
+  }, [plantId, lines])
   if (row.length === 0) return <p className="text-slate">{t('tally.none')}</p>
   return (
     <section className="flex min-w-0 flex-col gap-2">
@@ -101,7 +102,7 @@ export function CountTable({
             </tr>
           </thead>
           <tbody>
-            {shown.map((line) => (
+            {lines.map((line) => (
               <Line
                 key={line.id}
                 line={line}
@@ -116,6 +117,15 @@ export function CountTable({
       <Tags placeName={place.body.name} row={row} />
     </section>
   )
+}
+
+/** So many lines fill a screen; those of a long row come a breath later. */
+const AT_FIRST = 40
+
+/** A list that is opened, or filtered anew, shows its first lines at once and all of them when they are drawn. */
+function useLinesInTwo(shown: readonly RowLine[], filter: Filter): readonly RowLine[] {
+  const drawn = useDeferredValue<Filter | null>(filter, null)
+  return useMemo(() => (drawn === filter ? shown : shown.slice(0, AT_FIRST)), [drawn, filter, shown])
 }
 
 /** The line of the plant at hand, in the middle of a list that it has left; the page itself stays where it is. */
