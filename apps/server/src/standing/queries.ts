@@ -1,4 +1,5 @@
 import type { KeptFold } from '@klados/core/part-fold'
+import { hemisphereAt } from '@klados/core/season'
 import type { Hemisphere } from '@klados/core/season'
 import type { PoolClient } from 'pg'
 
@@ -105,11 +106,11 @@ export async function findKinds(
 }
 
 export async function findHemisphere(client: PoolClient, gardenId: string): Promise<Hemisphere> {
-  const { rows } = await client.query<{ isSouth: boolean }>(
-    `select latitude_deg < 0 as "isSouth" from garden where garden_id = $1`,
+  const { rows } = await client.query<{ latitudeDeg: number }>(
+    `select latitude_deg as "latitudeDeg" from garden where garden_id = $1`,
     [gardenId],
   )
-  return rows[0]?.isSouth ? 'south' : 'north'
+  return hemisphereAt(rows[0]?.latitudeDeg)
 }
 
 /** The greatest id in a garden's journal: what is written on a device that reads only folds comes after it all the same. */

@@ -4,7 +4,7 @@ import type { PlantKind } from '@klados/core/kinds'
 import { basisOf } from '@klados/core/part-fold'
 import { looksOf } from '@klados/core/ties'
 import type { TieLook } from '@klados/core/ties'
-import { urgencyOf } from '@klados/core/season'
+import { hemisphereAt, urgencyOf } from '@klados/core/season'
 import type { CalendarDate, Hemisphere, Urgency } from '@klados/core/season'
 import type { WoodState } from '@klados/core/wood'
 import { useGardenQuery } from './api.ts'
@@ -27,7 +27,7 @@ export interface AgendaItem extends TieLook {
 
 export function useHemisphere(gardenId: string): Hemisphere {
   const { data } = useGardenQuery(gardenId)
-  return (data?.latitudeDeg ?? 1) < 0 ? 'south' : 'north'
+  return hemisphereAt(data?.latitudeDeg)
 }
 
 /** What ties want to be looked at, and when. */

@@ -1,4 +1,5 @@
 import { api } from './api.ts'
+import { AREAS } from './copy/paths.ts'
 import { readOn } from './journal.ts'
 import type { AppStore } from './store.ts'
 
@@ -55,14 +56,14 @@ export function watchLive(store: AppStore): void {
   look()
 }
 
-const AREAS = ['places', 'frames', 'plants', 'stores'] as const
+const DOCUMENTS = AREAS.filter((area) => area !== 'garden')
 /** A server that does not read its documents out in so many tries is asked again when it is back. */
 const TRIES = 60
 
 /** Tells how many saves the documents that were read here have come to, once all of them are read. */
 function whenRead(store: AppStore, gardenId: string, then: (saves: number) => void, tries = TRIES): void {
   const state = store.getState()
-  const read = AREAS.map((area) => api.endpoints[area as 'places'].select(gardenId)(state))
+  const read = DOCUMENTS.map((area) => api.endpoints[area as 'places'].select(gardenId)(state))
   if (read.every(({ isSuccess }) => isSuccess))
     then(read.reduce((sum, { data }) => sum + data!.reduce((all, { version }) => all + version, 0), 0))
   else if (tries > 0 && state.journal.gardenId === gardenId)

@@ -1,5 +1,6 @@
 import type { Frame } from '@klados/core/frame'
 import type { WoodState } from '@klados/core/journal'
+import { heldOf } from '@klados/core/part-fold'
 import type { PartBrief } from '@klados/core/part-fold'
 import { tieStanding } from '@klados/core/wood'
 import type { Piece, Tie, TieStanding } from '@klados/core/wood'
@@ -29,11 +30,7 @@ const heldIn = new WeakMap<PartWood, PartBrief['held']>()
 function heldBy(part: PartWood): PartBrief['held'] {
   const known = heldIn.get(part)
   if (known) return known
-  const held =
-    part.brief()?.held ??
-    [...part.now().ties.values()].flatMap(({ endedOn, support, at }) =>
-      endedOn === null && support ? [{ support, at }] : [],
-    )
+  const held = part.brief()?.held ?? heldOf(part.now())
   heldIn.set(part, held)
   return held
 }

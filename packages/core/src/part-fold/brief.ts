@@ -1,7 +1,7 @@
 import { findKind } from '../kinds/index.ts'
 import type { CalendarDate, Hemisphere } from '../season/index.ts'
 import { looksOf } from '../ties/index.ts'
-import type { Support, Tie } from '../wood/index.ts'
+import type { Support, Tie, WoodState } from '../wood/index.ts'
 import { packed, unpacked } from './pack.ts'
 import type { PartFold } from './part-fold.ts'
 
@@ -29,13 +29,11 @@ export interface PartBrief {
 export const basisOf = ({ kindId, hemisphere }: BriefGround): string => `${kindId ?? 'none'} ${hemisphere}`
 
 export function briefOf({ part, wood, frames }: PartFold, ground: BriefGround): PartBrief {
-  const { pieces, ties } = wood.state
+  const { pieces } = wood.state
   const kind = ground.kindId === null ? null : findKind(ground.kindId)
   return {
     plants: [...new Set([...pieces.values()].map(({ plantId }) => plantId))].filter((id) => id !== part),
-    held: [...ties.values()].flatMap(({ support, at, endedOn }) =>
-      endedOn === null && support ? [{ support, at }] : [],
-    ),
+    held: heldOf(wood.state),
     basis: basisOf(ground),
     dues: kind
       ? looksOf(wood.state, kind, ground.hemisphere)
@@ -45,6 +43,12 @@ export function briefOf({ part, wood, frames }: PartFold, ground: BriefGround): 
     hasLog: frames.state.size > 0,
   }
 }
+
+/** What the ties that are on hold on to, and where each was made. */
+export const heldOf = ({ ties }: Pick<WoodState, 'ties'>): PartBrief['held'] =>
+  [...ties.values()].flatMap(({ support, at, endedOn }) =>
+    endedOn === null && support ? [{ support, at }] : [],
+  )
 
 /** A fold as it is kept and sent: its brief and itself as JSON text, to be opened when somebody asks. */
 export interface KeptFold {

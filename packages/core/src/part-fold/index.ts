@@ -1,4 +1,4 @@
-export { basisOf, keptFold, lazyFold } from './brief.ts'
+export { basisOf, heldOf, keptFold, lazyFold } from './brief.ts'
 export type { BriefGround, KeptFold, LazyFold, PartBrief } from './brief.ts'
 export { packed, unpacked } from './pack.ts'
 export { grouped, partOf, subjectOf } from './part.ts'

@@ -2,6 +2,9 @@ import { dateOfDay, dayNumber, yearOf, yearOfDay, yearStart } from './calendar.t
 import type { CalendarDate } from './calendar.ts'
 
 export type Hemisphere = 'north' | 'south'
+/** Where nobody has said the latitude, in degrees, it is the north. */
+export const hemisphereAt = (latitudeDeg: number | null | undefined): Hemisphere =>
+  (latitudeDeg ?? 0) < 0 ? 'south' : 'north'
 
 /** Half a year: the south's seasons are the north's, this many days later. */
 const HALF_YEAR_DAYS = 182

@@ -2,7 +2,7 @@ export { addDays, dateOfDay, dayNumber, daysBetween, isCalendarDate, yearOf } fr
 export type { CalendarDate } from './calendar.ts'
 export { soonest, urgencyOf } from './due.ts'
 export type { DateRange, Due, Urgency } from './due.ts'
-export { dayAtSeasons, seasonsAtDay, seasonsOfGrowth, woodYear } from './growing-season.ts'
+export { dayAtSeasons, hemisphereAt, seasonsAtDay, seasonsOfGrowth, woodYear } from './growing-season.ts'
 export type { Hemisphere } from './growing-season.ts'
 export { seasonStages, stageOn } from './stage.ts'
 export type { SeasonStage } from './stage.ts'

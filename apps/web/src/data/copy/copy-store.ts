@@ -50,7 +50,7 @@ interface Copied extends DBSchema {
   photos: { key: OfGarden; value: Blob }
   /** Which entries of a garden are here. */
   reach: { key: InGarden; value: Reach }
-  /** What each part of a garden's journal came to, some together: each by itself, they take four times as long to read. */
+  /** What each part of a garden's journal came to, by the shelf: one by one they take four times as long to read. */
   folds: { key: OfGarden; value: readonly KeptFold[] }
   /** How far all parts of a garden are folded, and by which rules. */
   folded: { key: InGarden; value: { readonly upTo: number; readonly rules: string } }

@@ -1,6 +1,7 @@
 import type { Garden, JournalPage, Plant, Standing, StoredEntry } from '@klados/contract'
 import { foldPart, keptFold } from '@klados/core/part-fold'
 import type { BriefGround, KeptFold } from '@klados/core/part-fold'
+import { hemisphereAt } from '@klados/core/season'
 import { request } from '../request.ts'
 import { copyStore } from './copy-store.ts'
 import { pathOf } from './paths.ts'
@@ -72,7 +73,7 @@ async function grounds(accountId: string, gardenId: string): Promise<(part: stri
     accountId,
     (['garden', 'plants'] as const).map((area) => pathOf(area, gardenId)),
   )) as [Garden | undefined, readonly Plant[] | undefined]
-  const hemisphere = (garden?.latitudeDeg ?? 1) < 0 ? 'south' : 'north'
+  const hemisphere = hemisphereAt(garden?.latitudeDeg)
   const kinds = new Map(plants?.map(({ id, body }) => [id, body.kindId]))
   return (part) => ({ kindId: kinds.get(part) ?? null, hemisphere })
 }

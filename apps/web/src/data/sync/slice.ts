@@ -65,7 +65,7 @@ export const selectUnsentEntries = createSelector(
 /** What waits for its writer's word. */
 export const selectTray = createSelector([selectItems], (items) => items.filter(isInTray))
 type ClashedItem = DocumentItem & { readonly state: Extract<ItemState, { readonly is: 'clashed' }> }
-/** A save of a document that met a newer version: it lies in the tray until one of the two is chosen, there or where it is shown. */
+/** A save of a document that met a newer version: it lies in the tray until one of the two is chosen. */
 export const selectClash = (state: WithSync, documentId: string): ClashedItem | undefined =>
   selectTray(state).find(
     (item): item is ClashedItem =>

@@ -45,7 +45,7 @@ export function SystemPanel({ gardenId, placeId, training, recorder, on }: Syste
   }
   if (systems.length === 0) return <p className="text-slate">{t('choose.noSystems')}</p>
   return (
-    <section className="flex flex-col gap-2">
+    <section className="mb-3 flex flex-col gap-2">
       {!system && <p className="text-slate">{t('choose.noSystem', { name: plant.body.name })}</p>}
       <Pick
         label={t('choose.systemFor', { name: plant.body.name })}
@@ -151,7 +151,7 @@ interface AimProps {
   readonly onSave: (goal: PlainGoal) => void
 }
 
-/** The number wanted, and from where to where is near enough: that goes along with the number until it is told apart. */
+/** The number wanted, and from where to where is near enough: that follows the number until it is told apart. */
 function Aim({ goal, onSave }: AimProps) {
   const { t } = useTranslation()
   const [typed, setTyped] = useState(goal)

@@ -120,7 +120,7 @@ export function CountTable({
 }
 
 /** So many lines fill a screen; those of a long row come a breath later. */
-const AT_FIRST = 40
+const AT_FIRST = 24
 
 /** A list that is opened, or filtered anew, shows its first lines at once and all of them when they are drawn. */
 function useLinesInTwo(shown: readonly RowLine[], filter: Filter): readonly RowLine[] {

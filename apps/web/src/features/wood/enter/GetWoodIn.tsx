@@ -54,11 +54,7 @@ export function GetWoodIn(props: GetWoodInProps) {
   // Whoever has begun goes on: it folds only under a hand, or on a plant that has its wood already.
   const [isOpen, setIsOpen] = useState(isEmpty)
   return (
-    <details
-      open={isOpen || props.under !== null}
-      onToggle={(event) => setIsOpen(event.currentTarget.open)}
-      className="flex flex-col"
-    >
+    <details open={isOpen || props.under !== null} onToggle={(event) => setIsOpen(event.currentTarget.open)}>
       <summary className="font-display text-[15px] font-semibold">{t('enter.title')}</summary>
       <div className="flex flex-col gap-4 pt-1">
         {isEmpty && <p className="text-slate">{t('choose.noWood', { name: training.plant.body.name })}</p>}
@@ -245,7 +241,7 @@ const longestM = ({ view }: Training): number => (view.kind.caneM?.[1] ?? 4) * 1
 /** Nearer upright than this, of its own length, a stem points to no side. */
 const UPRIGHT = 0.1
 
-/** What a stem is, to which side it points or was said to sit, and how long it is: two stubs of one head are told apart. */
+/** What a stem is, to which side it points, and how long it is: two stubs of one head are told apart. */
 function bearerWords(t: TFunction, piece: Piece, data: WoodBenchData, on: string, units: Units): string {
   const [from, to] = [piece.path[0]!, piece.path.at(-1)!]
   const lengthM = polylineLengthM(piece.path)
