@@ -79,6 +79,7 @@ function closed(plantId: string, wood: WoodState, kindId: string): PartWood & { 
       count++
       return lazy.whole().wood.state
     },
+    on: () => null,
     opened: () => count,
   }
 }

@@ -7,8 +7,7 @@ import type { TieLook } from '@klados/core/ties'
 import { hemisphereAt, urgencyOf } from '@klados/core/season'
 import type { CalendarDate, Hemisphere, Urgency } from '@klados/core/season'
 import type { WoodState } from '@klados/core/wood'
-import { useGardenQuery } from './api.ts'
-import { usePlaces, usePlants } from './documents.ts'
+import { useGarden, usePlaces, usePlants } from './documents.ts'
 import { todayHere } from './dates.ts'
 import { changedSince } from './part-folds.ts'
 import { selectWoodByPlant } from './readings.ts'
@@ -26,8 +25,7 @@ export interface AgendaItem extends TieLook {
 }
 
 export function useHemisphere(gardenId: string): Hemisphere {
-  const { data } = useGardenQuery(gardenId)
-  return hemisphereAt(data?.latitudeDeg)
+  return hemisphereAt(useGarden(gardenId)?.latitudeDeg)
 }
 
 /** What ties want to be looked at, and when. */

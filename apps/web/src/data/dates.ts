@@ -6,21 +6,18 @@ export function todayHere(now = new Date()): CalendarDate {
   return `${now.getFullYear()}-${pad(now.getMonth() + 1)}-${pad(now.getDate())}`
 }
 
+// To make one of these takes as long as a hundred dates in its words.
+const inWords = (month: 'short' | 'long') =>
+  new Intl.DateTimeFormat(undefined, { day: 'numeric', month, year: 'numeric', timeZone: 'UTC' })
+const dateWords = { short: inWords('short'), long: inWords('long') }
+const monthWords = new Intl.DateTimeFormat(undefined, { month: 'short', timeZone: 'UTC' })
+
 /**
  * A calendar date in words of the reader's language. Read as UTC, or a western clock would show the day
  * before.
  */
-export function formatDate(date: CalendarDate, style: 'short' | 'long' = 'short'): string {
-  const options: Intl.DateTimeFormatOptions =
-    style === 'long'
-      ? { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }
-      : { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' }
-  return new Intl.DateTimeFormat(undefined, options).format(new Date(`${date}T00:00:00Z`))
-}
+export const formatDate = (date: CalendarDate, style: 'short' | 'long' = 'short'): string =>
+  dateWords[style].format(new Date(`${date}T00:00:00Z`))
 
 /** A month of the year, 1 to 12, short and in the reader's language. */
-export function monthName(month: number): string {
-  return new Intl.DateTimeFormat(undefined, { month: 'short', timeZone: 'UTC' }).format(
-    Date.UTC(2000, month - 1),
-  )
-}
+export const monthName = (month: number): string => monthWords.format(Date.UTC(2000, month - 1))

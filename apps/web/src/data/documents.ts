@@ -1,6 +1,7 @@
-import type { FrameDocument, Place, Plant, StoresDocument } from '@klados/contract'
-import { useMemo } from 'react'
+import type { FrameDocument, Garden, Place, Plant, StoresDocument } from '@klados/contract'
 import { api } from './api.ts'
+import type { WithApi } from './api.ts'
+import type { AREAS } from './copy/paths.ts'
 import { useAppSelector } from './store.ts'
 import { lastSave } from './sync/items.ts'
 import type { DocumentArea, DocumentItem } from './sync/items.ts'
@@ -42,15 +43,6 @@ export function withUnsent<D extends Document>(stored: readonly D[], unsent: rea
   return [...merged, ...fresh]
 }
 
-function useMerged<D extends Document>(
-  area: DocumentArea,
-  gardenId: string,
-  data: readonly D[] | undefined,
-): D[] | undefined {
-  const unsent = useAppSelector((state) => selectUnsentDocuments(state, area, gardenId))
-  return useMemo(() => data && mergedOnce(data, unsent), [data, unsent])
-}
-
 interface Merge {
   readonly unsent: readonly DocumentItem[]
   readonly merged: Document[]
@@ -66,15 +58,33 @@ function mergedOnce<D extends Document>(stored: readonly D[], unsent: readonly D
   return merged
 }
 
-export function usePlaces(gardenId: string): Place[] | undefined {
-  return useMerged('places', gardenId, api.usePlacesQuery(gardenId).data)
+type Documents<D> = D[] | undefined
+type AnswerIn = (state: WithApi) => { readonly data?: unknown }
+const answers = new Map<string, AnswerIn>()
+
+/**
+ * What the server last said of a garden. Opening the garden asks for all of it and keeps it up to date: whoever shows it
+ * only looks, since hundreds of lines do so, and all of them again with each tap.
+ */
+function answerOf(area: (typeof AREAS)[number], gardenId: string): AnswerIn {
+  const key = `${area} ${gardenId}`
+  const known = answers.get(key) ?? (api.endpoints[area as 'places'].select(gardenId) as AnswerIn)
+  answers.set(key, known)
+  return known
 }
-export function useFrames(gardenId: string): FrameDocument[] | undefined {
-  return useMerged('frames', gardenId, api.useFramesQuery(gardenId).data)
+
+function useDocuments<D extends Document>(area: DocumentArea, gardenId: string): Documents<D> {
+  return useAppSelector((state) => {
+    const stored = answerOf(area, gardenId)(state).data as Documents<D>
+    return stored && mergedOnce(stored, selectUnsentDocuments(state, area, gardenId))
+  })
 }
-export function usePlants(gardenId: string): Plant[] | undefined {
-  return useMerged('plants', gardenId, api.usePlantsQuery(gardenId).data)
-}
-export function useStoresDocuments(gardenId: string): StoresDocument[] | undefined {
-  return useMerged('stores', gardenId, api.useStoresQuery(gardenId).data)
-}
+
+export const usePlaces = (gardenId: string): Documents<Place> => useDocuments('places', gardenId)
+export const useFrames = (gardenId: string): Documents<FrameDocument> => useDocuments('frames', gardenId)
+export const usePlants = (gardenId: string): Documents<Plant> => useDocuments('plants', gardenId)
+export const useStoresDocuments = (gardenId: string): Documents<StoresDocument> =>
+  useDocuments('stores', gardenId)
+
+export const useGarden = (gardenId: string): Garden | undefined =>
+  useAppSelector((state) => answerOf('garden', gardenId)(state).data as Garden | undefined)

@@ -1,7 +1,7 @@
-import { useGardenQuery } from './api.ts'
+import { useGarden } from './documents.ts'
 
 /** Whether the person may write in this garden; false until it is known. */
 export function useCanWrite(gardenId: string): boolean {
-  const { data } = useGardenQuery(gardenId)
-  return data !== undefined && data.role !== 'viewer'
+  const garden = useGarden(gardenId)
+  return garden !== undefined && garden.role !== 'viewer'
 }

@@ -1,10 +1,10 @@
 import { grouped } from '@klados/core/part-fold'
-import type { Folded } from '@klados/core/fold'
+import type { Folded, Timeline } from '@klados/core/fold'
 import type { JournalEntry } from '@klados/core/journal'
 import type { PartBrief } from '@klados/core/part-fold'
+import type { CalendarDate } from '@klados/core/season'
 import { isAmong } from './journal.ts'
 import type { Some } from './journal.ts'
-
 import type { Parts } from './parts.ts'
 
 /**
@@ -47,6 +47,8 @@ export interface PartState<S> {
   /** What can be told of it without opening it; `null` where it is open anyway. */
   readonly brief: () => PartBrief | null
   readonly now: () => S
+  /** At the end of a day; `null` where the entries that would tell are not at hand. */
+  readonly on: (day: CalendarDate) => S | null
 }
 
 /** A fold of a part in one of the ways in which parts are folded. */
@@ -62,10 +64,15 @@ export interface PartStates<S> {
   readonly short: readonly string[]
 }
 
-export const openState = <S>(state: S): PartState<S> => ({ brief: () => null, now: () => state })
+export const openState = <S>(state: S, on: (day: CalendarDate) => S | null = () => null): PartState<S> => ({
+  brief: () => null,
+  now: () => state,
+  on,
+})
 const closedState = <S>({ brief, folded }: PartFolded<S>): PartState<S> => ({
   brief,
   now: () => folded().state,
+  on: () => null,
 })
 
 interface Told<S> {
@@ -74,12 +81,13 @@ interface Told<S> {
   readonly isAtHand: boolean
   readonly state: PartState<S>
   readonly isShort: boolean
+  /** Of a part all of whose entries are at hand. */
+  readonly timeline: Timeline<S> | null
 }
 
 /** How a part is read: from all of its entries, or on from a fold of them, where that can be told. */
 export interface PartReading<S> {
-  readonly kinds: Readonly<Record<string, unknown>>
-  readonly replay: (entries: readonly JournalEntry[]) => S
+  readonly timeline: (entries: readonly JournalEntry[]) => Timeline<S>
   readonly goOn: (from: Folded<S>, entries: readonly JournalEntry[]) => Folded<S> | null
 }
 const NONE: readonly JournalEntry[] = []
@@ -90,8 +98,7 @@ const NONE: readonly JournalEntry[] = []
  * came stays closed.
  */
 export function folder<S>({
-  kinds,
-  replay,
+  timeline: begin,
   goOn,
 }: PartReading<S>): (parts: Parts, folds: ReadonlyMap<string, PartFolded<S>>, atHand: Some) => PartStates<S> {
   const known = new Map<string, Told<S>>()
@@ -103,12 +110,13 @@ export function folder<S>({
     isAtHand: boolean,
   ): Told<S> => {
     if (old?.entries === entries && old.folded === folded && old.isAtHand === isAtHand) return old
-    const told = { entries, folded, isAtHand, isShort: false }
+    const told = { entries, folded, isAtHand, isShort: false, timeline: null }
     // Without a fold all that there is of a part has come since.
     if (isAtHand || !folded) {
-      const isAsBefore = old && !old.isShort && isForeign(old.entries, entries, kinds)
-      const isSame = isAsBefore && old.isAtHand === isAtHand && old.folded === folded
-      return { ...told, state: isSame ? old.state : openState(replay(entries)) }
+      const before = old?.timeline
+      const timeline = before ? before.with(entries) : begin(entries)
+      const isSame = before?.now === timeline.now
+      return { ...told, timeline, state: isSame ? old!.state : openState(timeline.now, timeline.on) }
     }
     if (entries.length === 0) return { ...told, state: closedState(folded) }
     const from = folded.folded()
@@ -170,15 +178,4 @@ export function changedSince<S>(
 ): readonly string[] | null {
   const change = changes.get(now)
   return change?.from.deref() === before ? change.keys : null
-}
-
-/** Whether nothing came since then but entries of other kinds, in place of nothing. */
-function isForeign(
-  before: readonly JournalEntry[],
-  now: readonly JournalEntry[],
-  kinds: Readonly<Record<string, unknown>>,
-): boolean {
-  if (before === now) return true
-  if (now.length < before.length || before.some((entry, i) => now[i] !== entry)) return false
-  return now.slice(before.length).every(({ kind, supersedes }) => supersedes === null && !(kind in kinds))
 }

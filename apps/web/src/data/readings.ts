@@ -1,9 +1,8 @@
-import { replayFrames, replayWood } from '@klados/core/journal'
 import type { FrameCondition, WoodState } from '@klados/core/journal'
-import { goOn } from '@klados/core/fold'
+import { goOn, timelineOf } from '@klados/core/fold'
 import type { Folded } from '@klados/core/fold'
-import { frameEntries, frameLogProjection } from '@klados/core/frame-log'
-import { woodEntries, woodProjection } from '@klados/core/wood'
+import { frameLogProjection } from '@klados/core/frame-log'
+import { woodProjection } from '@klados/core/wood'
 import { createSelector } from '@reduxjs/toolkit'
 import type { LazyFold, PartFold } from '@klados/core/part-fold'
 import { selectByPlant } from './entries.ts'
@@ -34,8 +33,7 @@ const foldsOf = <S>(of: (fold: PartFold) => Folded<S>) => {
 const selectWood = createSelector(
   [selectByPlant, foldsOf(({ wood }) => wood), selectAtHand],
   folder<WoodState>({
-    kinds: woodEntries,
-    replay: replayWood,
+    timeline: (entries) => timelineOf(woodProjection, entries),
     goOn: (from, entries) => goOn(woodProjection, from, entries),
   }),
 )
@@ -46,8 +44,7 @@ export const selectWoodByPlant = createSelector([selectWood], ({ states }) => st
 const selectFrames = createSelector(
   [selectByPlant, foldsOf(({ frames }) => frames), selectAtHand],
   folder<FrameConditions>({
-    kinds: frameEntries,
-    replay: replayFrames,
+    timeline: (entries) => timelineOf(frameLogProjection, entries),
     goOn: (from, entries) => goOn(frameLogProjection, from as Folded<FrameDraft>, entries),
   }),
 )

@@ -2,7 +2,7 @@ import type { Point, Rect } from '@klados/core/geometry'
 import { useMemo, useRef, useSyncExternalStore } from 'react'
 import type { KeyboardEvent, PointerEvent } from 'react'
 import { useTranslation } from '../i18n/use-translation.tsx'
-import { boundsOf, Face, fittingHeightPx, Tapes } from './Face.tsx'
+import { boundsOf, Face, fittingHeightPx, Tapes, useSteady } from './Face.tsx'
 import type { FaceProps } from './Face.tsx'
 import { useCamera } from './use-camera.ts'
 import { useSize } from './use-size.ts'
@@ -65,9 +65,11 @@ export function Elevation(props: ElevationProps) {
   const control = useCamera({ pane, sheet, picture, isDrawing, isLarge: list.length > LARGE_LIST })
   const drag = useRef<Hit | null>(null)
   const down = useRef<{ readonly x: number; readonly y: number; readonly hit: Hit | null } | null>(null)
-  const bounds = useMemo(
-    () => (shown ? widened(shown, size) : boundsOf(wall, list, from)),
-    [shown, size, wall, list, from],
+  const bounds = useSteady(
+    useMemo(
+      () => (shown ? widened(shown, size) : boundsOf(wall, list, from)),
+      [shown, size, wall, list, from],
+    ),
   )
   const { camera } = control
   const view = useMemo(() => makeView(bounds, size.width, size.height, camera), [bounds, size, camera])
@@ -169,9 +171,10 @@ interface MovingTapesProps {
 function MovingTapes({ face, control, bounds, size }: MovingTapesProps) {
   const camera = useSyncExternalStore(control.onMove, control.now)
   const view = makeView(bounds, size.width, size.height, camera)
+  const { wall, surface, from = 'elevation', tapeAlong = false } = face
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
-      <Tapes {...face} view={view} bounds={bounds} />
+      <Tapes {...{ wall, surface, from, tapeAlong, view, bounds }} />
     </svg>
   )
 }

@@ -3,7 +3,7 @@ import type { DisplayList } from '@klados/core/drawing'
 import { groundAt } from '@klados/core/frame'
 import type { Site } from '@klados/core/frame'
 import type { Point, Rect, ViewDirection } from '@klados/core/geometry'
-import { useCallback } from 'react'
+import { memo, useCallback, useState } from 'react'
 import type { ReactNode } from 'react'
 import { useTranslation } from '../i18n/use-translation.tsx'
 import { useUnits } from '../ui/units.tsx'
@@ -59,16 +59,21 @@ export function Face(props: FaceProps & { readonly view: View; readonly bounds: 
       />
       {overlay?.(view)}
       <g data-fresh="">
-        <Tapes {...props} />
+        <Tapes {...{ wall, surface, from, view, bounds }} tapeAlong={props.tapeAlong ?? false} />
       </g>
     </>
   )
 }
 
+interface TapesProps extends Pick<FaceProps, 'wall' | 'surface'> {
+  readonly from: ViewDirection
+  readonly tapeAlong: boolean
+  readonly view: View
+  readonly bounds: Rect
+}
+
 /** The tapes along and up the place, with what they measure. */
-export function Tapes(props: FaceProps & { readonly view: View; readonly bounds: Rect }) {
-  const { wall, surface, tapeAlong, view, bounds } = props
-  const from = props.from ?? 'elevation'
+export const Tapes = memo(function Tapes({ wall, surface, from, tapeAlong, view, bounds }: TapesProps) {
   const units = useUnits()
   const isFront = from === 'elevation'
   const upM = isFront && surface !== 'open' ? wall.firstForkM + wall.usableHeightM : bounds.topM
@@ -86,6 +91,20 @@ export function Tapes(props: FaceProps & { readonly view: View; readonly bounds:
       )}
     </>
   )
+})
+
+/** The bounds of what is drawn: while they are as they were, the same object, and with it the view and every mark. */
+export function useSteady(bounds: Rect): Rect {
+  const [known, keep] = useState(bounds)
+  const isSame =
+    known === bounds ||
+    (known.leftM === bounds.leftM &&
+      known.rightM === bounds.rightM &&
+      known.bottomM === bounds.bottomM &&
+      known.topM === bounds.topM)
+  if (isSame) return known
+  keep(bounds)
+  return bounds
 }
 
 /** The place and whatever stands out above, beside or below it. */
@@ -138,7 +157,7 @@ const MIN_COURSE_PX = 4
  * Face of the wall with its courses or boards, and the soil with its hatching: ground for the eye, not for
  * measuring.
  */
-function Ground({ wall, view, surface }: { wall: Site; view: View; surface: Surface }) {
+const Ground = memo(function Ground({ wall, view, surface }: { wall: Site; view: View; surface: Surface }) {
   const topM = wall.firstForkM + wall.usableHeightM
   // The lines that were measured are drawn where they are; otherwise ordinary ones.
   const rhythm = surface === 'boards' ? wall.uprights : wall.levels
@@ -171,7 +190,7 @@ function Ground({ wall, view, surface }: { wall: Site; view: View; surface: Surf
       />
     </g>
   )
-}
+})
 
 const SOIL_OUT_PX = 24
 

@@ -1,5 +1,5 @@
 import { useMemo, useRef } from 'react'
-import { boundsOf, Face, fittingHeightPx } from './Face.tsx'
+import { boundsOf, Face, fittingHeightPx, useSteady } from './Face.tsx'
 import type { FaceProps } from './Face.tsx'
 import { useSize } from './use-size.ts'
 import { FITTED, makeView } from './view.ts'
@@ -15,7 +15,7 @@ export function StillElevation({ label, maxHeight, ...face }: StillElevationProp
   const svg = useRef<SVGSVGElement>(null)
   const size = useSize(svg)
   const { wall, list, from } = face
-  const bounds = useMemo(() => boundsOf(wall, list, from), [wall, list, from])
+  const bounds = useSteady(useMemo(() => boundsOf(wall, list, from), [wall, list, from]))
   const view = useMemo(() => makeView(bounds, size.width, size.height, FITTED), [bounds, size])
   return (
     <svg

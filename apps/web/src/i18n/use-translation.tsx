@@ -25,15 +25,37 @@ export function useTranslation(): Texts {
   return useContext(Context)!
 }
 
-/** A label without figures in it is looked up once: that was a quarter of what a key waited for. */
+/** So many texts are kept at the most; then they are looked up anew. */
+const REMEMBERED = 4000
+
+/**
+ * A text is put together once for the same figures in it: of a hundred lines on a screen a tap changes two, and all of
+ * them are said again.
+ */
 function remembering(t: TFunction): TFunction {
-  const said = new Map<unknown, unknown>()
+  const said = new Map<string, unknown>()
   return new Proxy(t, {
     apply(asked, self, args: unknown[]) {
-      if (args.length !== 1) return Reflect.apply(asked, self, args) as unknown
-      const [key] = args
-      if (!said.has(key)) said.set(key, Reflect.apply(asked, self, args))
+      const key = keyOf(args)
+      if (key === null) return Reflect.apply(asked, self, args) as unknown
+      if (!said.has(key)) {
+        if (said.size >= REMEMBERED) said.clear()
+        said.set(key, Reflect.apply(asked, self, args))
+      }
       return said.get(key)
     },
   })
+}
+
+/** What a text is asked for with; `null` where that is more than its name and plain figures and words. */
+function keyOf([name, figures, ...more]: readonly unknown[]): string | null {
+  if (typeof name !== 'string' || more.length > 0) return null
+  if (figures === undefined) return name
+  if (typeof figures !== 'object' || figures === null) return null
+  let key = name
+  for (const [of, value] of Object.entries(figures)) {
+    if (typeof value === 'object' || typeof value === 'function') return null
+    key += `\0${of}\0${typeof value}\0${String(value)}`
+  }
+  return key
 }

@@ -74,22 +74,56 @@ export function drawWood(pieces: Iterable<Piece>, ties: Iterable<Tie>, view: Woo
     .filter((piece) => piece.removedOn === null)
     .map((piece) => ({ piece, age: pieceAge(piece, view.on, view.hemisphere) }))
     .sort((a, b) => b.age - a.age)
-    .map(({ piece, age }): Mark => {
-      const kind = findKind(view.kindOf(piece.plantId))
-      return {
-        kind: 'wood',
-        id: piece.id,
-        age: woodAge(age),
-        points: piece.path,
-        diameterMm: kind ? baseDiameterMm(piece, kind, view.on, view.hemisphere) : piece.baseMm,
-        isQuiet: view.isQuiet?.(piece.id) ?? false,
-        buds: age === 1 && kind ? budsAlong(piece.path, kind.internodeM) : [],
-      }
+    .map(({ piece, age }) => {
+      const kindId = view.kindOf(piece.plantId)
+      const isQuiet = view.isQuiet?.(piece.id) ?? false
+      const ground = `${view.on} ${view.hemisphere} ${kindId} ${isQuiet}`
+      return drawnOnce(piece, ground, () => drawPiece(piece, age, { ...view, kindId, isQuiet }))
     })
   const marks = [...ties]
     .filter((tie) => tie.endedOn === null)
-    .map((tie): Mark => ({ kind: 'tie', id: tie.id, at: tie.at, state: view.tieState(tie) }))
+    .map((tie) => {
+      const state = view.tieState(tie)
+      return drawnOnce(tie, state, () => ({ kind: 'tie', id: tie.id, at: tie.at, state }))
+    })
   return [...wood, ...marks]
+}
+
+interface PieceView extends Pick<WoodView, 'on' | 'hemisphere'> {
+  readonly kindId: string
+  readonly isQuiet: boolean
+}
+
+function drawPiece(piece: Piece, age: number, { on, hemisphere, kindId, isQuiet }: PieceView): Mark {
+  const kind = findKind(kindId)
+  return {
+    kind: 'wood',
+    id: piece.id,
+    age: woodAge(age),
+    points: piece.path,
+    diameterMm: kind ? baseDiameterMm(piece, kind, on, hemisphere) : piece.baseMm,
+    isQuiet,
+    buds: age === 1 && kind ? budsAlong(piece.path, kind.internodeM) : [],
+  }
+}
+
+interface Drawn {
+  /** All that the mark depends on beside what it is of. */
+  readonly ground: string
+  readonly mark: Mark
+}
+const drawn = new WeakMap<Piece | Tie, Drawn>()
+
+/**
+ * What is drawn again as it was is the very mark that it was: whoever shows it sees at a glance that it need not be shown
+ * anew, and a place of hundreds of canes costs a tap on one of them no more than a bed of three.
+ */
+function drawnOnce(of: Piece | Tie, ground: string, draw: () => Mark): Mark {
+  const before = drawn.get(of)
+  if (before?.ground === ground) return before.mark
+  const mark = draw()
+  drawn.set(of, { ground, mark })
+  return mark
 }
 
 function woodAge(seasons: number): WoodAge {

@@ -18,17 +18,15 @@ export function folded<Shapes extends EntryShapes, Draft>(
   entries: readonly Entry[],
 ): Folded<Draft> {
   const state = initial()
-  let last: Folded<Draft>['last'] = null
-  for (const { at, id } of entries) if (last === null || isAfter({ at, id }, last)) last = { at, id }
   const ours = entries.filter(({ kind, supersedes }) => kind in kinds || supersedes !== null)
   for (const entry of inForce(ours)) if (entry.kind in kinds) apply(state, entry as EntryOf<Shapes>)
-  return { state, last }
+  return { state, last: latest(entries) }
 }
 
 /**
  * The fold with further entries, as if all had been folded at once; the fold itself stays as it was. `null` where that
- * cannot be told from the fold alone: an entry is dated back among those that are folded, or stands in the place of
- * another. Then all of them are wanted. An entry stands in the order before whatever supersedes it.
+ * cannot be told from the fold alone: an entry is dated back among those that are folded, or stands in the place of one
+ * of them. Then all of them are wanted. An entry stands in the order before whatever supersedes it.
  */
 export function goOn<Shapes extends EntryShapes, Draft>(
   { kinds, apply, copy }: Projection<Shapes, Draft> & { readonly copy: (draft: Draft) => Draft },
@@ -36,12 +34,20 @@ export function goOn<Shapes extends EntryShapes, Draft>(
   entries: readonly Entry[],
 ): Folded<Draft> | null {
   if (entries.length === 0) return from
-  if (entries.some((entry) => entry.supersedes !== null || !isAfter(entry, from.last))) return null
-  const inOrder = inForce(entries)
-  const { at, id } = inOrder.at(-1)!
-  const ours = inOrder.filter(({ kind }) => kind in kinds)
-  if (ours.length === 0) return { state: from.state, last: { at, id } }
+  const here = new Set(entries.map(({ id }) => id))
+  const isToldHere = (entry: Entry) =>
+    isAfter(entry, from.last) && (entry.supersedes === null || here.has(entry.supersedes))
+  if (!entries.every(isToldHere)) return null
+  const last = latest(entries)
+  const ours = inForce(entries).filter(({ kind }) => kind in kinds)
+  if (ours.length === 0) return { state: from.state, last }
   const state = copy(from.state)
   for (const entry of ours) apply(state, entry as EntryOf<Shapes>)
-  return { state, last: { at, id } }
+  return { state, last }
+}
+
+function latest(entries: readonly Entry[]): Folded<unknown>['last'] {
+  let last: Folded<unknown>['last'] = null
+  for (const { at, id } of entries) if (isAfter({ at, id }, last)) last = { at, id }
+  return last
 }

@@ -68,6 +68,25 @@ describe('a fold that is gone on from', () => {
     )
   })
 
+  it('is told where an entry stands in the place of one that came after the fold too', () => {
+    fc.assert(
+      fc.property(journal, fc.nat(39), fc.nat(), (entries, cut, n) => {
+        const [before, after] = [entries.slice(0, cut), entries.slice(cut)]
+        fc.pre(after.length > 0)
+        const { id: supersedes } = after[n % after.length]!
+        const undone = { ...after[0]!, id: idOf(999), at: '2026-04-01', kind: 'entry.withdrawn', supersedes }
+        const all = [...after, undone as JournalEntry]
+        const from = folded(woodProjection, before)
+        const gone = goOn(woodProjection, from, all)!
+        expect(gone.state).toEqual(replayWood([...before, ...all]))
+        // And what takes back the taking back is told from there only with what it speaks of.
+        const again = { ...undone, id: idOf(1000), supersedes: undone.id } as JournalEntry
+        expect(goOn(woodProjection, gone, [again])).toBeNull()
+        expect(goOn(woodProjection, from, [...all, again])!.state).toEqual(replayWood(entries))
+      }),
+    )
+  })
+
   it('keeps its state, the same object, where what comes is of other kinds', () => {
     const from = folded(woodProjection, [])
     const note = {

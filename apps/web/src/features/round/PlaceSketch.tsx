@@ -6,7 +6,7 @@ import type { AgendaItem } from '../../data/agenda.ts'
 import { useFrames, usePlants } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
-import { useWoodOf } from '../../data/use-wood-of.ts'
+import { useWoodOfLater } from '../../data/use-wood-of.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { drawPlace, layOut } from '../../plan/lay-out.ts'
 
@@ -32,7 +32,7 @@ export function PlaceSketch({ gardenId, items: itemsNow }: PlaceSketchProps) {
       new Map(plants?.filter((p) => p.body.placeId === place.id).map((p) => [p.id, p.body.kindId] as const)),
     [plants, place.id],
   )
-  const wood = useDeferredValue(useWoodOf([...kinds.keys()]))
+  const wood = useWoodOfLater(useMemo(() => [...kinds.keys()], [kinds]))
   const hemisphere = useHemisphere(gardenId)
   const catalogue = useCatalogue(gardenId)
   const built = useMemo(() => {

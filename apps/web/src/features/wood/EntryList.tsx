@@ -31,9 +31,8 @@ export function EntryList({ data, place, plant, on, canWrite, recorder }: EntryL
   const units = useUnits()
   const [text, setText] = useState('')
   const lines = useMemo(() => {
-    const entries = inForce(data.entries).filter(
-      (entry) => entry.at <= on && (!plant || entry.plantId === plant.id),
-    )
+    const ofPlant = plant ? data.entries.filter(({ plantId }) => plantId === plant.id) : data.entries
+    const entries = inForce(ofPlant).filter(({ at }) => at <= on)
     const groups = new Map<string, { at: string; words: string; glyph: Glyph; count: number }>()
     for (const entry of entries.reverse()) {
       const words = entryWords(t, units, entry)

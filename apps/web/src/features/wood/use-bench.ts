@@ -4,7 +4,6 @@ import type { Catalogue } from '@klados/core/catalogue'
 import type { Place, Plant } from '@klados/contract'
 import type { Frame } from '@klados/core/frame'
 import type { Point } from '@klados/core/geometry'
-import { replayWood } from '@klados/core/journal'
 import type { JournalEntry, WoodState } from '@klados/core/journal'
 import type { CalendarDate, Hemisphere } from '@klados/core/season'
 import { tieSupports } from '@klados/core/wood'
@@ -17,7 +16,6 @@ import { todayHere } from '../../data/dates.ts'
 import { selectByPlace } from '../../data/entries.ts'
 import { plantKey } from '../../data/parts.ts'
 import { joinedWood, selectWoodByPlant } from '../../data/readings.ts'
-import type { PartWood } from '../../data/readings.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { layOut } from '../../plan/lay-out.ts'
 import { useSame } from '../../ui/use-same.ts'
@@ -52,7 +50,6 @@ export interface WoodBenchData {
 }
 
 const NONE: readonly JournalEntry[] = []
-const NO_WOOD: readonly PartWood[] = []
 
 /** Everything the wood bench shows of a place on a day. */
 export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): WoodBenchData | null {
@@ -64,16 +61,18 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
   const entries = useAppSelector(selectByPlace).get(place.id) ?? NONE
   const woods = useAppSelector(selectWoodByPlant)
   const isToday = on === todayHere()
-  // Today's wood is folded plant by plant already; a day that is looked back at is folded for itself.
   const keys = useMemo(() => {
     // Also where what was written of them is not at hand: what stands is.
     const here = (allPlants ?? []).filter(({ body }) => body.placeId === place.id)
     return [...new Set([...entries.map(plantKey), ...here.map(({ id }) => id), `place ${place.id}`])]
   }, [entries, allPlants, place.id])
-  const past = useMemo(() => (isToday ? null : replayWood(entries, on)), [entries, on, isToday])
-  const parts = useSame(isToday ? keys.flatMap((key) => woods.get(key) ?? []) : NO_WOOD)
-  const now = useMemo(() => (isToday ? joinedWood(parts.map((part) => part.now())) : null), [parts, isToday])
-  const state = past ?? now!
+  const states = useSame(
+    keys.flatMap((key) => {
+      const part = woods.get(key)
+      return (isToday ? part?.now() : part?.on(on)) ?? []
+    }),
+  )
+  const state = useMemo(() => joinedWood(states), [states])
   const frames = useMemo(
     () => (allFrames ?? []).filter((frame) => !frame.isRemoved && frame.body.placeId === place.id),
     [allFrames, place.id],
