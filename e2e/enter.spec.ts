@@ -32,10 +32,17 @@ test('a vine that nobody has drawn is called out from its trunk on, its arms lie
       await expect(line).toHaveValue('')
     }
   }
+  // A place is along something: on bare ground there is nothing yet.
+  await line.fill('45 90 12y @10')
+  await expect(page.getByText('A place is along a stem. Pick above which one it grows from.')).toBeVisible()
+  await line.press('Enter')
+  await expect(page.locator('[data-wood]')).toHaveCount(0)
   // The form stays open, with the hand in it, after the first of them.
   await call('45 90 12y')
   await expect(line).toBeFocused()
-  await from(/^trunk/)
+  // Nobody picked the trunk, but a place along something can be on that alone, as far as it goes.
+  await line.fill('25 110 8y l @190')
+  await expect(page.getByText('What it grows from is only 0.90 m long.')).toBeVisible()
   await call('25 110 8y l @90', '25 110 8y r @90')
   await expect(source.locator('option')).toContainText([
     'the crown',

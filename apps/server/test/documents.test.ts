@@ -1,3 +1,5 @@
+import { checkOf } from '@klados/contract/check'
+import { UPCASTS } from '@klados/contract/upcasts'
 import { v7 as uuidv7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { savePlace, signUp, startHarness, wallBody, plantBody } from './harness.ts'
@@ -72,6 +74,29 @@ describe('a document', () => {
     }
     expect(paged).toEqual(all)
     expect((await get('plants?limit=0')).statusCode).toBe(400)
+  })
+
+  it('is told since a time with what was saved since, and with a check of all there are of its kind', async () => {
+    const ids = [uuidv7(), uuidv7()]
+    for (const id of ids) await put(`plants/${id}`, save(0, plant()))
+    type Listed = { id: string; version: number; savedAt: string }[]
+    const before = (await get('plants')).json<Listed>()
+    // What is saved in the same minute may come again: a save that began sooner may have ended later.
+    const { body: later } = await put(`plants/${ids[0]}`, save(1, plant({ name: 'Again' })))
+    const { savedAt } = JSON.parse(later) as Listed[number]
+    const asked = (since: string, upcasts = UPCASTS) =>
+      get(`plants/changed?since=${encodeURIComponent(since)}&upcasts=${upcasts}`)
+    const { documents, check } = (await asked(savedAt)).json<{ documents: Listed; check: number }>()
+    expect(documents.find(({ id }) => id === ids[0])).toMatchObject({ version: 2, body: { name: 'Again' } })
+    const now = before.map((one) => documents.find(({ id }) => id === one.id) ?? one)
+    expect(check).toBe(checkOf(now))
+    expect(check).not.toBe(checkOf(before))
+    const afterwards = new Date(Date.parse(savedAt) + 120_000).toISOString()
+    expect((await asked(afterwards)).json()).toEqual({ documents: [], check })
+    // A page of another release is told all: what it has may be of another form.
+    const { documents: whole } = (await asked(afterwards, UPCASTS - 1)).json<{ documents: Listed }>()
+    expect(whole).toHaveLength(now.length)
+    expect((await asked('yesterday')).statusCode).toBe(400)
   })
 
   it('refuses a save on an old version with the stored one attached, and changes nothing', async () => {

@@ -24,18 +24,28 @@ export interface Harness {
 const at = (url: string, database: string) =>
   Object.assign(new URL(url), { pathname: `/${database}` }).toString()
 
-/** An app on a fresh, migrated database, serving under the web login as in real life. */
-export async function startHarness(
-  options: { hasDemo?: boolean; limits?: Partial<Limits>; trustedProxies?: string[] } = {},
-): Promise<Harness> {
+interface Urls {
+  readonly ownerUrl: string
+  /** Of the web login. */
+  readonly databaseUrl: string
+}
+
+/** A database of its own in the cluster that all tests share. */
+async function freshDatabase(): Promise<Urls> {
   const name = `t_${uuidv7().replaceAll('-', '')}`
   const admin = new pg.Client({ connectionString: inject('adminUrl') })
   await admin.connect()
   await admin.query(`create database ${name}`)
   await admin.end()
-  const ownerUrl = at(inject('adminUrl'), name)
+  return { ownerUrl: at(inject('adminUrl'), name), databaseUrl: at(inject('webLogin'), name) }
+}
+
+/** An app on a fresh, migrated database, serving under the web login as in real life. */
+export async function startHarness(
+  options: { hasDemo?: boolean; limits?: Partial<Limits>; trustedProxies?: string[]; urls?: Urls } = {},
+): Promise<Harness> {
+  const { ownerUrl, databaseUrl } = options.urls ?? (await freshDatabase())
   await migrate(ownerUrl, fileURLToPath(new URL('../migrations', import.meta.url)))
-  const databaseUrl = at(inject('webLogin'), name)
   const pool = createAppPool(databaseUrl)
   const accounts = createAccountsPool(databaseUrl)
   const appOptions: AppOptions = {

@@ -14,6 +14,20 @@ export function documentSchema<Body extends z.ZodType>(body: Body) {
   })
 }
 
+/** What a question about changes asks: since when, and of a page that knows so many upcasts. */
+export const changedQuery = z.object({
+  since: z.iso.datetime(),
+  upcasts: z.coerce.number().int().min(0),
+})
+
+/**
+ * The documents of a kind that were saved since, or all of them where the page that asks is of another release; and the
+ * check of all there are of the kind: whoever comes to another one with these reads them whole.
+ */
+export function changedSchema<Stored extends z.ZodType>(stored: Stored) {
+  return z.object({ check: z.number().int().min(0), documents: z.array(stored) })
+}
+
 /**
  * One save. `basedOn` is the version that was changed, 0 for a new document; a save based on an older version
  * than the stored one is refused with the stored one attached. The same save sent twice counts once, by its

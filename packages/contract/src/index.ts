@@ -17,6 +17,7 @@ export {
   signUpSchema,
 } from './account.ts'
 export type { Garden, GardenSettings, ResetLink, Role, Session, SignIn, SignUp } from './account.ts'
+export { changedQuery, changedSchema } from './document.ts'
 export { errorReplySchema, errorStatus } from './error.ts'
 export type { ErrorCode, ErrorReply } from './error.ts'
 export { frameBodySchema, frameDesignSchema, frameSchema, frameStages, saveFrameSchema } from './frame.ts'

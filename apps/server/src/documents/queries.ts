@@ -48,6 +48,35 @@ export async function listDocuments(
   return rows
 }
 
+/** A save counts from when it began, and others that began sooner may end later. */
+const LONGEST_SAVE = '1 minute'
+
+/** Documents of a kind that were saved since a time, and maybe some that were saved a little before. */
+export async function listChanged(
+  client: PoolClient,
+  gardenId: string,
+  kind: DocumentKind,
+  since: string,
+): Promise<StoredDocument[]> {
+  const { rows } = await client.query<StoredDocument>(
+    `select ${columns} from document d left join person a on a.account_id = d.saved_by
+     where d.garden_id = $1 and d.kind = $2 and d.saved_at >= $3::timestamptz - $4::interval
+     order by d.document_id`,
+    [gardenId, kind, since, LONGEST_SAVE],
+  )
+  return rows
+}
+
+/** `checkOf` of the contract, of all documents of a kind. */
+export async function findCheck(client: PoolClient, gardenId: string, kind: DocumentKind): Promise<number> {
+  const { rows } = await client.query<{ sum: number }>(
+    `select coalesce(sum(version * ('x' || right(document_id::text, 6))::bit(24)::bigint), 0)::float8 as sum
+     from document where garden_id = $1 and kind = $2`,
+    [gardenId, kind],
+  )
+  return rows[0]!.sum
+}
+
 /** How many saves the documents of a garden have come to, all together: whoever has read fewer has not read all. */
 export async function countSaves(client: PoolClient, gardenId: string): Promise<number> {
   const { rows } = await client.query<{ saves: number }>(

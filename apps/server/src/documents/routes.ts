@@ -1,5 +1,7 @@
 import {
   MAX_PAGE,
+  changedQuery,
+  changedSchema,
   frameSchema,
   idSchema,
   placeSchema,
@@ -10,7 +12,7 @@ import {
   saveStoresSchema,
   storesSchema,
 } from '@klados/contract'
-import { upcastBody } from '@klados/contract/upcasts'
+import { UPCASTS, upcastBody } from '@klados/contract/upcasts'
 import type { UpcastArea } from '@klados/contract/upcasts'
 import { z } from 'zod'
 import { missingIds } from '../database/missing.ts'
@@ -21,8 +23,10 @@ import { AppError } from '../errors.ts'
 import { requireRoom } from '../gardens/room.ts'
 import type { Pool, PoolClient } from 'pg'
 import {
+  findCheck,
   findDocument,
   findSave,
+  listChanged,
   listDocuments,
   listRevisions,
   missingDocuments,
@@ -71,6 +75,26 @@ function documentArea(
     (request) => {
       const { gardenId } = caller(request)
       return inGarden(pool, gardenId, (client) => listDocuments(client, gardenId, kind, request.query))
+    },
+  )
+
+  app.get(
+    `${path}/changed`,
+    {
+      config: { access: 'viewer' },
+      schema: { querystring: changedQuery, response: { 200: changedSchema(stored) } },
+    },
+    (request) => {
+      const { gardenId } = caller(request)
+      const { since, upcasts } = request.query
+      return inGarden(pool, gardenId, async (client) => ({
+        documents:
+          upcasts === UPCASTS
+            ? await listChanged(client, gardenId, kind, since)
+            : await listDocuments(client, gardenId, kind),
+        // After them: what is saved in between makes whoever asked read all, and never miss one.
+        check: await findCheck(client, gardenId, kind),
+      }))
     },
   )
 

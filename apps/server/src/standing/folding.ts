@@ -9,7 +9,10 @@ import { findReach } from './queries.ts'
 
 /** Brings what stands of gardens up to date, when somebody asks and now and then before that. */
 export interface Folding {
-  /** Resolves when all that had been written by now is folded. */
+  /**
+   * Resolves when what stands can be told: as of now, or as of so few entries ago that whoever asks has read those sooner
+   * than they are folded, which is then begun.
+   */
   readonly bringUp: (gardenId: string) => Promise<void>
   /** Told what numbers have been given: a garden that has gained much is folded before somebody asks. */
   readonly gained: (gardenId: string, fromSeq: number, toSeq: number) => void
@@ -18,7 +21,7 @@ export interface Folding {
 
 /** So few entries are folded where one stands. */
 const FEW = 100
-/** A garden is folded each time that so many have come. */
+/** A garden is folded each time that so many have come, and fewer nobody waits for. */
 const EACH = 2000
 const MAX_HEAP_MB = 320
 
@@ -40,20 +43,23 @@ export function createFolding(pool: Pool, databaseUrl: string): Folding {
     last = turn.catch(() => undefined)
     return turn
   }
+  // What is not folded now is folded when somebody asks.
+  const begin = (gardenId: string) => void inThread(gardenId).catch(() => undefined)
   const bringUp = async (gardenId: string) => {
     const { upTo, rules, head } = await inGarden(pool, gardenId, (client) => findReach(client, gardenId))
     const isOurs = rules === PART_FOLD_RULES
-    if (isOurs && upTo === head) return
-    if ((isOurs || upTo === 0) && head - upTo <= FEW)
+    const since = head - upTo
+    if (isOurs && since === 0) return
+    if ((isOurs || upTo === 0) && since <= FEW)
       await inGarden(pool, gardenId, (client) => foldGarden(client, gardenId))
+    else if (isOurs && upTo > 0 && since <= EACH) begin(gardenId)
     else await inThread(gardenId)
   }
   return {
     bringUp,
     gained: (gardenId, fromSeq, toSeq) => {
       if (Math.floor(fromSeq / EACH) === Math.floor(toSeq / EACH)) return
-      // What is not folded now is folded when somebody asks.
-      void bringUp(gardenId).catch(() => undefined)
+      begin(gardenId)
     },
     close: async () => {
       isClosed = true

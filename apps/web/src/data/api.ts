@@ -15,6 +15,7 @@ import type { Action, ThunkAction } from '@reduxjs/toolkit'
 import { createApi } from '@reduxjs/toolkit/query/react'
 import type { BaseQueryFn } from '@reduxjs/toolkit/query/react'
 import { COPIED_ACCOUNT_KEY } from './copy/account-key.ts'
+import { readDocuments } from './read-documents.ts'
 import { Refusal, request } from './request.ts'
 
 export interface ApiError {
@@ -26,6 +27,8 @@ interface Call {
   readonly method?: string
   readonly path: string
   readonly body?: unknown
+  /** A list of documents, of which only what has changed is read. */
+  readonly isList?: boolean
 }
 
 /**
@@ -34,9 +37,15 @@ interface Call {
  */
 export const atRest = <T>(answer: T): T => Object.freeze(answer)
 
-const send: BaseQueryFn<Call, unknown, ApiError> = async ({ method = 'GET', path, body }) => {
+const send: BaseQueryFn<Call, unknown, ApiError> = async (call, { getState, queryCacheKey }) => {
+  const { method = 'GET', path, body, isList = false } = call
   try {
-    return { data: atRest((await request(method, path, body)) ?? null) }
+    const { queries } = (getState() as WithApi).api
+    const here = isList
+      ? (queries as Record<string, { data?: unknown } | undefined>)[queryCacheKey!]?.data
+      : null
+    const answer = isList ? readDocuments(path, here as undefined) : request(method, path, body)
+    return { data: atRest((await answer) ?? null) }
   } catch (error) {
     if (error instanceof Refusal) {
       const { code, message, fields } = error.reply
@@ -140,19 +149,19 @@ export const api = createApi({
       invalidatesTags: ['Garden'],
     }),
     places: build.query<Place[], string>({
-      query: (gardenId) => ({ path: `/gardens/${gardenId}/places` }),
+      query: (gardenId) => ({ path: `/gardens/${gardenId}/places`, isList: true }),
       providesTags: ['Place'],
     }),
     frames: build.query<FrameDocument[], string>({
-      query: (gardenId) => ({ path: `/gardens/${gardenId}/frames` }),
+      query: (gardenId) => ({ path: `/gardens/${gardenId}/frames`, isList: true }),
       providesTags: ['Frame'],
     }),
     plants: build.query<Plant[], string>({
-      query: (gardenId) => ({ path: `/gardens/${gardenId}/plants` }),
+      query: (gardenId) => ({ path: `/gardens/${gardenId}/plants`, isList: true }),
       providesTags: ['Plant'],
     }),
     stores: build.query<StoresDocument[], string>({
-      query: (gardenId) => ({ path: `/gardens/${gardenId}/stores` }),
+      query: (gardenId) => ({ path: `/gardens/${gardenId}/stores`, isList: true }),
       providesTags: ['Stores'],
     }),
     createGarden: build.mutation<{ id: string }, string>({

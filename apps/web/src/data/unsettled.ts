@@ -1,18 +1,18 @@
+import type { Catalogue } from '@klados/core/catalogue'
 import type { Frame } from '@klados/core/frame'
 import type { WoodState } from '@klados/core/journal'
 import { heldOf } from '@klados/core/part-fold'
 import type { PartBrief } from '@klados/core/part-fold'
 import { tieStanding } from '@klados/core/wood'
 import type { Piece, Tie, TieStanding } from '@klados/core/wood'
-import type { Place, Plant } from '@klados/contract'
-import { useMemo } from 'react'
+import type { FrameDocument, Place, Plant } from '@klados/contract'
 import { layOut } from '../plan/lay-out.ts'
 import { useCatalogue } from './catalogue.ts'
 import { useFrames, usePlaces, usePlants } from './documents.ts'
+import { changedSince } from './part-folds.ts'
 import { selectWoodByPlant } from './readings.ts'
 import type { PartWood } from './readings.ts'
 import { useAppSelector } from './store.ts'
-import { useSame } from '../ui/use-same.ts'
 
 /** A tie that is not where its wire is any more, since the frame under it was revised. */
 export interface UnsettledTie {
@@ -26,8 +26,10 @@ export interface UnsettledTie {
 }
 
 /** What the ties that are on hold on to, and where each was made; told of a closed fold too. */
+const NOTHING_HELD: PartBrief['held'] = []
 const heldIn = new WeakMap<PartWood, PartBrief['held']>()
-function heldBy(part: PartWood): PartBrief['held'] {
+function heldBy(part: PartWood | undefined): PartBrief['held'] {
+  if (!part) return NOTHING_HELD
   const known = heldIn.get(part)
   if (known) return known
   const held = part.brief()?.held ?? heldOf(part.now())
@@ -35,17 +37,13 @@ function heldBy(part: PartWood): PartBrief['held'] {
   return held
 }
 
-/** The parts with a tie on something that stands. */
-function holdersOf(woods: ReadonlyMap<string, PartWood>): readonly PartWood[] {
-  const holders: PartWood[] = []
-  woods.forEach((part) => heldBy(part).length > 0 && holders.push(part))
-  return holders
-}
-
-function framesHeld(holders: readonly PartWood[]): readonly string[] {
-  const frames = new Set<string>()
-  for (const part of holders) for (const { support } of heldBy(part)) frames.add(support.frameId)
-  return [...frames]
+type Woods = ReadonlyMap<string, PartWood>
+/** What stands, beside the wood itself. */
+interface Ground {
+  readonly plants: readonly Plant[] | undefined
+  readonly places: readonly Place[] | undefined
+  readonly frames: readonly FrameDocument[] | undefined
+  readonly catalogue: Catalogue
 }
 
 /** Ties of the garden that wait to be settled, until each is led to its wire, tied anew or taken off. */
@@ -55,54 +53,82 @@ export function useUnsettled(gardenId: string): readonly UnsettledTie[] {
   const places = usePlaces(gardenId)
   const frames = useFrames(gardenId)
   const catalogue = useCatalogue(gardenId)
-  const holders = useMemo(() => holdersOf(woods), [woods])
-  const holding = useSame(useMemo(() => framesHeld(holders), [holders]))
-  const standing = useMemo(() => {
-    const held = new Set(holding)
-    const placeById = new Map(places?.map((place) => [place.id, place]))
-    return new Map(
+  return unsettledOf(woods, { plants, places, frames, catalogue })
+}
+
+const NO_TIES: readonly UnsettledTie[] = []
+
+/** Asked for by several parts of a screen at once, and after each tap: only what that changed is looked through. */
+export function createUnsettled(): (woods: Woods, ground: Ground) => readonly UnsettledTie[] {
+  let last: { readonly woods: Woods; readonly ground: Ground } | null = null
+  let plantById: ReadonlyMap<string, Plant> = new Map()
+  let placeById: ReadonlyMap<string, Place> = new Map()
+  /** Frames that something was tied to since the ground was another: only these are laid out for this. */
+  let held = new Set<string>()
+  let standing: ReadonlyMap<string, Frame> = new Map()
+  let byPart = new Map<string, readonly UnsettledTie[]>()
+  let all = NO_TIES
+  const layOutHeld = ({ frames, catalogue }: Ground) =>
+    new Map(
       (frames ?? []).flatMap((document) => {
-        // Only frames that something is tied to are laid out for this.
         const place = placeById.get(document.body.placeId)
         if (document.isRemoved || !place || !held.has(document.id)) return []
         const frame = layOut(place.body, document.body.design, catalogue)
         return frame ? [[document.id, frame] as const] : []
       }),
     )
-  }, [holding, places, frames, catalogue])
-  const off = useMemo(() => offTiesOn(standing), [standing])
-  return useMemo(() => {
-    if (!frames) return []
-    const plantById = new Map(plants?.map((plant) => [plant.id, plant]))
-    const placeById = new Map(places?.filter((place) => !place.isRemoved).map((place) => [place.id, place]))
-    return holders.flatMap((part) =>
-      off(part).flatMap((one): UnsettledTie[] => {
-        const plant = plantById.get(one.tie.plantId)
-        const place = plant && placeById.get(plant.body.placeId)
-        return plant && !plant.isRemoved && place ? [{ ...one, wood: part.now(), plant, place }] : []
-      }),
-    )
-  }, [holders, off, plants, places, frames])
+  const tiesOf = (part: PartWood): readonly UnsettledTie[] =>
+    offTies(part, standing).flatMap((one): UnsettledTie[] => {
+      const plant = plantById.get(one.tie.plantId)
+      const place = plant && placeById.get(plant.body.placeId)
+      const isHere = plant && !plant.isRemoved && place && !place.isRemoved
+      return isHere ? [{ ...one, wood: part.now(), plant, place }] : []
+    })
+  return (woods, ground) => {
+    if (!ground.frames) return NO_TIES
+    const isSameGround =
+      last !== null &&
+      last.ground.plants === ground.plants &&
+      last.ground.places === ground.places &&
+      last.ground.frames === ground.frames &&
+      last.ground.catalogue === ground.catalogue
+    if (last && isSameGround && last.woods === woods) return all
+    if (!isSameGround) {
+      plantById = new Map(ground.plants?.map((plant) => [plant.id, plant]))
+      placeById = new Map(ground.places?.map((place) => [place.id, place]))
+      held = new Set()
+    }
+    const changed = last && isSameGround ? changedSince(last.woods, woods) : null
+    last = { woods, ground }
+    const before = held.size
+    for (const key of changed ?? woods.keys())
+      for (const { support } of heldBy(woods.get(key))) held.add(support.frameId)
+    const isAnew = !changed || held.size > before
+    if (!isSameGround || held.size > before) standing = layOutHeld(ground)
+    if (isAnew) byPart = new Map()
+    let isSame = !isAnew
+    for (const key of isAnew ? woods.keys() : changed) {
+      const part = woods.get(key)
+      const ties = part ? tiesOf(part) : NO_TIES
+      isSame &&= ties.length === 0 && !byPart.has(key)
+      if (ties.length > 0) byPart.set(key, ties)
+      else byPart.delete(key)
+    }
+    if (!isSame) all = byPart.size > 0 ? [...byPart.values()].flat() : NO_TIES
+    return all
+  }
 }
+const unsettledOf = createUnsettled()
 
 type OffTie = Pick<UnsettledTie, 'tie' | 'piece' | 'standing'>
 
-/** Reckoned once for each state of a plant's wood, as long as no frame changes. */
-function offTiesOn(standing: ReadonlyMap<string, Frame>): (part: PartWood) => readonly OffTie[] {
-  const known = new WeakMap<PartWood, readonly OffTie[]>()
-  return (part) => {
-    const before = known.get(part)
-    if (before) return before
-    const isAnyOff = heldBy(part).some((held) => isOff(tieStanding(held, standing)))
-    const found = isAnyOff ? offTies(part.now(), standing) : NONE_OFF
-    known.set(part, found)
-    return found
-  }
-}
 const NONE_OFF: readonly OffTie[] = []
 const isOff = ({ is }: TieStanding): boolean => is === 'elsewhere' || is === 'free'
 
-function offTies(wood: WoodState, standing: ReadonlyMap<string, Frame>): readonly OffTie[] {
+/** A fold is opened only where its brief tells of a tie that is off. */
+function offTies(part: PartWood, standing: ReadonlyMap<string, Frame>): readonly OffTie[] {
+  if (!heldBy(part).some((held) => isOff(tieStanding(held, standing)))) return NONE_OFF
+  const wood = part.now()
   return [...wood.ties.values()].flatMap((tie): OffTie[] => {
     if (tie.endedOn !== null) return []
     const stands = tieStanding(tie, standing)

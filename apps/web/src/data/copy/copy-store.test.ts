@@ -1,9 +1,11 @@
 import 'fake-indexeddb/auto'
 import type { StoredEntry } from '@klados/contract'
+import { upcastBody } from '@klados/contract/upcasts'
 import fc from 'fast-check'
 import { openDB } from 'idb'
 import { describe, expect, it } from 'vitest'
 import { createCopyStore } from './copy-store.ts'
+import { broughtUp } from './paths.ts'
 import type { CopyStore } from './copy-store.ts'
 import { FOLD_RULES } from './fold-rules.ts'
 import { PART_FOLD_RULES, foldPart, keptFold } from '@klados/core/part-fold'
@@ -37,6 +39,19 @@ describe('the copy on this device', () => {
       undefined,
     ])
     expect(await copy.answers('ben', ['/gardens/g/places'])).toEqual([[]])
+  })
+
+  it('brings up what an earlier release has kept, as that release would be answered now', () => {
+    const body = { kindId: 'pear', name: 'Pear' }
+    const [plant] = broughtUp('/gardens/g/plants', [{ id: 'p', version: 3, body }]) as [{ body: object }]
+    expect(plant).toEqual({ id: 'p', version: 3, body: upcastBody('plants', body) })
+    expect(plant.body).toMatchObject({ budGoal: null, name: 'Pear' })
+    for (const [path, data] of [
+      ['/gardens/g', { name: 'Tarn Close' }],
+      ['/gardens/g/plants', undefined],
+      ['/session', { account: null }],
+    ] as const)
+      expect(broughtUp(path, data)).toBe(data)
   })
 
   it('keeps the journal in its order and without gaps, whatever pages come, twice or out of turn', async () => {

@@ -1,8 +1,10 @@
 import type { StoredEntry } from '@klados/contract'
+import { UPCASTS } from '@klados/contract/upcasts'
 import type { DBSchema } from 'idb'
 import { keptDatabase } from '../kept-database.ts'
 import { plantKey } from '../parts.ts'
 import { FOLD_RULES } from './fold-rules.ts'
+import { broughtUp } from './paths.ts'
 import { byShelf, withFolds } from './shelves.ts'
 import type { KeptFold } from '@klados/core/part-fold'
 
@@ -10,6 +12,8 @@ import type { KeptFold } from '@klados/core/part-fold'
 interface Answer {
   readonly gardenId: string | null
   readonly data: unknown
+  /** How many upcasts there were when it was heard. */
+  readonly upcasts?: number
 }
 
 /** Entries of one part at one place that came together: written each by itself, a long journal takes ten times as long. */
@@ -214,10 +218,12 @@ export function createCopyStore(name = DATABASE): CopyStore {
     answers: async (accountId, paths) => {
       const store = (await database()).transaction('answers').store
       const found = await Promise.all(paths.map((path) => store.get([accountId, path])))
-      return found.map((answer) => answer?.data)
+      return found.map((answer, i) =>
+        answer?.upcasts === UPCASTS ? answer.data : broughtUp(paths[i]!, answer?.data),
+      )
     },
     keepAnswer: async (accountId, path, gardenId, data) => {
-      await (await database()).put('answers', { gardenId, data }, [accountId, path])
+      await (await database()).put('answers', { gardenId, data, upcasts: UPCASTS }, [accountId, path])
     },
     journal: async (accountId, gardenId, small) => {
       const db = await database()

@@ -2,7 +2,7 @@ import type { Place } from '@klados/contract'
 import { polylineLengthM } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
 import { quickWords, readQuickLine, standingStem } from '@klados/core/training'
-import type { ExpectedPiece, QuickStem } from '@klados/core/training'
+import type { ExpectedPiece, QuickLine, QuickStem } from '@klados/core/training'
 import type { Parent, Piece } from '@klados/core/wood'
 import type { TFunction } from 'i18next'
 import { useEffect, useMemo, useRef, useState } from 'react'
@@ -45,6 +45,9 @@ const CROWN = 'crown'
 const GRAFT = 'below-graft'
 /** Between stems that are called out one after another. */
 const NEXT_M = 0.03
+
+/** A tape laid along a stem says its end so nearly. */
+const SAME_PLACE_M = 0.01
 
 /** Ways to tell Klados what stands: the wood that one expects, stems called out, a neighbour's copied. */
 export function GetWoodIn(props: GetWoodInProps) {
@@ -144,27 +147,39 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
   const bearers = view.stems.filter((stem) => stem.age >= 1 || stem.role === 'trunk')
   const from = under?.pieceId ?? (bearers.length === 0 ? CROWN : null)
   const [source, setSource] = useState<string>(CROWN)
-  const chosen = from ?? source
-  const piece = data.state.pieces.get(chosen)
-  const line = readQuickLine(text, units.system)
-  const base = {
-    path: piece?.path ?? null,
-    foot: { xM: plant.body.xM, yM: view.input.plant.footYM },
-    earlier: view.stems.filter((stem) => stem.parent === null).length,
-    nextM: (under?.pieceId === chosen ? under.alongM : null) ?? next.get(chosen) ?? NEXT_M,
-    wires: view.wires.map(({ path }) => path),
+  const roots = view.stems.filter((stem) => stem.parent === null)
+  const picked = from ?? source
+  const placeOf = (line: QuickLine) => {
+    const at = placeSaid(line)
+    // A place along something is said of the one stem that there is from the ground, if no other was picked.
+    const chosen = at !== null && picked === CROWN && roots.length === 1 ? roots[0]!.id : picked
+    const piece = data.state.pieces.get(chosen)
+    const longM = piece ? polylineLengthM(piece.path) : 0
+    const base = {
+      path: piece?.path ?? null,
+      foot: { xM: plant.body.xM, yM: view.input.plant.footYM },
+      earlier: roots.length,
+      nextM: (under?.pieceId === chosen ? under.alongM : null) ?? next.get(chosen) ?? NEXT_M,
+      wires: view.wires.map(({ path }) => path),
+    }
+    const misplaced = at === null ? null : !piece ? 'nowhere' : at > longM + SAME_PLACE_M ? 'beyond' : null
+    return { chosen, piece, longM, base, alongM: at ?? base.nextM, misplaced } as const
   }
+  const line = readQuickLine(text, units.system)
+  const { chosen, piece, longM, base, alongM: sitsAtM, misplaced } = placeOf(line)
+  const canAdd = line.ok && misplaced === null
   useEffect(() => {
     if (under?.isByKey) input.current?.focus()
   }, [under])
   const type = (value: string) => {
     setText(value)
     const read = readQuickLine(value, units.system)
-    onExpect(read.ok ? [standingStem(read.stem, base).path] : [])
+    const there = placeOf(read)
+    onExpect(read.ok && !there.misplaced ? [standingStem(read.stem, there.base).path] : [])
   }
   const isLonger = line.ok && line.stem.lengthM > longestM(training)
   const add = () => {
-    if (!line.ok) return
+    if (!canAdd) return
     const { alongM, path } = standingStem(line.stem, base)
     const seasons = line.stem.seasonsOld ?? seasonsOfNew(view.stage)
     const standing = { parent: parentOf(line.stem, chosen, alongM), path, seasonsOld: seasons, role: null }
@@ -178,8 +193,9 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
     input.current?.focus()
   }
   const words = quickWords.filter((word) => word.length > 2).join(', ')
-  const failure =
-    line.ok || text.trim() === ''
+  const failure = misplaced
+    ? t(`enter.${misplaced}`, { length: units.length(longM) })
+    : line.ok || text.trim() === ''
       ? undefined
       : t(`enter.failure.${line.reason}`, { word: 'word' in line ? line.word : '' })
   return (
@@ -204,11 +220,11 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
           setSource(value)
         }}
       />
-      {piece && (
+      {piece && !misplaced && (
         <p className="text-[13px] text-slate">
           {t('enter.sitsOn', {
             piece: pieceWords(t, piece, data, on),
-            length: units.length(base.nextM, 'short'),
+            length: units.length(sitsAtM, 'short'),
           })}
         </p>
       )}
@@ -228,12 +244,16 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
           })}
         </p>
       )}
-      <button type="submit" className="btn self-start" disabled={!line.ok}>
+      <button type="submit" className="btn self-start" disabled={!canAdd}>
         {t('enter.add')}
       </button>
     </form>
   )
 }
+
+/** The place along what a stem sits on, where its line says one; what grows below the graft has none. */
+const placeSaid = (line: QuickLine): number | null =>
+  line.ok && !line.stem.isBelowGraft ? line.stem.alongM : null
 
 /** Longer than a season can make it, with a good margin over the kind's own best. */
 const longestM = ({ view }: Training): number => (view.kind.caneM?.[1] ?? 4) * 1.3
