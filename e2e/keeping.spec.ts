@@ -4,7 +4,7 @@ import type { Page, Route } from '@playwright/test'
 import { PASSWORD, haveWall, signUp } from './people.ts'
 
 const apiOf = (garden: string) => `/api${garden.replace('/g/', '/gardens/')}`
-const OURS = { 'klados-api': '2', 'content-type': 'application/json' }
+const OURS = { 'klados-api': '3', 'content-type': 'application/json' }
 const notesOf = async (page: Page, garden: string) =>
   (
     (await (await page.request.get(`${apiOf(garden)}/journal`)).json()) as {

@@ -141,7 +141,7 @@ for (const theme of ['light', 'dark'] as const) {
             code: 'journal/too-late',
             message: '',
           }))
-          return route.fulfill({ headers: { 'klados-api': '2' }, json: { answers } })
+          return route.fulfill({ headers: { 'klados-api': '3' }, json: { answers } })
         })
         for (const text of ['one', 'another']) {
           await page.getByLabel('A note').fill(text)

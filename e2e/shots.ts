@@ -93,7 +93,7 @@ await page.route('**/entries', (route) => {
       ? { answer: 'refused', code: 'journal/too-late', message: '' }
       : { answer: 'held', code: 'garden/not-allowed', message: '' },
   )
-  return route.fulfill({ headers: { 'klados-api': '2' }, json: { answers } })
+  return route.fulfill({ headers: { 'klados-api': '3' }, json: { answers } })
 })
 for (const text of ['Tied the third arm to its wire', 'Old tie cut off', 'A shoot rubbed out']) {
   await page.getByLabel('A note').fill(text)

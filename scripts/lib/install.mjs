@@ -11,6 +11,7 @@ import {
 } from 'node:fs'
 import { join } from 'node:path'
 import { inRoot, inWork, root, workDir } from './paths.mjs'
+import { pressFolder } from './press.mjs'
 import { runQuietly, step } from './run.mjs'
 
 const stampFile = (name) => inWork(`${name}.stamp`)
@@ -54,6 +55,7 @@ export async function build() {
   // Before the last build's assets come back beside the new ones: only these are kept on devices.
   await runQuietly(process.execPath, [inRoot('scripts/build-sw.mjs')], { cwd: root })
   bringBack(earlier)
+  await pressFolder(inRoot('apps/web/dist'))
   writeStamp('build', wanted)
 }
 
@@ -99,6 +101,7 @@ function hashOfSources() {
     'apps',
     'scripts/build-server.mjs',
     'scripts/build-sw.mjs',
+    'scripts/lib/press.mjs',
     'package-lock.json',
   ])
     visit(inRoot(part))

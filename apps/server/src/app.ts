@@ -178,6 +178,8 @@ async function serveWeb(app: App, webRoot: string): Promise<void> {
     await web.register(serveStatic, {
       root: webRoot,
       wildcard: false,
+      // What the build has laid beside them, where the browser takes it.
+      preCompressed: true,
       // Else it would write its own cache-control over the one set below.
       cacheControl: false,
       // Assets carry a hash of their content in their names; the page itself is asked for anew each time.

@@ -1,3 +1,4 @@
+import { API_VERSION } from '@klados/contract'
 import { v7 as uuidv7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { buildApp } from '../src/app.ts'
@@ -312,11 +313,11 @@ describe('every answer of the API', () => {
   it('carries our mark and is kept by nobody on the way, refusals and broken requests too', async () => {
     for (const url of ['/api/session', '/api/nothing', '/api/gardens/x', '/api/health']) {
       const { headers } = await app.inject({ url })
-      expect([url, headers['klados-api'], headers['cache-control']]).toEqual([url, '2', 'no-store'])
+      expect([url, headers['klados-api'], headers['cache-control']]).toEqual([url, API_VERSION, 'no-store'])
     }
     const broken = await app.inject({ url: '/api/%' })
     expect(broken.statusCode).toBe(400)
     expect(codeOf(broken)).toBe('request/malformed')
-    expect(broken.headers['klados-api']).toBe('2')
+    expect(broken.headers['klados-api']).toBe(API_VERSION)
   })
 })

@@ -1,4 +1,5 @@
 import type { JournalPage, Standing } from '@klados/contract'
+import { readStanding } from '@klados/contract/standing'
 import { basisOf, foldPart, lazyFold, partOf } from '@klados/core/part-fold'
 import type { PartFold } from '@klados/core/part-fold'
 import pg from 'pg'
@@ -17,10 +18,11 @@ beforeAll(async () => {
 })
 afterAll(() => harness.close())
 
-const get = async <T>(path: string, app = harness.app): Promise<T> =>
-  (
-    await app.inject({ url: `/api/gardens/${owner.gardenId}${path}`, headers: { cookie: owner.cookie } })
-  ).json<T>()
+const ask = (path: string, app = harness.app) =>
+  app.inject({ url: `/api/gardens/${owner.gardenId}${path}`, headers: { cookie: owner.cookie } })
+const get = async <T>(path: string, app = harness.app): Promise<T> => (await ask(path, app)).json<T>()
+const getStanding = async (query = '', app = harness.app): Promise<Standing> =>
+  readStanding((await ask(`/standing${query}`, app)).body)
 const append = async (entries: object[]) => {
   for (let n = 0; n < entries.length; n += 500) {
     const reply = await harness.app.inject({
@@ -77,7 +79,7 @@ async function wanted(upTo: number): Promise<Map<string, PartFold>> {
   )
 }
 async function expectStanding(app = harness.app): Promise<Standing> {
-  const standing = await get<Standing>('/standing', app)
+  const standing = await getStanding('', app)
   const folds = standing.folds.map(lazyFold)
   expect(new Map(folds.map((fold) => [fold.part, fold.whole()]))).toEqual(await wanted(standing.upTo))
   for (const { part, brief } of folds) {
@@ -105,7 +107,7 @@ describe('what stands in a garden', () => {
   it('is nothing in an empty garden, and of a small one not told', async () => {
     expect(await expectStanding()).toMatchObject({ head: 0, upTo: 0, folds: [], greatestId: null })
     await append([noteEntry(places[0]!)])
-    expect(await get<Standing>('/standing?small=10')).toMatchObject({ head: 1, upTo: 0, folds: [] })
+    expect(await getStanding('?small=10')).toMatchObject({ head: 1, upTo: 0, folds: [] })
   })
 
   it('is what all entries come to, whether few have come since or many, dated back or taken back', async () => {

@@ -3,6 +3,7 @@ import { createRoot } from 'react-dom/client'
 import { Provider } from 'react-redux'
 import { RouterProvider } from 'react-router'
 import { COPIED_ACCOUNT_KEY } from './data/copy/account-key.ts'
+import { askEarly } from './data/early.ts'
 import { createStore } from './data/store.ts'
 import type { Desk } from './data/desk.ts'
 import { startTexts } from './i18n/index.ts'
@@ -12,9 +13,13 @@ import { applyTheme } from './shell/theme.ts'
 import { UnitsProvider } from './ui/units.tsx'
 import './styles.css'
 
+askEarly(location.pathname)
 applyTheme()
 const desk = {} as Desk
 const store = createStore(desk)
+const texts = startTexts()
+// Begins to fetch the screen that the address names, while the texts are on their way.
+const router = makeRouter(store, desk)
 
 /** Only where somebody was here before: a first visit does not wait for it, nor fetch what reads it. */
 const restore = async () => {
@@ -23,13 +28,13 @@ const restore = async () => {
   await restoreSession(store)
 }
 
-void Promise.all([startTexts(), restore()]).then(() => {
+void Promise.all([texts, restore()]).then(() => {
   createRoot(document.getElementById('root')!).render(
     <StrictMode>
       <Provider store={store}>
         <TextsProvider>
           <UnitsProvider>
-            <RouterProvider router={makeRouter(store, desk)} />
+            <RouterProvider router={router} />
           </UnitsProvider>
         </TextsProvider>
       </Provider>

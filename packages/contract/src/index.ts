@@ -30,7 +30,8 @@ export {
   entrySchema,
   latestVersion,
 } from './journal.ts'
-export type { AppendReply, EntryAnswer, JournalPage, Standing, StoredEntry } from './journal.ts'
+export type { AppendReply, EntryAnswer, JournalPage, StoredEntry } from './journal.ts'
+export type { Standing } from './standing.ts'
 export {
   API_HEADER,
   API_VERSION,

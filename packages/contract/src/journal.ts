@@ -1,6 +1,5 @@
 import { entryShapes } from '@klados/core/journal'
 import type { EntryKind, JournalEntry } from '@klados/core/journal'
-import type { KeptFold } from '@klados/core/part-fold'
 import { z } from 'zod'
 import { MAX_ENTRIES } from './limits.ts'
 import { calendarDate, idSchema } from './numbers.ts'
@@ -71,20 +70,6 @@ export const entryAnswerSchema = z.discriminatedUnion('answer', [
 export const appendReplySchema = z.object({ answers: z.array(entryAnswerSchema) })
 export type EntryAnswer = z.infer<typeof entryAnswerSchema>
 export type AppendReply = z.infer<typeof appendReplySchema>
-/** What stands in a garden, in place of the journal that it came from. */
-export interface Standing {
-  /** The number of the garden's latest entry. */
-  readonly head: number
-  /** Up to which number the folds go; 0 where the garden was said to be small, and is better read whole. */
-  readonly upTo: number
-  /** By which rules they were folded. */
-  readonly rules: string
-  /** The greatest id in the journal. */
-  readonly greatestId: string | null
-  /** The folds of all parts, each with its brief. */
-  readonly folds: readonly KeptFold[]
-}
-
 export interface JournalPage {
   readonly entries: readonly StoredEntry[]
   /** Ask for what is after this next; the same number as asked for means that there is no more. */

@@ -24,4 +24,4 @@ export const MAX_IMPORT_BYTES = 512 * 1024 * 1024
  * answers.
  */
 export const API_HEADER = 'klados-api'
-export const API_VERSION = '2'
+export const API_VERSION = '3'

@@ -1,4 +1,5 @@
 import { Readable } from 'node:stream'
+import { endLine, foldLines, headLine } from '@klados/contract/standing'
 import { PART_FOLD_RULES } from '@klados/core/part-fold'
 import type { Pool, PoolClient } from 'pg'
 import { z } from 'zod'
@@ -20,34 +21,29 @@ export const standingRoutes: Area = async (app, { pool, folding }) => {
       const { head } = await inGarden(pool, gardenId, (client) => findReach(client, gardenId))
       const isSmall = head <= request.query.small
       if (!isSmall) await folding.bringUp(gardenId)
-      return reply
-        .type('application/json; charset=utf-8')
-        .send(Readable.from(whatStands(pool, gardenId, isSmall)))
+      return reply.type('text/plain; charset=utf-8').send(Readable.from(whatStands(pool, gardenId, isSmall)))
     },
   )
 }
 
-/** `Standing` of the contract as JSON text in pieces, all of one moment. */
+/** `Standing` of the contract as its lines, in pieces, all of one moment. */
 function whatStands(pool: Pool, gardenId: string, isSmall: boolean): AsyncGenerator<string> {
   return inSnapshot(pool, gardenId, (client) => pieces(client, gardenId, isSmall))
 }
 
 async function* pieces(client: PoolClient, gardenId: string, isSmall: boolean): AsyncGenerator<string> {
   const { upTo, head } = await findReach(client, gardenId)
-  const begin = {
+  yield headLine({
     head,
     upTo: isSmall ? 0 : upTo,
     rules: PART_FOLD_RULES,
     greatestId: await greatestEntryId(client, gardenId),
-  }
-  yield `${JSON.stringify(begin).slice(0, -1)},"folds":[`
-  let separator = ''
+  })
   for (let after = ''; !isSmall;) {
     const some = await readFolds(client, gardenId, after, FOLDS_AT_ONCE)
     if (some.length === 0) break
     after = some.at(-1)!.part
-    yield separator + JSON.stringify(some).slice(1, -1)
-    separator = ','
+    yield foldLines(some)
   }
-  yield ']}'
+  yield endLine
 }

@@ -1,4 +1,5 @@
-import type { JournalPage, Standing, StoredEntry } from '@klados/contract'
+import type { JournalPage, StoredEntry } from '@klados/contract'
+import { readStanding } from '@klados/contract/standing'
 import type { EntryBodies, EntryKind, JournalEntry } from '@klados/core/journal'
 import { grouped, lazyFold, subjectOf } from '@klados/core/part-fold'
 import type { LazyFold } from '@klados/core/part-fold'
@@ -6,8 +7,9 @@ import type { CalendarDate } from '@klados/core/season'
 import { createAction } from '@reduxjs/toolkit'
 import type { Action, Reducer, ThunkAction } from '@reduxjs/toolkit'
 import type { FoldedUp, KeptJournal } from './copy/copy-store.ts'
-import { FOLD_RULES, SMALL } from './copy/fold-rules.ts'
+import { FOLD_RULES } from './copy/fold-rules.ts'
 import { todayHere } from './dates.ts'
+import { standingPath } from './early.ts'
 import { placeKey, plantKey, withAdded } from './parts.ts'
 import type { Parts } from './parts.ts'
 import { request } from './request.ts'
@@ -227,9 +229,9 @@ const beginStanding =
   async (dispatch, getState, { clock, copy }) => {
     // Whatever keeps the server from folding, of the release before or short of memory: its journal it reads out all the
     // same, and whether it is there at all shows then.
-    const standing = await request<Standing>('GET', `/gardens/${gardenId}/standing?small=${SMALL}`).catch(
-      () => null,
-    )
+    const standing = await request<string>('GET', standingPath(gardenId))
+      .then(readStanding)
+      .catch(() => null)
     if (!standing || standing.upTo === 0 || standing.rules !== FOLD_RULES) return
     if (getState().journal.gardenId !== gardenId || getState().journal.last !== 0) return
     const { upTo, greatestId: greatest, folds } = standing

@@ -1,5 +1,5 @@
 import { checkOf } from '@klados/contract/check'
-import { API_HEADER } from '@klados/contract/limits'
+import { API_HEADER, API_VERSION } from '@klados/contract/limits'
 import fc from 'fast-check'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { readDocuments } from './read-documents.ts'
@@ -30,7 +30,7 @@ function serve(documents: readonly Doc[]): string[] {
             check: checkOf(documents),
             documents: documents.filter(({ savedAt }) => savedAt >= since),
           }
-    return Promise.resolve(new Response(JSON.stringify(body), { headers: { [API_HEADER]: '2' } }))
+    return Promise.resolve(new Response(JSON.stringify(body), { headers: { [API_HEADER]: API_VERSION } }))
   })
   return asked
 }

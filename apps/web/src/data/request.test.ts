@@ -1,11 +1,11 @@
-import { API_HEADER } from '@klados/contract/limits'
+import { API_HEADER, API_VERSION } from '@klados/contract/limits'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { Refusal, ServerAway, ask, onReachable, onSignedOut, onSkew, request } from './request.ts'
 
 const answer = (
   status: number,
   body: string | null,
-  headers: Record<string, string> = { [API_HEADER]: '2' },
+  headers: Record<string, string> = { [API_HEADER]: API_VERSION },
 ) => vi.stubGlobal('fetch', () => Promise.resolve(new Response(body, { status, headers })))
 afterEach(() => vi.unstubAllGlobals())
 
@@ -30,7 +30,7 @@ describe('an answer', () => {
 
   it('of ours comes with its status, its body and how long to wait', async () => {
     answer(429, '{"error":{"code":"request/too-many","message":"wait"}}', {
-      [API_HEADER]: '2',
+      [API_HEADER]: API_VERSION,
       'retry-after': '7',
     })
     expect(await ask('POST', '/x')).toMatchObject({
@@ -61,7 +61,7 @@ describe('an answer', () => {
     const skews: number[] = []
     onSkew((skewMs) => skews.push(skewMs))
     for (const ms of [0, 10 * 60_000, -10 * 60_000]) {
-      answer(200, '{}', { [API_HEADER]: '2', date: new Date(Date.now() + ms).toUTCString() })
+      answer(200, '{}', { [API_HEADER]: API_VERSION, date: new Date(Date.now() + ms).toUTCString() })
       await ask('GET', '/x')
     }
     const minutes = skews.map((ms) => Math.round(ms / 60_000))

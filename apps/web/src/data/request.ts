@@ -1,5 +1,6 @@
 import type { ErrorReply } from '@klados/contract'
 import { API_HEADER, API_VERSION } from '@klados/contract/limits'
+import { forgetEarly, takeEarly } from './early.ts'
 import type { Reply } from './sync/answers.ts'
 
 /** A refusal of the server, in its one shape. */
@@ -46,7 +47,7 @@ const tell = (isReachable: boolean) => listeners.forEach((listener) => listener(
 /** A line that gives no answer for so long gives none. */
 const TIMEOUT_MS = 60_000
 
-/** Sends one request to the API; answers its JSON, or throws `Refusal` or `ServerAway`. */
+/** Sends one request to the API; answers its JSON, or its text where it is that, or throws `Refusal` or `ServerAway`. */
 export async function request<T>(method: string, path: string, body?: unknown): Promise<T> {
   const reply = await ask(method, path, body)
   if (reply.kind === 'none') throw new ServerAway('The server does not answer')
@@ -62,19 +63,19 @@ export async function request<T>(method: string, path: string, body?: unknown): 
  * the sign-in page of a guest network answers 200 to anything, and a proxy may refuse in its own name.
  */
 export async function ask(method: string, path: string, body?: unknown): Promise<Reply> {
-  const sent = Date.now()
+  if (method !== 'GET') forgetEarly()
+  const early = method === 'GET' ? await takeEarly(path) : null
+  const sent = early?.sentMs ?? Date.now()
   let response: Response
   let json: unknown = null
   try {
-    response = await fetch(`/api${path}`, {
-      method,
-      ...contentOf(body),
-      signal: AbortSignal.timeout(TIMEOUT_MS),
-    })
+    const signal = AbortSignal.timeout(TIMEOUT_MS)
+    response = early?.response ?? (await fetch(`/api${path}`, { method, ...contentOf(body), signal }))
     if (!response.headers.has(API_HEADER)) throw new TypeError('not an answer of the API')
     versionListeners.forEach((listener) => listener(response.headers.get(API_HEADER) === API_VERSION))
     const text = response.status === 204 ? '' : await response.text()
-    json = text === '' ? null : JSON.parse(text)
+    const isText = response.headers.get('content-type')?.startsWith('text/plain') ?? false
+    json = isText ? text : text === '' ? null : JSON.parse(text)
   } catch {
     tell(false)
     return { kind: 'none' }

@@ -4,7 +4,7 @@ import type { DBSchema } from 'idb'
 import { keptDatabase } from '../kept-database.ts'
 import { plantKey } from '../parts.ts'
 import { FOLD_RULES } from './fold-rules.ts'
-import { broughtUp } from './paths.ts'
+import { broughtUp } from './older-answers.ts'
 import { byShelf, withFolds } from './shelves.ts'
 import type { KeptFold } from '@klados/core/part-fold'
 
