@@ -5,6 +5,7 @@ import type { PartFold } from '@klados/core/part-fold'
 import pg from 'pg'
 import { v7 as uuidv7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { grewBody } from '../../../packages/core/test/bodies.ts'
 import { buildApp } from '../src/app.ts'
 import { noteEntry, savePlace, savePlant, signUp, startHarness } from './harness.ts'
 import type { Harness, Person } from './harness.ts'
@@ -34,26 +35,11 @@ const append = async (entries: object[]) => {
     expect(reply.body).not.toMatch(/refused|held/)
   }
 }
-const path = [
-  { xM: 0, yM: 0 },
-  { xM: 0, yM: 1 },
-]
 const grew = (n: number, rest: object = {}) =>
   noteEntry(places[n]!, {
     kind: 'piece.grew',
     plantId: plants[n]!,
-    body: {
-      v: 1,
-      pieceId: uuidv7(),
-      parent: { on: 'crown', leadId: null },
-      path,
-      seasonsOld: 1,
-      baseMm: 9,
-      tipMm: null,
-      buds: null,
-      side: null,
-      role: null,
-    },
+    body: grewBody(uuidv7()),
     ...rest,
   })
 const removed = ({ plantId, placeId, body }: ReturnType<typeof grew>, rest: object = {}) =>

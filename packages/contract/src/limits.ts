@@ -25,3 +25,5 @@ export const MAX_IMPORT_BYTES = 512 * 1024 * 1024
  */
 export const API_HEADER = 'klados-api'
 export const API_VERSION = '3'
+/** What is answered in lines of text, and not as JSON, says so by this type. */
+export const LINES_TYPE = 'text/x-klados-lines'

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import type { JournalEntry } from '../src/journal/index.ts'
+import { grewBody, tieBody } from './bodies.ts'
 
 const PIECES = ['trunk', 'arm', 'cane', 'shoot'] as const
 const TIES = ['t1', 't2', 't3'] as const
@@ -10,25 +11,16 @@ const path = [
 
 /** Deeds as they come, sensible or not: most of what they speak of may not be there, or not any more. */
 const deed = fc.oneof(
-  fc.record({
-    kind: fc.constant('piece.grew'),
-    body: fc.record({
-      v: fc.constant(1),
-      pieceId: fc.constantFrom(...PIECES),
-      parent: fc.constantFrom(
+  fc
+    .tuple(
+      fc.constantFrom(...PIECES),
+      fc.constantFrom(
         { on: 'crown', leadId: null },
         { on: 'piece', pieceId: 'trunk', alongM: 0.4 },
         { on: 'piece', pieceId: 'arm', alongM: 0.2 },
       ),
-      path: fc.constant(path),
-      seasonsOld: fc.constant(1),
-      baseMm: fc.constant(9),
-      tipMm: fc.constant(null),
-      buds: fc.constant(null),
-      side: fc.constant(null),
-      role: fc.constant(null),
-    }),
-  }),
+    )
+    .map(([pieceId, parent]) => ({ kind: 'piece.grew', body: grewBody(pieceId, { parent, path }) })),
   fc.record({
     kind: fc.constantFrom('piece.removed', 'piece.pulled'),
     body: fc.record({ v: fc.constant(1), pieceId: fc.constantFrom(...PIECES), reason: fc.constant('') }),
@@ -43,21 +35,9 @@ const deed = fc.oneof(
       reason: fc.constant(''),
     }),
   }),
-  fc.record({
-    kind: fc.constant('tie.made'),
-    body: fc.record({
-      v: fc.constant(2),
-      tieId: fc.constantFrom(...TIES),
-      pieceId: fc.constantFrom(...PIECES),
-      alongM: fc.constantFrom(0.1, 0.6),
-      support: fc.constant(null),
-      materialId: fc.constant('soft-jute'),
-      hitch: fc.constant('belt'),
-      supportDiameterMm: fc.constant(2),
-      stemDiameterMm: fc.constant(9),
-      loopLengthMm: fc.constant(60),
-    }),
-  }),
+  fc
+    .tuple(fc.constantFrom(...TIES), fc.constantFrom(...PIECES), fc.constantFrom(0.1, 0.6))
+    .map(([tieId, pieceId, alongM]) => ({ kind: 'tie.made', body: tieBody(tieId, pieceId, { alongM }) })),
   fc.record({
     kind: fc.constantFrom('tie.checked', 'tie.removed'),
     body: fc.record({ v: fc.constant(1), tieId: fc.constantFrom(...TIES), reason: fc.constant('') }),

@@ -1,4 +1,5 @@
 import { Readable } from 'node:stream'
+import { LINES_TYPE } from '@klados/contract/limits'
 import { endLine, foldLines, headLine } from '@klados/contract/standing'
 import { PART_FOLD_RULES } from '@klados/core/part-fold'
 import type { Pool, PoolClient } from 'pg'
@@ -21,7 +22,9 @@ export const standingRoutes: Area = async (app, { pool, folding }) => {
       const { head } = await inGarden(pool, gardenId, (client) => findReach(client, gardenId))
       const isSmall = head <= request.query.small
       if (!isSmall) await folding.bringUp(gardenId)
-      return reply.type('text/plain; charset=utf-8').send(Readable.from(whatStands(pool, gardenId, isSmall)))
+      return reply
+        .type(`${LINES_TYPE}; charset=utf-8`)
+        .send(Readable.from(whatStands(pool, gardenId, isSmall)))
     },
   )
 }

@@ -4,6 +4,7 @@ import type { JournalEntry, WoodState } from '@klados/core/journal'
 import { keptFold, lazyFold } from '@klados/core/part-fold'
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
+import { grewBody, tieBody } from '../../../../packages/core/test/bodies.ts'
 import { createAgenda } from './agenda.ts'
 import type { Agenda } from './agenda.ts'
 import { openState } from './part-folds.ts'
@@ -25,37 +26,23 @@ function woodOf(plantId: string, days: readonly number[]): WoodState {
     {
       kind: 'piece.grew',
       at: '2020-03-01',
-      body: {
-        v: 1,
-        pieceId: `${plantId} trunk`,
-        parent: { on: 'crown', leadId: null },
+      body: grewBody(`${plantId} trunk`, {
         path: [
           { xM: 0, yM: 0 },
           { xM: 0, yM: 2 },
         ],
         seasonsOld: 3,
         baseMm: 20,
-        tipMm: null,
-        buds: null,
-        side: null,
-        role: null,
-      },
+      }),
     },
     ...days.map((day, n) => ({
       kind: 'tie.made',
       at: `2025-04-${String((day % 28) + 1).padStart(2, '0')}`,
-      body: {
-        v: 2,
-        tieId: `${plantId} ${n}`,
-        pieceId: `${plantId} trunk`,
+      body: tieBody(`${plantId} ${n}`, `${plantId} trunk`, {
         alongM: 1,
-        support: null,
-        materialId: 'soft-jute',
-        hitch: 'belt',
-        supportDiameterMm: 2,
         stemDiameterMm: 20,
         loopLengthMm: 90 + day,
-      },
+      }),
     })),
   ]
   return replayWood(
@@ -97,9 +84,12 @@ it('tells of closed folds as much as of open ones, and opens those of which some
       (plants, today) => {
         const ground = { plants: plantsAt([], []), places, hemisphere: 'north' as const, today }
         const woods = PLANTS.map((id, n) => [id, woodOf(id, plants[n]!.days)] as const)
-        const open = createAgenda()(new Map(woods.map(([id, wood]) => [id, openState(wood)])), ground)
+        const open = createAgenda()(
+          new Map<string, PartWood>(woods.map(([id, wood]) => [id, openState(wood)])),
+          ground,
+        )
         const parts = woods.map(([id, wood], n) => [id, closed(id, wood, plants[n]!.basis)] as const)
-        const lean = createAgenda()(new Map(parts), ground)
+        const lean = createAgenda()(new Map<string, PartWood>(parts), ground)
         const near = ({ items }: Agenda) => items.filter(({ urgency }) => urgency !== 'later')
         const ids = (list: Agenda['items']) => list.map(({ tie }) => tie.id)
         expect(ids(near(lean))).toEqual(ids(near(open)))

@@ -13,6 +13,7 @@ import { changedSince } from './part-folds.ts'
 import { selectWoodByPlant } from './readings.ts'
 import type { PartWood } from './readings.ts'
 import { useAppSelector } from './store.ts'
+import type { Table } from './wide-map.ts'
 
 /** One tie and when to look at it, with all that a round says about it. */
 export interface AgendaItem extends TieLook {
@@ -55,7 +56,7 @@ interface Ground {
   readonly today: string
 }
 
-type Woods = ReadonlyMap<string, PartWood>
+type Woods = Table<PartWood>
 /** What one part adds: its ties, or of a closed one only their days. */
 interface Share {
   readonly items: readonly AgendaItem[]

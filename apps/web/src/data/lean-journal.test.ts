@@ -5,6 +5,7 @@ import type { JournalEntry, WoodState } from '@klados/core/journal'
 import { living } from '@klados/core/wood'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { grewBody, tieBody } from '../../../../packages/core/test/bodies.ts'
 import { createCopyStore } from './copy/copy-store.ts'
 import { foldPart, keptFold } from '@klados/core/part-fold'
 import { begun, brought, foldedUp, journalReducer, opened, received } from './journal.ts'
@@ -14,11 +15,6 @@ import { selectPartsOfPlants, selectShort, selectWoodByPlant } from './readings.
 import type { Item } from './sync/items.ts'
 
 const PLANTS = ['pear', 'rose'] as const
-const path = [
-  { xM: 0, yM: 0 },
-  { xM: 0, yM: 1 },
-]
-
 /** One deed on a plant: which, how many days after the first, and whether it takes another back. */
 const deed = fc.record({
   plant: fc.constantFrom(...PLANTS),
@@ -48,36 +44,16 @@ function entriesOf(deeds: readonly (typeof deed extends fc.Arbitrary<infer D> ? 
     const bodies = {
       grow: {
         kind: 'piece.grew',
-        body: {
-          v: 1,
-          pieceId,
+        body: grewBody(pieceId, {
           parent:
             n === 0
               ? { on: 'crown', leadId: null }
               : { on: 'piece', pieceId: `${plant}-piece-0`, alongM: 0.5 },
-          path,
-          seasonsOld: 1,
-          baseMm: 9,
-          tipMm: null,
-          buds: null,
-          side: null,
-          role: null,
-        },
+        }),
       },
       tie: {
         kind: 'tie.made',
-        body: {
-          v: 2,
-          tieId,
-          pieceId,
-          alongM: 0.5,
-          support: null,
-          materialId: 'soft-jute',
-          hitch: 'belt',
-          supportDiameterMm: 2,
-          stemDiameterMm: 9,
-          loopLengthMm: 60,
-        },
+        body: tieBody(tieId, pieceId),
       },
       look: { kind: 'tie.checked', body: { v: 1, tieId } },
       remove: { kind: 'piece.removed', body: { v: 1, pieceId, reason: '' } },

@@ -6,6 +6,8 @@ import type { CalendarDate } from '@klados/core/season'
 import { isAmong } from './journal.ts'
 import type { Some } from './journal.ts'
 import type { Parts } from './parts.ts'
+import { WideMap } from './wide-map.ts'
+import type { Table } from './wide-map.ts'
 
 /**
  * The stored parts with what is on its way in each; a part to which nothing came since the last time is the list that
@@ -59,7 +61,7 @@ export interface PartFolded<S> {
 
 /** What the parts of a journal come to. */
 export interface PartStates<S> {
-  readonly states: ReadonlyMap<string, PartState<S>>
+  readonly states: Table<PartState<S>>
   /** Parts whose fold alone does not tell what was written since: their entries are wanted, and till then they stay. */
   readonly short: readonly string[]
 }
@@ -102,14 +104,18 @@ export function folder<S>({
   goOn,
 }: PartReading<S>): (parts: Parts, folds: ReadonlyMap<string, PartFolded<S>>, atHand: Some) => PartStates<S> {
   const known = new Map<string, Told<S>>()
-  let made: PartStates<S> = { states: new Map(), short: [] }
+  let states = WideMap.of<PartState<S>>()
+  let made: PartStates<S> = { states, short: [] }
   const tell = (
     old: Told<S> | undefined,
     entries: readonly JournalEntry[],
     folded: PartFolded<S> | undefined,
     isAtHand: boolean,
   ): Told<S> => {
-    if (old?.entries === entries && old.folded === folded && old.isAtHand === isAtHand) return old
+    const isAsItWas = old?.folded === folded && old?.isAtHand === isAtHand
+    if (isAsItWas && old.entries === entries) return old
+    // What comes back from the disk or the server is what was sent there: an entry is never another under its id.
+    if (isAsItWas && isSameList(old.entries, entries)) return { ...old, entries }
     const told = { entries, folded, isAtHand, isShort: false, timeline: null }
     // Without a fold all that there is of a part has come since.
     if (isAtHand || !folded) {
@@ -153,13 +159,9 @@ export function folder<S>({
     else known.forEach((_, key) => !folds.has(key) && !parts.has(key) && look(key))
     last = { parts, folds, atHand }
     if (changed.length > 0) {
-      const states = new Map(made.states)
-      for (const key of changed) {
-        const told = known.get(key)
-        if (told) states.set(key, told.state)
-        else states.delete(key)
-      }
-      changes.set(states, { from: new WeakRef(made.states), keys: changed })
+      const before = states
+      states = before.with(changed.map((key) => [key, known.get(key)?.state] as const))
+      changes.set(states, { from: new WeakRef(before), keys: changed })
       made = { ...made, states }
     }
     if (!isShortSame)
@@ -168,13 +170,16 @@ export function folder<S>({
   }
 }
 
+const isSameList = (before: readonly JournalEntry[], now: readonly JournalEntry[]): boolean =>
+  before.length === now.length && before.every(({ id }, i) => now[i]!.id === id)
+
 /** How states came from those before them, which they do not keep alive: each had its own before it. */
 const changes = new WeakMap<object, { readonly from: WeakRef<object>; readonly keys: readonly string[] }>()
 
 /** The parts that differ between some states and later ones; `null` where these were not made from those in one step. */
 export function changedSince<S>(
-  before: ReadonlyMap<string, PartState<S>>,
-  now: ReadonlyMap<string, PartState<S>>,
+  before: Table<PartState<S>>,
+  now: Table<PartState<S>>,
 ): readonly string[] | null {
   const change = changes.get(now)
   return change?.from.deref() === before ? change.keys : null

@@ -9,6 +9,8 @@ import { selectByPlant } from './entries.ts'
 import type { WithJournal } from './journal.ts'
 import { changedSince, folder } from './part-folds.ts'
 import type { PartFolded, PartState } from './part-folds.ts'
+import { WideMap } from './wide-map.ts'
+import type { Table } from './wide-map.ts'
 
 // Apart from the journal itself: what reads wood out of it comes with the screens that show wood, and not
 // with the door.
@@ -64,27 +66,27 @@ function plantsOf(key: string, part: PartWood): readonly string[] {
   return plants
 }
 
-type PartsOfPlants = ReadonlyMap<string, readonly PartWood[]>
+type PartsOfPlants = Table<readonly PartWood[]>
 
 /** By plant, the parts that tell of its wood; after a tap only the plants of what was pressed are another list. */
-function createPartsOfPlants(): (states: ReadonlyMap<string, PartWood>) => PartsOfPlants {
-  let last: { states: ReadonlyMap<string, PartWood>; byPlant: PartsOfPlants } | null = null
+function createPartsOfPlants(): (states: Table<PartWood>) => PartsOfPlants {
+  let last: { states: Table<PartWood>; byPlant: WideMap<readonly PartWood[]> } | null = null
   return (states) => {
     const keys = (last && changedSince(last.states, states)) ?? null
-    const byPlant = new Map<string, readonly PartWood[]>(keys ? last!.byPlant : [])
-    const add = (part: PartWood, key: string) => {
-      for (const plant of plantsOf(key, part)) byPlant.set(plant, [...(byPlant.get(plant) ?? []), part])
-    }
+    const before = keys ? last!.byPlant : WideMap.of<readonly PartWood[]>()
+    const changed = new Map<string, readonly PartWood[]>()
+    const put = (plant: string, change: (parts: readonly PartWood[]) => readonly PartWood[]) =>
+      changed.set(plant, change(changed.get(plant) ?? before.get(plant) ?? []))
     for (const key of keys ?? []) {
-      const before = last!.states.get(key)
-      if (!before) continue
-      for (const plant of plantsOf(key, before))
-        byPlant.set(plant, byPlant.get(plant)?.filter((part) => part !== before) ?? [])
+      const old = last!.states.get(key)
+      if (old)
+        for (const plant of plantsOf(key, old)) put(plant, (parts) => parts.filter((one) => one !== old))
     }
     for (const key of keys ?? states.keys()) {
       const part = states.get(key)
-      if (part) add(part, key)
+      if (part) for (const plant of plantsOf(key, part)) put(plant, (parts) => [...parts, part])
     }
+    const byPlant = before.with(changed)
     last = { states, byPlant }
     return byPlant
   }

@@ -1,5 +1,5 @@
 import type { ErrorReply } from '@klados/contract'
-import { API_HEADER, API_VERSION } from '@klados/contract/limits'
+import { API_HEADER, API_VERSION, LINES_TYPE } from '@klados/contract/limits'
 import { forgetEarly, takeEarly } from './early.ts'
 import type { Reply } from './sync/answers.ts'
 
@@ -74,7 +74,7 @@ export async function ask(method: string, path: string, body?: unknown): Promise
     if (!response.headers.has(API_HEADER)) throw new TypeError('not an answer of the API')
     versionListeners.forEach((listener) => listener(response.headers.get(API_HEADER) === API_VERSION))
     const text = response.status === 204 ? '' : await response.text()
-    const isText = response.headers.get('content-type')?.startsWith('text/plain') ?? false
+    const isText = response.headers.get('content-type')?.startsWith(LINES_TYPE) ?? false
     json = isText ? text : text === '' ? null : JSON.parse(text)
   } catch {
     tell(false)

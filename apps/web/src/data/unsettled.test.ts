@@ -6,6 +6,7 @@ import { woodProjection } from '@klados/core/wood'
 import type { WoodState } from '@klados/core/wood'
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
+import { grewBody, tieBody } from '../../../../packages/core/test/bodies.ts'
 import { designOf, siteOf, tierLevels } from '../../../../packages/core/test/frames.ts'
 import { folder } from './part-folds.ts'
 import { plantKey, withAdded } from './parts.ts'
@@ -51,20 +52,16 @@ const entry = (plantId: string, kind: string, body: object) =>
     body: { v: 1, ...body },
   }) as unknown as JournalEntry
 const grown = PLANTS.map((plantId) =>
-  entry(plantId, 'piece.grew', {
-    pieceId: `cane of ${plantId}`,
-    parent: { on: 'crown', leadId: null },
-    path: [
-      { xM: 1, yM: 0 },
-      { xM: 1, yM: 2 },
-    ],
-    seasonsOld: 1,
-    baseMm: 9,
-    tipMm: null,
-    buds: null,
-    side: null,
-    role: null,
-  }),
+  entry(
+    plantId,
+    'piece.grew',
+    grewBody(`cane of ${plantId}`, {
+      path: [
+        { xM: 1, yM: 0 },
+        { xM: 1, yM: 2 },
+      ],
+    }),
+  ),
 )
 
 const step = fc.oneof(
@@ -91,18 +88,8 @@ it('is after any number of steps what it is for whoever looks for the first time
           const tieId = `tie ${tied.length}`
           tied.push({ plantId: one.tie, tieId })
           const { id, heightM } = levels[one.level]!
-          const body = {
-            v: 3,
-            tieId,
-            pieceId: `cane of ${one.tie}`,
-            alongM: heightM,
-            support: { on: 'line', frameId: one.to, lineId: id, alongM: 1 },
-            materialId: 'soft-jute',
-            hitch: 'belt',
-            supportDiameterMm: 2,
-            stemDiameterMm: 9,
-            loopLengthMm: 60,
-          }
+          const support = { on: 'line', frameId: one.to, lineId: id, alongM: 1 }
+          const body = tieBody(tieId, `cane of ${one.tie}`, { v: 3, alongM: heightM, support })
           parts = withAdded(parts, [entry(one.tie, 'tie.made', body)], plantKey)
         } else if ('untie' in one) {
           const off = tied[one.untie]

@@ -13,6 +13,7 @@ import { changedSince } from './part-folds.ts'
 import { selectWoodByPlant } from './readings.ts'
 import type { PartWood } from './readings.ts'
 import { useAppSelector } from './store.ts'
+import type { Table } from './wide-map.ts'
 
 /** A tie that is not where its wire is any more, since the frame under it was revised. */
 export interface UnsettledTie {
@@ -37,7 +38,7 @@ function heldBy(part: PartWood | undefined): PartBrief['held'] {
   return held
 }
 
-type Woods = ReadonlyMap<string, PartWood>
+type Woods = Table<PartWood>
 /** What stands, beside the wood itself. */
 interface Ground {
   readonly plants: readonly Plant[] | undefined

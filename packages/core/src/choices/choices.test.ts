@@ -1,9 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { grewBody } from '../../test/bodies.ts'
 import { plantArb, Wood, viewOf, wiresAt } from '../../test/training.ts'
 import { replayChoices, replayWood } from '../journal/index.ts'
 import type { EntryBodies, EntryKind, JournalEntry } from '../journal/index.ts'
 import { polylineLengthM } from '../geometry/index.ts'
+import type { Piece } from '../wood/index.ts'
 import { findSystem, isRefused, propose, trainingSystems } from '../training/index.ts'
 import { choiceOutcome, woodDone } from './index.ts'
 
@@ -14,30 +16,16 @@ function entry<K extends EntryKind>(kind: K, body: EntryBodies[K], at = '2026-02
   return { ...head, kind, body } as JournalEntry
 }
 
+const asGrown = ({ id, parent, path, seasonsThen, baseMm, buds, calledRole }: Piece) =>
+  grewBody(id, { parent, path, seasonsOld: seasonsThen, baseMm, buds, role: calledRole })
+
 const wood = new Wood(1.1, '2026-01-10')
 wood.stem('trunk', null, 0, [1.1, 0], 0.8, 0, { seasonsThen: 8, baseMm: 40, calledRole: 'trunk' })
 wood.stem('stub', 'trunk', 0.8, [1.1, 0.8], 0.9, -80, { seasonsThen: 2, baseMm: 14 })
 wood.stem('near', 'stub', 0.04, [1.06, 0.81], 0.5, -10, { baseMm: 8, buds: 6 })
 wood.stem('good', 'stub', 0.09, [1.01, 0.81], 1.3, -10, { baseMm: 9, buds: 16 })
 wood.stem('far', 'stub', 0.7, [0.4, 0.85], 1, 0, { baseMm: 9, buds: 12 })
-const planted = [...wood.pieces.values()].map((piece) =>
-  entry(
-    'piece.grew',
-    {
-      v: 1,
-      pieceId: piece.id,
-      parent: piece.parent,
-      path: piece.path,
-      seasonsOld: piece.seasonsThen,
-      baseMm: piece.baseMm,
-      tipMm: null,
-      buds: piece.buds,
-      side: null,
-      role: piece.calledRole,
-    },
-    '2026-01-10',
-  ),
-)
+const planted = [...wood.pieces.values()].map((piece) => entry('piece.grew', asGrown(piece), '2026-01-10'))
 const view = viewOf(wood, 'wine-grape', wiresAt(2.2, 0.9))
 const question = findSystem('cane-two')!.question(view)!
 const found = propose(question)
@@ -128,22 +116,7 @@ describe('a choice', () => {
       fc.property(fc.constantFrom(...trainingSystems), plantArb, (system, { wood: any, frames }) => {
         const on = any.on
         const grown = [...any.pieces.values()].map((piece) =>
-          entry(
-            'piece.grew',
-            {
-              v: 1,
-              pieceId: piece.id,
-              parent: piece.parent,
-              path: piece.path,
-              seasonsOld: piece.seasonsThen,
-              baseMm: piece.baseMm,
-              tipMm: null,
-              buds: null,
-              side: null,
-              role: null,
-            },
-            on,
-          ),
+          entry('piece.grew', { ...asGrown(piece), buds: null, role: null }, on),
         )
         const asked = system.question(viewOf(any, kindOf[system.id] ?? 'wine-grape', frames))
         const answer = asked && propose(asked)

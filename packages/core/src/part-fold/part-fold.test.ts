@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { grewBody, tieBody } from '../../test/bodies.ts'
 import { someJournal } from '../../test/journal.ts'
 import { findKind } from '../kinds/index.ts'
 import { looksOf } from '../ties/index.ts'
@@ -80,33 +81,20 @@ describe('a fold of a part', () => {
       supersedes: null,
       recordedAt: '2025-03-01T09:00:00.000Z',
     }
-    const grew = {
-      v: 1,
-      pieceId: 'cane',
-      parent: { on: 'crown', leadId: null },
+    const grew = grewBody('cane', {
       path: [
         { xM: 0, yM: 0 },
         { xM: 0, yM: 2 },
       ],
-      seasonsOld: 1,
-      baseMm: 9,
-      tipMm: null,
-      buds: null,
-      side: null,
-      role: null,
-    }
-    const tie = (materialId: string, loopLengthMm: number) => ({
-      v: 2,
-      tieId: materialId,
-      pieceId: 'cane',
-      alongM: 1,
-      support: null,
-      materialId,
-      hitch: 'figureEight',
-      supportDiameterMm: 2.5,
-      stemDiameterMm: 9,
-      loopLengthMm,
     })
+    const tie = (materialId: string, loopLengthMm: number) =>
+      tieBody(materialId, 'cane', {
+        alongM: 1,
+        materialId,
+        hitch: 'figureEight',
+        supportDiameterMm: 2.5,
+        loopLengthMm,
+      })
     const entries = [
       { kind: 'piece.grew', at: '2025-03-01', body: grew },
       { kind: 'tie.made', at: '2025-03-02', body: tie('soft-jute', 90) },

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { grewBody, tieBody } from '../../test/bodies.ts'
 import { distanceM, pointAlong, polylineLengthM } from '../geometry/index.ts'
 import type { Point } from '../geometry/index.ts'
 import { replayWood } from '../journal/index.ts'
@@ -38,22 +39,9 @@ const grew = (
   pieceId: string,
   path: Point[],
   parent: EntryBodies['piece.grew']['parent'] = { on: 'crown', leadId: null },
-) =>
-  ({
-    v: 1,
-    pieceId,
-    parent,
-    path,
-    seasonsOld: 1,
-    baseMm: 9,
-    tipMm: null,
-    buds: null,
-    side: null,
-    role: null,
-  }) as const
+) => grewBody(pieceId, { parent, path })
 const on = (pieceId: string, alongM: number) => ({ on: 'piece', pieceId, alongM }) as const
-const tie = (tieId: string, pieceId: string, alongM: number) =>
-  ({ v: 2, tieId, pieceId, alongM, support: null, ...loop }) as const
+const tie = (tieId: string, pieceId: string, alongM: number) => tieBody(tieId, pieceId, { alongM })
 
 /**
  * What holds of any wood, whatever was written: nothing hangs in the air, nothing sits beyond where its wood
