@@ -2,6 +2,7 @@ import { chromium } from '@playwright/test'
 import type { Page } from '@playwright/test'
 import config from './playwright.config.ts'
 import { haveWall, journalId, signUp } from './people.ts'
+import { grewBody } from '../packages/core/test/bodies.ts'
 
 /**
  * Frames that the browser draws while a bench of 2,000 nodes is dragged and zoomed, read from its own trace.
@@ -168,10 +169,7 @@ async function growWood(): Promise<void> {
         plantId,
         kind: 'piece.grew',
         supersedes: null,
-        body: {
-          v: 1,
-          pieceId: crypto.randomUUID(),
-          parent: { on: 'crown', leadId: null },
+        body: grewBody(crypto.randomUUID(), {
           path: [
             { xM, yM },
             { xM: xM + 0.25, yM: yM + 0.05 },
@@ -179,11 +177,7 @@ async function growWood(): Promise<void> {
           ],
           seasonsOld: n % 4,
           baseMm: 8 + (n % 12),
-          tipMm: null,
-          buds: null,
-          side: null,
-          role: null,
-        },
+        }),
       }
     })
     const reply = await page.request.post(`${api}/entries`, { data: { entries } })

@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test'
 import { havePlant, haveWall, journalId } from './people.ts'
+import { grewBody, tieBody } from '../packages/core/test/bodies.ts'
 
 /** Plants of a place, and the years that they have stood. */
 const PLANTS = 8
@@ -28,18 +29,7 @@ function* livesOf(plantId: string, xM: number, n: number): Generator<Written> {
     kind: 'piece.grew',
     at,
     plantId,
-    body: {
-      v: 1,
-      pieceId,
-      parent,
-      path,
-      seasonsOld,
-      baseMm: 9,
-      tipMm: null,
-      buds: 12,
-      side: null,
-      role: null,
-    },
+    body: grewBody(pieceId, { parent, path, seasonsOld, buds: 12 }),
   })
   const up = [
     { xM, yM: 0 },
@@ -67,18 +57,7 @@ function* livesOf(plantId: string, xM: number, n: number): Generator<Written> {
         kind: 'tie.made',
         at: on(year, 41),
         plantId,
-        body: {
-          v: 2,
-          tieId,
-          pieceId: cane,
-          alongM: 0.3,
-          support: null,
-          materialId: 'soft-jute',
-          hitch: 'figureEight',
-          supportDiameterMm: 2.5,
-          stemDiameterMm: 9,
-          loopLengthMm: 90,
-        },
+        body: tieBody(tieId, cane, { alongM: 0.3, hitch: 'figureEight', loopLengthMm: 90 }),
       }
       if (year === YEARS - 1 ? n >= DUE || i > 0 : i === 0)
         yield {

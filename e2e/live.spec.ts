@@ -1,6 +1,7 @@
 import { expect, test } from '@playwright/test'
 import type { Browser, Page } from '@playwright/test'
 import { haveEntries, havePlant, haveWall, signUp } from './people.ts'
+import { grewBody, tieBody } from '../packages/core/test/bodies.ts'
 
 const daysAgo = (days: number) => new Date(Date.now() - days * 86_400_000).toISOString().slice(0, 10)
 
@@ -12,38 +13,25 @@ async function tiedVine(page: Page, garden: string) {
   const ties = [0.3, 0.8].map((alongM) => ({
     kind: 'tie.made',
     at: daysAgo(90),
-    body: {
-      v: 2,
-      tieId: crypto.randomUUID(),
-      pieceId: trunk,
+    body: tieBody(crypto.randomUUID(), trunk, {
       alongM,
-      support: null,
-      materialId: 'soft-jute',
       hitch: 'figureEight',
-      supportDiameterMm: 2.5,
       stemDiameterMm: 20,
       loopLengthMm: 140,
-    },
+    }),
   }))
   await haveEntries(page, garden, place, plant, [
     {
       kind: 'piece.grew',
       at: daysAgo(100),
-      body: {
-        v: 1,
-        pieceId: trunk,
-        parent: { on: 'crown', leadId: null },
+      body: grewBody(trunk, {
         path: [
           { xM: 2, yM: 0 },
           { xM: 2, yM: 1 },
         ],
         seasonsOld: 3,
         baseMm: 20,
-        tipMm: null,
-        buds: null,
-        side: null,
-        role: null,
-      },
+      }),
     },
     ...ties,
   ])

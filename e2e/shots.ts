@@ -2,6 +2,7 @@ import { chromium } from '@playwright/test'
 import type { Page } from '@playwright/test'
 import config from './playwright.config.ts'
 import { haveEntries, havePlant, haveWall, openDemo } from './people.ts'
+import { grewBody } from '../packages/core/test/bodies.ts'
 
 const folder = process.env.SHOTS!
 const baseURL = process.env.BASE_URL!
@@ -172,18 +173,13 @@ async function oldPear(): Promise<void> {
     entries.push({
       kind: 'piece.grew',
       at: winter,
-      body: {
-        v: 1,
-        pieceId,
-        parent: on ? { on: 'piece', ...on } : { on: 'crown', leadId: null },
+      body: grewBody(pieceId, {
+        ...(on && { parent: { on: 'piece', ...on } }),
         path: path.map(([xM, yM]) => ({ xM, yM })),
         seasonsOld,
         baseMm,
-        tipMm: null,
-        buds: null,
-        side: null,
         role,
-      },
+      }),
     })
   let under: { pieceId: string; alongM: number } | null = null
   let footM = 0

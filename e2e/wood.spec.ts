@@ -1,6 +1,7 @@
 import { expect, test } from '@playwright/test'
 import type { Page } from '@playwright/test'
 import { haveEntries, havePlant, haveTiers, journalId, openDemo, signUp, winterDay } from './people.ts'
+import { grewBody } from '../packages/core/test/bodies.ts'
 
 const line = (...points: [xM: number, yM: number][]) => points.map(([xM, yM]) => ({ xM, yM }))
 
@@ -18,18 +19,14 @@ interface Grown {
 const grew = (at: string, { id = crypto.randomUUID(), on, path, seasonsOld, baseMm, role, buds }: Grown) => ({
   kind: 'piece.grew',
   at,
-  body: {
-    v: 1,
-    pieceId: id,
-    parent: on ? { on: 'piece', ...on } : { on: 'crown', leadId: null },
+  body: grewBody(id, {
+    ...(on && { parent: { on: 'piece', ...on } }),
     path,
     seasonsOld,
     baseMm,
-    tipMm: null,
     buds: buds ?? null,
-    side: null,
     role: role ?? null,
-  },
+  }),
 })
 
 /** Every press of a key, to hold the bench to what it promises. */

@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { haveLargeGarden } from './large-garden.ts'
 import { signUp } from './people.ts'
 
@@ -72,3 +73,60 @@ test('a place whose years are not on the device yet opens with what stands, and 
   await expect(away).toHaveCount(0, { timeout: 30_000 })
   await expect(page.locator('[data-wood]')).toHaveCount(8 * 4)
 })
+
+test('after a release that folds otherwise a garden opens all the same, with the server and without it', async ({
+  page,
+}) => {
+  test.setTimeout(120_000)
+  const { garden } = await signUp(page)
+  await page.goto('about:blank')
+  await haveLargeGarden(page, garden, 4800)
+  const sound = page.getByRole('button', { name: 'Sound', exact: true })
+  await page.goto(`${garden}/round`)
+  await expect(sound).toHaveCount(DUE)
+  await sound.first().click()
+  await expect(sound).toHaveCount(DUE - 1)
+  await expect.poll(() => isHere(page), { timeout: 30_000 }).toBe(true)
+
+  await foldedBy(page, 'the release before')
+  await page.reload()
+  await expect(sound).toHaveCount(DUE - 1)
+  // Folded anew beside that, once it is looked at quietly.
+  await expect.poll(() => foldedBy(page), { timeout: 30_000 }).not.toBe('the release before')
+
+  await foldedBy(page, 'the release before')
+  await page.route('**/api/**', (route) => route.abort())
+  await page.reload()
+  await expect(sound).toHaveCount(DUE - 1)
+  expect(await foldedBy(page)).not.toBe('the release before')
+})
+
+/** Whether all that was ever written of the one garden lies on the device. */
+const isHere = async (page: Page) => (await inCopy(page, 'reach', '(one) => one.base'))[0] === 0
+/** By which rules the one garden of this device is folded; or has it say so. */
+const foldedBy = async (page: Page, rules?: string) => {
+  const change = rules === undefined ? '' : `one.rules = '${rules}', `
+  return (await inCopy(page, 'folded', `(one) => (${change}one.rules)`))[0]
+}
+
+/** Asks each record in a store of the copy on this device; what is changed in it is kept. */
+const inCopy = (page: Page, store: string, ask: string): Promise<unknown[]> =>
+  page.evaluate(`new Promise((resolve, reject) => {
+    const opening = indexedDB.open('klados-copy')
+    opening.onerror = () => reject(opening.error)
+    opening.onsuccess = () => {
+      const said = []
+      const transaction = opening.result.transaction('${store}', 'readwrite')
+      transaction.objectStore('${store}').openCursor().onsuccess = ({ target: { result: cursor } }) => {
+        if (!cursor) return
+        const one = cursor.value
+        said.push((${ask})(one))
+        cursor.update(one)
+        cursor.continue()
+      }
+      transaction.oncomplete = () => {
+        opening.result.close()
+        resolve(said)
+      }
+    }
+  })`)

@@ -106,6 +106,8 @@ export async function buildApp(options: AppOptions): Promise<App> {
     standingRoutes,
   ])
     await area(app, shared)
+  // Whoever asks first after a release would wait for thirty years to be read.
+  app.addHook('onListen', () => void folding.renew(options.toFold ?? []))
   const forgetting = setInterval(
     () => void forgetTurns(options.accounts).catch(() => undefined),
     FORGET_TURNS_MS,

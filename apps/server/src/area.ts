@@ -31,6 +31,8 @@ export interface AppOptions {
   readonly accounts: Pool
   /** Where imports connect from their own thread. */
   readonly databaseUrl: string
+  /** Gardens that this release has to fold anew. */
+  readonly toFold?: readonly string[]
   readonly hasDemo: boolean
   /** Folder of the built web app; without one only the API is served. */
   readonly webRoot?: string

@@ -6,6 +6,7 @@ import { createAccountsPool, createAppPool } from './database/pool.ts'
 import { noLimits, usualLimits } from './limits.ts'
 import { seedDemo } from './demo/seed.ts'
 import { describeError } from './errors.ts'
+import { gardensToFold } from './standing/to-fold.ts'
 
 /**
  * Environment: DATABASE_URL (the owner, for migrations), APP_DATABASE_URL (the login that serves requests;
@@ -30,6 +31,7 @@ async function main(): Promise<void> {
   if (!DATABASE_URL) throw new Error('DATABASE_URL is not set; npm start sets it')
   // Both folders lie beside `src` and beside the bundle in `dist` alike.
   await onceThere(() => migrate(DATABASE_URL, fileURLToPath(new URL('../migrations', import.meta.url))))
+  const toFold = await onceThere(() => gardensToFold(DATABASE_URL))
   const databaseUrl = APP_DATABASE_URL ?? DATABASE_URL
   const pool = createAppPool(databaseUrl)
   const accounts = createAccountsPool(databaseUrl)
@@ -39,6 +41,7 @@ async function main(): Promise<void> {
     pool,
     accounts,
     databaseUrl,
+    toFold,
     hasDemo,
     webRoot: fileURLToPath(new URL('../../web/dist', import.meta.url)),
     limits:

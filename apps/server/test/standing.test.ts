@@ -3,10 +3,14 @@ import { readStanding } from '@klados/contract/standing'
 import { basisOf, foldPart, lazyFold, partOf } from '@klados/core/part-fold'
 import type { PartFold } from '@klados/core/part-fold'
 import pg from 'pg'
+import type { PoolClient } from 'pg'
 import { v7 as uuidv7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { grewBody } from '../../../packages/core/test/bodies.ts'
 import { buildApp } from '../src/app.ts'
+import { inGarden } from '../src/database/transaction.ts'
+import { readEntriesOf } from '../src/journal/queries.ts'
+import { gardensToFold } from '../src/standing/to-fold.ts'
 import { noteEntry, savePlace, savePlant, signUp, startHarness } from './harness.ts'
 import type { Harness, Person } from './harness.ts'
 
@@ -80,6 +84,20 @@ async function expectStanding(app = harness.app): Promise<Standing> {
 const expectUpTo = (seq: number, app = harness.app) =>
   expect.poll(async () => (await expectStanding(app)).upTo, { timeout: 20_000 }).toBe(seq)
 
+/** As if everything had been folded by other rules, into what means nothing here. */
+const foldedBy = (rules: string) =>
+  asOwner(async (client) => {
+    await client.query(`update garden_fold set rules = $1`, [rules])
+    await client.query(`update part_fold set fold = '{}'`)
+  })
+
+async function asOwner(work: (client: pg.Client) => Promise<unknown>): Promise<void> {
+  const client = new pg.Client({ connectionString: harness.ownerUrl })
+  await client.connect()
+  await work(client)
+  await client.end()
+}
+
 describe('what stands in a garden', () => {
   beforeAll(async () => {
     owner = await signUp(harness.app)
@@ -135,26 +153,51 @@ describe('what stands in a garden', () => {
     await Promise.all([expectStanding(), expectStanding(other)])
     await Promise.all([expectUpTo(417), expectUpTo(417, other)])
     await other.close()
-    const client = new pg.Client({ connectionString: harness.ownerUrl })
-    await client.connect()
-    await client.query(`update garden_fold set rules = 'of others'`)
-    await client.query(`update part_fold set fold = '{}'`)
-    await client.end()
+    await foldedBy('of others')
+    await expectStanding()
+  })
+
+  it('is made anew after a release, before somebody asks', async () => {
+    await foldedBy('of the release before')
+    const toFold = await gardensToFold(harness.ownerUrl)
+    expect(toFold).toEqual([owner.gardenId])
+    const released = await buildApp({ ...harness.options, toFold })
+    await released.listen({ host: '127.0.0.1', port: 0 })
+    await expect.poll(() => gardensToFold(harness.ownerUrl), { timeout: 20_000 }).toEqual([])
+    await released.close()
     await expectStanding()
   })
 
   it('is there before somebody asks where a garden has gained much', async () => {
     await append(Array.from({ length: 2000 }, () => noteEntry(places[0]!)))
-    const client = new pg.Client({ connectionString: harness.ownerUrl })
-    await client.connect()
-    const reach = async () =>
-      (await client.query<{ up_to: string }>(`select up_to from garden_fold`)).rows[0]!.up_to
-    await expect.poll(async () => Number(await reach()), { timeout: 20_000 }).toBeGreaterThanOrEqual(2000)
-    await client.end()
+    await asOwner((client) => {
+      const reach = async () =>
+        (await client.query<{ up_to: string }>(`select up_to from garden_fold`)).rows[0]!.up_to
+      return expect.poll(async () => Number(await reach()), { timeout: 20_000 }).toBeGreaterThanOrEqual(2000)
+    })
   })
 })
 
 describe('the journal of one place, or of one plant', () => {
+  it('is looked up by itself, and the garden is not gone through for it', async () => {
+    const { gardenId } = await signUp(harness.app)
+    await asOwner(async (client) => {
+      await client.query(
+        `insert into entry (garden_id, seq, entry_id, place_id, kind, at, recorded_at, written_by, body)
+         select $1, n, gen_random_uuid(), gen_random_uuid(), 'note.written', '2026-03-01', now(),
+           (select account_id from account limit 1), '{"v":1,"text":"seen"}'
+         from generate_series(1, 4000) as n`,
+        [gardenId],
+      )
+      await client.query('analyze entry')
+    })
+    const plan = await inGarden(harness.pool, gardenId, (client) => {
+      const query = (text: string, values: unknown[]) => client.query(`explain ${text}`, values)
+      return readEntriesOf({ query } as unknown as PoolClient, gardenId, [places[0]!], 3)
+    })
+    expect(JSON.stringify(plan)).toMatch(/Index Cond: .*CASE WHEN .* = s.subject/)
+  })
+
   it('is what was written there, and all of the plants that were written of there', async () => {
     const moved = grew(0, { placeId: places[1]! })
     await append([moved])

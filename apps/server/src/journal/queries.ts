@@ -65,10 +65,14 @@ const isAmong = (table: string, first: number) =>
    and ($${first + 1}::text is null or ${table}.at >= $${first + 1})
    and ($${first + 2}::text is null or ${table}.at <= $${first + 2})`
 
+/** The plant, or the place, that an entry is about: as the index has it, and not by coalesce(), see its migration. */
+export const subjectIn = (table: string): string =>
+  `case when ${table}.plant_id is null then ${table}.place_id else ${table}.plant_id end`
+
 /** The plants that were ever written of at a place, and the place itself. */
 export async function findSubjects(client: PoolClient, gardenId: string, placeId: string): Promise<string[]> {
   const { rows } = await client.query<{ subject: string }>(
-    `select distinct coalesce(plant_id, place_id) as subject from entry where garden_id = $1 and place_id = $2`,
+    `select distinct ${subjectIn('e')} as subject from entry e where e.garden_id = $1 and e.place_id = $2`,
     [gardenId, placeId],
   )
   return rows.map(({ subject }) => subject)
@@ -89,7 +93,7 @@ export async function readEntriesOf(
   const { rows } = await client.query<StoredEntry>(
     `select ${columns} from unnest($2::uuid[]) as s (subject)
      cross join lateral (
-       select * from entry x where x.garden_id = $1 and coalesce(x.plant_id, x.place_id) = s.subject and x.seq > $3
+       select * from entry x where x.garden_id = $1 and (${subjectIn('x')}) = s.subject and x.seq > $3
        and ${isAmong('x', 5)}
      ) e left join person a on a.account_id = e.written_by
      order by e.seq limit $4`,

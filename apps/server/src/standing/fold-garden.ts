@@ -55,7 +55,7 @@ async function foldSome(
   const anew: string[] = []
   for (const [part, entries] of news) {
     const before = known.get(part)
-    const further = before === undefined ? null : goOnPart(unpacked(JSON.parse(before)) as PartFold, entries)
+    const further = before === undefined ? null : goOnPart(unpacked(before) as PartFold, entries)
     if (further) folds.push(further)
     else if (from === 0) folds.push(foldPart(part, entries))
     else anew.push(part)

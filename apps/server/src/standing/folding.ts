@@ -16,6 +16,8 @@ export interface Folding {
   readonly bringUp: (gardenId: string) => Promise<void>
   /** Told what numbers have been given: a garden that has gained much is folded before somebody asks. */
   readonly gained: (gardenId: string, fromSeq: number, toSeq: number) => void
+  /** Folds some gardens anew, one after the other, and lets whoever asks for another go between. */
+  readonly renew: (gardenIds: readonly string[]) => Promise<void>
   readonly close: () => Promise<void>
 }
 
@@ -60,6 +62,10 @@ export function createFolding(pool: Pool, databaseUrl: string): Folding {
     gained: (gardenId, fromSeq, toSeq) => {
       if (Math.floor(fromSeq / EACH) === Math.floor(toSeq / EACH)) return
       begin(gardenId)
+    },
+    renew: async (gardenIds) => {
+      // One that does not fold is told to whoever asks for it.
+      for (const gardenId of gardenIds) if (!isClosed) await bringUp(gardenId).catch(() => undefined)
     },
     close: async () => {
       isClosed = true

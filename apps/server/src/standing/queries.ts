@@ -1,7 +1,8 @@
 import type { KeptFold } from '@klados/core/part-fold'
 import { hemisphereAt } from '@klados/core/season'
 import type { Hemisphere } from '@klados/core/season'
-import type { PoolClient } from 'pg'
+import type { ClientBase, PoolClient } from 'pg'
+import { subjectIn } from '../journal/queries.ts'
 
 /** How far a garden is folded, by which rules, and how far it goes. */
 export interface Reach {
@@ -18,6 +19,15 @@ export async function findReach(client: PoolClient, gardenId: string): Promise<R
     [gardenId],
   )
   return rows[0]!
+}
+
+/** Gardens that were folded by other rules than these, the shorter first; the owner of the database sees them all. */
+export async function foldedOtherwise(owner: ClientBase, rules: string): Promise<string[]> {
+  const { rows } = await owner.query<{ id: string }>(
+    `select garden_id as id from garden_fold where rules <> $1 and up_to > 0 order by up_to`,
+    [rules],
+  )
+  return rows.map(({ id }) => id)
 }
 
 /** As `findReach`, and nobody else folds this garden until the transaction is over. */
@@ -45,8 +55,8 @@ export async function setReach(
 /** The plant, or the place, that each part with entries after a number is about. */
 export async function subjectsAfter(client: PoolClient, gardenId: string, after: number): Promise<string[]> {
   const { rows } = await client.query<{ subject: string }>(
-    `select distinct coalesce(plant_id, place_id) as subject from entry
-     where garden_id = $1 and seq > $2 order by 1`,
+    `select distinct ${subjectIn('e')} as subject from entry e
+     where e.garden_id = $1 and e.seq > $2 order by 1`,
     [gardenId, after],
   )
   return rows.map(({ subject }) => subject)

@@ -15,7 +15,7 @@ import type { Action, ThunkAction } from '@reduxjs/toolkit'
 import { createApi } from '@reduxjs/toolkit/query/react'
 import type { BaseQueryFn } from '@reduxjs/toolkit/query/react'
 import { COPIED_ACCOUNT_KEY } from './copy/account-key.ts'
-import { readDocuments } from './read-documents.ts'
+import type { readDocuments as ReadDocuments } from './read-documents.ts'
 import { Refusal, request } from './request.ts'
 
 export interface ApiError {
@@ -43,8 +43,8 @@ const send: BaseQueryFn<Call, unknown, ApiError> = async (call, { getState, quer
     const { queries } = (getState() as WithApi).api
     const here = isList
       ? (queries as Record<string, { data?: unknown } | undefined>)[queryCacheKey!]?.data
-      : null
-    const answer = isList ? readDocuments(path, here as undefined) : request(method, path, body)
+      : undefined
+    const answer = here ? readOn(path, here as never) : request(method, path, body)
     return { data: atRest((await answer) ?? null) }
   } catch (error) {
     if (error instanceof Refusal) {
@@ -53,6 +53,12 @@ const send: BaseQueryFn<Call, unknown, ApiError> = async (call, { getState, quer
     }
     return { error: { code: 'server/away', message: error instanceof Error ? error.message : String(error) } }
   }
+}
+
+/** What compares with what is here comes with the first list that is here. */
+async function readOn(...args: Parameters<typeof ReadDocuments>) {
+  const { readDocuments } = await import('./read-documents.ts')
+  return readDocuments(...args)
 }
 
 interface Ending {

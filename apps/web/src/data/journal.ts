@@ -1,19 +1,12 @@
 import type { JournalPage, StoredEntry } from '@klados/contract'
-import { readStanding } from '@klados/contract/standing'
-import type { EntryBodies, EntryKind, JournalEntry } from '@klados/core/journal'
-import { grouped, lazyFold, subjectOf } from '@klados/core/part-fold'
+import type { JournalEntry } from '@klados/core/journal'
+import { lazyFold } from '@klados/core/part-fold'
 import type { LazyFold } from '@klados/core/part-fold'
-import type { CalendarDate } from '@klados/core/season'
 import { createAction } from '@reduxjs/toolkit'
 import type { Action, Reducer, ThunkAction } from '@reduxjs/toolkit'
 import type { FoldedUp, KeptJournal } from './copy/copy-store.ts'
-import { FOLD_RULES } from './copy/fold-rules.ts'
-import { todayHere } from './dates.ts'
-import { standingPath } from './early.ts'
 import { placeKey, plantKey, withAdded } from './parts.ts'
 import type { Parts } from './parts.ts'
-import { request } from './request.ts'
-import { greatestId } from './sync/clock.ts'
 import type { WithSync } from './sync/slice.ts'
 import type { Desk } from './desk.ts'
 
@@ -21,7 +14,7 @@ import type { Desk } from './desk.ts'
 export interface WithJournal extends WithSync {
   readonly journal: JournalState
 }
-type JournalThunk<R> = ThunkAction<R, WithJournal, Desk, Action>
+export type JournalThunk<R> = ThunkAction<R, WithJournal, Desk, Action>
 
 /** Everything, or those that are named. */
 export type Some = 'all' | ReadonlySet<string>
@@ -76,17 +69,17 @@ function merged(kept: readonly StoredEntry[], more: readonly StoredEntry[]): rea
 
 export const opened = createAction<string>('journal/opened')
 /** What this device has of the garden: all entries, or the folds and what came after them. */
-export const begun = createAction<KeptJournal>('journal/begun')
+export const begun = createAction<Omit<KeptJournal, 'isStale'>>('journal/begun')
 export const received = createAction<Omit<JournalPage, 'head'> & { isWhole: boolean }>('journal/received')
 /** All entries of some parts, and of a place where it was one that was asked for. */
 export const brought = createAction<{
   parts: Parts<StoredEntry>
   place?: { id: string; entries: readonly StoredEntry[] }
 }>('journal/brought')
-const notBrought = createAction<string>('journal/notBrought')
+export const notBrought = createAction<string>('journal/notBrought')
 /** Folds that go further than those that are here. */
 export const foldedUp = createAction<FoldedUp>('journal/foldedUp')
-const failed = createAction('journal/failed')
+export const failed = createAction('journal/failed')
 export const acknowledged = createAction<readonly JournalEntry[]>('journal/acknowledged')
 
 /**
@@ -107,7 +100,10 @@ export const journalReducer: Reducer<JournalState> = (state = initialState, acti
   return state
 }
 
-function begin(state: JournalState, { last, foldedTo, folds, entries }: KeptJournal): JournalState {
+function begin(
+  state: JournalState,
+  { last, foldedTo, folds, entries }: ReturnType<typeof begun>['payload'],
+): JournalState {
   const isFolded = foldedTo > 0
   return {
     ...state,
@@ -172,182 +168,3 @@ function takeFolds(state: JournalState, { upTo, folds }: FoldedUp): JournalState
   for (const one of folds) all.set(one.part, lazyFold(one))
   return { ...state, byPlant, folds: all, foldedTo: upTo }
 }
-
-/** Reads the garden's journal from the start, or what is new since the last reading. */
-export const openJournal =
-  (gardenId: string): JournalThunk<Promise<void>> =>
-  async (dispatch, getState, { copy }) => {
-    if (getState().journal.gardenId !== gardenId) {
-      dispatch(opened(gardenId))
-      const kept = await copy.open(gardenId)
-      const { journal } = getState()
-      // What this device has opens at once; the server is asked for what is after it.
-      if (kept && kept.last > 0 && journal.gardenId === gardenId && journal.last === 0) {
-        dispatch(begun(kept))
-        if (!kept.isWhole) void copy.fill(gardenId, null)
-      }
-    }
-    await dispatch(readOn())
-  }
-
-/** Reads what the journal has gained. */
-export const readOn =
-  (): JournalThunk<Promise<void>> =>
-  async (dispatch, getState, { clock, copy }) => {
-    const { gardenId } = getState().journal
-    if (gardenId === null) return
-    try {
-      for (;;) {
-        if (getState().journal.last === 0) await dispatch(beginStanding(gardenId))
-        const { last } = getState().journal
-        const page = await readAfter(gardenId, last)
-        // Another reading may have come first, or another garden been opened: then this page is old.
-        if (getState().journal.gardenId !== gardenId || getState().journal.last !== last) return
-        if (page.head < last) {
-          // The server was set back to an earlier day: what this device has beyond that is of another history.
-          await copy.drop(gardenId)
-          dispatch(opened(gardenId))
-          continue
-        }
-        const greatest = greatestId(page.entries.map(({ id }) => id))
-        if (greatest !== null) clock.see(greatest)
-        void copy.keep(gardenId, last, page.entries)
-        dispatch(received({ ...page, isWhole: page.last === last }))
-        if (page.last === last) return
-      }
-    } catch {
-      dispatch(failed())
-    }
-  }
-
-const readAfter = (gardenId: string, last: number) =>
-  request<JournalPage>('GET', `/gardens/${gardenId}/journal?after=${last}`)
-
-/** A long journal is begun from what it came to; what it came from is read when somebody asks for it, and quietly. */
-const beginStanding =
-  (gardenId: string): JournalThunk<Promise<void>> =>
-  async (dispatch, getState, { clock, copy }) => {
-    // Whatever keeps the server from folding, of the release before or short of memory: its journal it reads out all the
-    // same, and whether it is there at all shows then.
-    const standing = await request<string>('GET', standingPath(gardenId))
-      .then(readStanding)
-      .catch(() => null)
-    if (!standing || standing.upTo === 0 || standing.rules !== FOLD_RULES) return
-    if (getState().journal.gardenId !== gardenId || getState().journal.last !== 0) return
-    const { upTo, greatestId: greatest, folds } = standing
-    if (greatest !== null) clock.see(greatest)
-    dispatch(begun({ last: upTo, isWhole: false, foldedTo: upTo, folds, entries: [] }))
-    void copy.fill(gardenId, standing)
-  }
-
-/** All entries that the server has of something. */
-async function readOf(gardenId: string, what: string): Promise<readonly StoredEntry[]> {
-  const pages: (readonly StoredEntry[])[] = []
-  for (let after = 0; ;) {
-    const page = await request<JournalPage>('GET', `/gardens/${gardenId}/journal?after=${after}&${what}`)
-    if (page.entries.length === 0) return pages.flat()
-    pages.push(page.entries)
-    after = page.last
-  }
-}
-
-/** Has all entries of a place brought here, and of every plant that stood there: from this device, else from the server. */
-export const bringPlace =
-  (placeId: string): JournalThunk<Promise<void>> =>
-  async (dispatch, getState, { copy }) => {
-    const { gardenId, foldedTo } = getState().journal
-    if (gardenId === null) return
-    const read = async () => {
-      const all = await readOf(gardenId, `place=${placeId}`)
-      return { entries: all.filter((entry) => entry.placeId === placeId), parts: grouped(all, plantKey) }
-    }
-    const history = (await copy.place(gardenId, placeId, foldedTo)) ?? (await read().catch(() => null))
-    if (getState().journal.gardenId !== gardenId) return
-    if (!history) dispatch(notBrought(placeId))
-    else dispatch(brought({ parts: history.parts, place: { id: placeId, entries: history.entries } }))
-  }
-
-/**
- * Has all entries of some parts brought here: their folds alone do not tell what was written since. Till they are here
- * the parts stay as they were.
- */
-export const bringParts =
-  (parts: readonly string[]): JournalThunk<Promise<void>> =>
-  async (dispatch, getState, { copy }) => {
-    const { gardenId, foldedTo } = getState().journal
-    if (gardenId === null) return
-    const read = async () => {
-      const lists = await Promise.all(parts.map((part) => readOf(gardenId, `of=${subjectOf(part)}`)))
-      return new Map(parts.map((part, i) => [part, lists[i]!]))
-    }
-    const entries = (await copy.parts(gardenId, parts, foldedTo)) ?? (await read().catch(() => null))
-    if (entries && getState().journal.gardenId === gardenId) dispatch(brought({ parts: entries }))
-  }
-
-/** All entries of a kind that the server has; none where it does not answer. */
-export const readKind =
-  (kind: EntryKind): JournalThunk<Promise<readonly StoredEntry[]>> =>
-  async (_, getState) => {
-    const { gardenId } = getState().journal
-    return gardenId === null ? [] : readOf(gardenId, `kind=${kind}`).catch(() => [])
-  }
-
-/** Folds on this device what has been read since the last time; tells whether it could. */
-export const foldOn =
-  (): JournalThunk<Promise<boolean>> =>
-  async (dispatch, getState, { copy }) => {
-    const { gardenId } = getState().journal
-    const done = gardenId === null ? null : await copy.foldUp(gardenId)
-    if (done && getState().journal.gardenId === gardenId) dispatch(foldedUp(done))
-    return done !== null
-  }
-
-export type NewEntry = {
-  readonly [K in EntryKind]: {
-    readonly kind: K
-    readonly body: EntryBodies[K]
-    readonly placeId: string
-    readonly plantId: string | null
-    readonly at?: CalendarDate
-    readonly supersedes?: string
-  }
-}[EntryKind]
-
-/**
- * Writes entries into the journal: seen at once, in the outbox until the server has them. Answers them as
- * written.
- */
-export const record =
-  (news: readonly NewEntry[]): JournalThunk<readonly JournalEntry[]> =>
-  (_, getState, desk) => {
-    const { gardenId } = getState().journal
-    if (gardenId === null) throw new Error('No garden is open')
-    const now = new Date()
-    const entries = news.map(
-      (entry) =>
-        ({
-          id: desk.clock.makeId(),
-          placeId: entry.placeId,
-          plantId: entry.plantId,
-          kind: entry.kind,
-          at: entry.at ?? todayHere(now),
-          recordedAt: now.toISOString(),
-          supersedes: entry.supersedes ?? null,
-          body: entry.body,
-        }) as JournalEntry,
-    )
-    void desk.addEntries(gardenId, entries)
-    return entries
-  }
-
-/** Takes entries back, each by one of its own plant and place. */
-export const withdraw = (entries: readonly JournalEntry[]): JournalThunk<readonly JournalEntry[]> =>
-  record(
-    [...entries].reverse().map(({ id, placeId, plantId }) => ({
-      kind: 'entry.withdrawn',
-      body: { v: 1 },
-      placeId,
-      plantId,
-      supersedes: id,
-    })),
-  )

@@ -1,6 +1,6 @@
 import { api } from './api.ts'
 import { AREAS } from './copy/paths.ts'
-import { readOn } from './journal.ts'
+import { readOn } from './read-journal.ts'
 import type { AppStore } from './store.ts'
 
 /** What a garden has gained, as the stream or another window tells it. */

@@ -14,10 +14,10 @@ interface Versioned {
  */
 export async function readDocuments<D extends Versioned>(
   path: string,
-  here: readonly D[] | undefined,
+  here: readonly D[],
 ): Promise<readonly D[]> {
-  const latest = here?.reduce((last, { savedAt }) => (savedAt > last ? savedAt : last), '')
-  if (here && latest) {
+  const latest = here.reduce((last, { savedAt }) => (savedAt > last ? savedAt : last), '')
+  if (latest) {
     const asked = `${path}/changed?since=${encodeURIComponent(latest)}&upcasts=${UPCASTS}`
     const { check, documents } = await request<{ check: number; documents: readonly D[] }>('GET', asked)
     const now = withChanged(here, documents)

@@ -1,5 +1,6 @@
 import { useEffect } from 'react'
-import { bringPlace, isAmong } from './journal.ts'
+import { isAmong } from './journal.ts'
+import { bringPlace } from './read-journal.ts'
 import { useAppDispatch, useAppSelector } from './store.ts'
 
 /** `away` where it lies on the server alone, which does not answer: then what stands is all that there is to see. */

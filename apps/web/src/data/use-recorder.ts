@@ -1,7 +1,7 @@
 import type { JournalEntry } from '@klados/core/journal'
 import { useState } from 'react'
-import type { NewEntry } from './journal.ts'
-import { record, withdraw } from './journal.ts'
+import type { NewEntry } from './record.ts'
+import { record, withdraw } from './record.ts'
 import { useAppDispatch } from './store.ts'
 
 interface Step {

@@ -7,7 +7,7 @@ import { baseDiameterMm } from '@klados/core/wood'
 import type { Piece, Tie } from '@klados/core/wood'
 import { v7 as uuidv7 } from 'uuid'
 import { useTranslation } from '../i18n/use-translation.tsx'
-import type { NewEntry } from '../data/journal.ts'
+import type { NewEntry } from '../data/record.ts'
 
 interface TieActionsProps {
   readonly tie: Tie

@@ -50,7 +50,7 @@ export const heldOf = ({ ties }: Pick<WoodState, 'ties'>): PartBrief['held'] =>
     endedOn === null && support ? [{ support, at }] : [],
   )
 
-/** A fold as it is kept and sent: its brief and itself as JSON text, to be opened when somebody asks. */
+/** A fold as it is kept and sent: its brief as JSON and itself packed, to be opened when somebody asks. */
 export interface KeptFold {
   readonly part: string
   readonly brief: string
@@ -60,7 +60,7 @@ export interface KeptFold {
 export const keptFold = (fold: PartFold, ground: BriefGround): KeptFold => ({
   part: fold.part,
   brief: JSON.stringify(briefOf(fold, ground)),
-  text: JSON.stringify(packed(fold)),
+  text: packed(fold),
 })
 
 /** A kept fold that is opened once, when it is first asked. */
@@ -74,7 +74,7 @@ export function lazyFold({ part, brief, text }: KeptFold): LazyFold {
   return {
     part,
     brief: once(() => JSON.parse(brief) as PartBrief),
-    whole: once(() => unpacked(JSON.parse(text)) as PartFold),
+    whole: once(() => unpacked(text) as PartFold),
   }
 }
 

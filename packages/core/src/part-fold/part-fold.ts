@@ -3,6 +3,7 @@ import type { Folded } from '../fold/index.ts'
 import { frameLogProjection } from '../frame-log/index.ts'
 import type { FrameCondition, JournalEntry, WoodState } from '../journal/index.ts'
 import { living, woodProjection } from '../wood/index.ts'
+import { PACK_VERSION } from './pack.ts'
 
 /**
  * What the entries of one part of a journal came to: what stands and is on, without what is gone. A part is all that was
@@ -20,6 +21,7 @@ const BRIEF_VERSION = 1
 export const PART_FOLD_RULES = [
   ...[woodProjection, frameLogProjection].map(({ name, version }) => `${name} ${version}`),
   `brief ${BRIEF_VERSION}`,
+  `pack ${PACK_VERSION}`,
 ].join(', ')
 
 export function foldPart(part: string, entries: readonly JournalEntry[]): PartFold {

@@ -18,7 +18,6 @@ import type { WoodDraft } from './draft.ts'
 import { woodEntries } from './entries.ts'
 import { addFirstTie, readFirstEntry } from './first-reader.ts'
 import { changePiece, changeTie, misfit } from './live.ts'
-import { NOT_SEEN } from './wood.ts'
 import type { Cut, Mark, Piece, Tie } from './wood.ts'
 
 export type WoodEntry = EntryOf<typeof woodEntries>
@@ -124,7 +123,7 @@ function apply(draft: WoodDraft, entry: WoodEntry): void {
 }
 
 function grow(draft: WoodDraft, entry: Of<'piece.grew'>): void {
-  const { v: _, pieceId, parent, path, seasonsOld, role, ...rest } = entry.body
+  const { pieceId, parent, path, seasonsOld, baseMm, tipMm, buds, side, role } = entry.body
   if (draft.pieces.has(pieceId)) return misfit(draft, entry, 'already-there')
   const on = parent.on === 'piece' ? draft.pieces.get(parent.pieceId) : undefined
   if (parent.on === 'piece') {
@@ -134,16 +133,24 @@ function grow(draft: WoodDraft, entry: Of<'piece.grew'>): void {
     // It sat on wood that was cut away by then: told late, it is gone with that wood.
     if (parent.alongM > lengthOf(on) + SAME_M) return misfit(draft, entry, 'wood-gone')
   }
+  // Field by field: a garden of thirty years grows hundreds of thousands, and taken over as a rest each is ten times as slow.
   addPiece(draft, {
-    ...rest,
     id: pieceId,
     plantId: on?.plantId ?? entry.plantId ?? '',
     parent,
     path,
     drawnOn: entry.at,
     seasonsThen: seasonsOld,
+    baseMm,
     measuredOn: entry.at,
-    ...NOT_SEEN,
+    tipMm,
+    buds,
+    side,
+    health: null,
+    bends: null,
+    light: null,
+    fault: null,
+    meantFor: null,
     calledRole: role,
     cuts: [],
     marks: [],
@@ -223,18 +230,26 @@ function part(draft: WoodDraft, piece: Piece, plantId: string): void {
 
 type LaterTie = Extract<Of<'tie.made'>['body'], { v: 2 }>
 
-function makeTie(draft: WoodDraft, entry: WoodEntry, { v: _, tieId, ...body }: LaterTie): void {
-  const piece = draft.pieces.get(body.pieceId)
+function makeTie(draft: WoodDraft, entry: WoodEntry, body: LaterTie): void {
+  const { tieId, pieceId, alongM } = body
+  const piece = draft.pieces.get(pieceId)
   if (draft.ties.has(tieId)) return misfit(draft, entry, 'already-there')
   if (!piece) return misfit(draft, entry, 'no-such-wood')
   // On wood that was cut away by then it went with that wood.
-  if (piece.removedOn !== null || body.alongM > polylineLengthM(piece.path) + SAME_M)
+  if (piece.removedOn !== null || alongM > polylineLengthM(piece.path) + SAME_M)
     return misfit(draft, entry, 'wood-gone')
   addTie(draft, {
-    ...body,
     id: tieId,
+    pieceId,
     plantId: piece.plantId,
-    at: pointAlong(piece.path, body.alongM),
+    alongM,
+    at: pointAlong(piece.path, alongM),
+    support: body.support,
+    materialId: body.materialId,
+    hitch: body.hitch,
+    supportDiameterMm: body.supportDiameterMm,
+    stemDiameterMm: body.stemDiameterMm,
+    loopLengthMm: body.loopLengthMm,
     madeOn: entry.at,
     setOn: entry.at,
     lookedOn: null,

@@ -91,8 +91,13 @@ describe('the copy on this device', () => {
     const db = await openDB(`copy-${stores}`)
     await db.put('folded', { upTo: 12, rules: 'of others' }, ['anna', 'g'])
     db.close()
-    expect(await copy.journal('anna', 'g', 5)).toMatchObject({ foldedTo: 0, folds: [] })
+    expect(await copy.journal('anna', 'g', 5)).toMatchObject({ last: 0, entries: [], isStale: true })
+    expect(await copy.stale('anna', 'g')).toBe(12)
+    // One that is read entry by entry is asked for no folds.
+    expect(await copy.journal('anna', 'g', 100)).toMatchObject({ last: 12, isStale: false })
     expect((await copy.foldUp('anna', 'g', fold))!.folds).toHaveLength(4)
+    expect(await copy.journal('anna', 'g', 5)).toMatchObject({ last: 12, foldedTo: 12, isStale: false })
+    expect(await copy.stale('anna', 'g')).toBeNull()
     await copy.dropGarden('anna', 'g')
     expect(await copy.journal('anna', 'g', 5)).toEqual({
       last: 0,
@@ -100,6 +105,7 @@ describe('the copy on this device', () => {
       foldedTo: 0,
       folds: [],
       entries: [],
+      isStale: false,
     })
   })
 

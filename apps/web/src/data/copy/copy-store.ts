@@ -38,6 +38,18 @@ interface Reach {
 const NOTHING: Reach = { base: 0, last: 0, before: 0 }
 const hasAll = ({ base, last }: Reach, upTo: number) => base === 0 && last >= upTo
 
+const NOTHING_KEPT: KeptJournal = {
+  last: 0,
+  isWhole: true,
+  foldedTo: 0,
+  folds: [],
+  entries: [],
+  isStale: false,
+}
+/** A garden of some length that was folded before, and otherwise. */
+const isStaleAt = (last: number, folded: Copied['folded']['value'] | undefined, small: number): boolean =>
+  last > small && folded !== undefined && folded.rules !== FOLD_RULES
+
 type InGarden = [accountId: string, gardenId: string]
 type OfGarden = [accountId: string, gardenId: string, of: string]
 
@@ -70,6 +82,8 @@ export interface KeptJournal {
   readonly foldedTo: number
   readonly folds: readonly KeptFold[]
   readonly entries: readonly StoredEntry[]
+  /** All of it is here, and folded by the rules of another release: nothing can be told before it is folded anew. */
+  readonly isStale: boolean
 }
 
 /** Folds that have changed, and how far all of them go now. */
@@ -112,6 +126,8 @@ export interface CopyStore {
     accountId: string,
     gardenId: string,
   ) => Promise<{ readonly after: number; readonly upTo: number } | null>
+  /** The number of the latest entry of a garden that is stale; `null` where none is. */
+  readonly stale: (accountId: string, gardenId: string) => Promise<number | null>
   /** `null` where not all that was written up to a number is here, as of parts. */
   readonly place: (
     accountId: string,
@@ -210,6 +226,11 @@ export function createCopyStore(name = DATABASE): CopyStore {
       const { base, before } = await reachOf(accountId, gardenId)
       return base === 0 ? null : { after: before, upTo: base }
     },
+    stale: async (accountId, gardenId) => {
+      const { base, last } = await reachOf(accountId, gardenId)
+      const folded = await (await database()).get('folded', [accountId, gardenId])
+      return base === 0 && isStaleAt(last, folded, 0) ? last : null
+    },
     parts: async (accountId, gardenId, keys, upTo) => {
       if (!hasAll(await reachOf(accountId, gardenId), upTo)) return null
       const lists = await Promise.all(keys.map((key) => part(accountId, gardenId, key)))
@@ -234,7 +255,8 @@ export function createCopyStore(name = DATABASE): CopyStore {
       const isOurs = folded?.rules === FOLD_RULES
       const isWhole = base === 0
       // What stands by other rules, and not all of what it came from: as good as nothing.
-      if (!isWhole && !isOurs) return { last: 0, isWhole: true, foldedTo: 0, folds: [], entries: [] }
+      if (!isWhole && !isOurs) return NOTHING_KEPT
+      if (isStaleAt(last, folded, small)) return { ...NOTHING_KEPT, isStale: true }
       // Numbers of a garden have no gaps: the last one is how many there are.
       const foldedTo = isOurs && (last > small || !isWhole) ? folded.upTo : 0
       const [folds, entries] = await Promise.all([
@@ -242,7 +264,7 @@ export function createCopyStore(name = DATABASE): CopyStore {
         db.getAllFromIndex('entries', 'last', after(accountId, gardenId, foldedTo)),
       ])
       const since = inOrder(entries).filter(({ seq }) => seq > foldedTo)
-      return { last, isWhole, foldedTo, folds: folds.flat(), entries: since }
+      return { last, isWhole, foldedTo, folds: folds.flat(), entries: since, isStale: false }
     },
     keepEntries: async (accountId, gardenId, from, entries) => {
       const transaction = (await database()).transaction(['entries', 'reach'], 'readwrite')

@@ -52,8 +52,11 @@ async function work(data: FoldJob): Promise<void> {
       await copyStore.begin(accountId, gardenId, { upTo, folds })
     }
     tell({ is: 'begun' })
-    if (data.is === 'fill') await fill(accountId, gardenId)
-    else await alone(gardenId, async () => tell({ is: 'folded', folded: await foldUp(accountId, gardenId) }))
+    if (data.is === 'fill') {
+      await fill(accountId, gardenId)
+      await alone(gardenId, () => renew(accountId, gardenId))
+    } else
+      await alone(gardenId, async () => tell({ is: 'folded', folded: await foldUp(accountId, gardenId) }))
   } catch {
     // Without the device or the server; tried again when the garden is next opened or the server is back.
   }
@@ -93,5 +96,15 @@ async function fill(accountId: string, gardenId: string): Promise<void> {
       await copyStore.keepEntries(accountId, gardenId, from, page.entries)
       return true
     })
+  }
+}
+
+/** Folds by this release's rules what lies here by another's, once what has come since is here too. */
+async function renew(accountId: string, gardenId: string): Promise<void> {
+  for (let last = await copyStore.stale(accountId, gardenId); last !== null;) {
+    const { entries } = await request<JournalPage>('GET', `/gardens/${gardenId}/journal?after=${last}`)
+    if (entries.length === 0) return void (await foldUp(accountId, gardenId))
+    await copyStore.keepEntries(accountId, gardenId, last, entries)
+    last = entries.at(-1)!.seq
   }
 }

@@ -22,7 +22,7 @@ import { alongStyle, offText } from '../../plan/words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import { DriveForm } from './DriveForm.tsx'
 import { Tensions } from './Tensions.tsx'
-import type { NewEntry } from '../../data/journal.ts'
+import type { NewEntry } from '../../data/record.ts'
 import { useUndoKeys } from '../../ui/use-undo-keys.ts'
 
 /**

@@ -4,7 +4,7 @@ import { distanceM, nearestAlong, withLength } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
 import type { QuickStem } from '@klados/core/training'
 import type { Parent, Piece, PieceRole } from '@klados/core/wood'
-import type { NewEntry } from '../../data/journal.ts'
+import type { NewEntry } from '../../data/record.ts'
 import { stemEntries } from './enter/stem-entries.ts'
 
 /** A line drawn from this near to other wood grows from that wood, where it begins. */

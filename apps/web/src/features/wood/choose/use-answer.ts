@@ -1,7 +1,7 @@
 import { deedsOf } from '@klados/core/choices'
 import { useMemo } from 'react'
 import { useTranslation } from '../../../i18n/use-translation.tsx'
-import type { NewEntry } from '../../../data/journal.ts'
+import type { NewEntry } from '../../../data/record.ts'
 import type { Recorder } from '../../../data/use-recorder.ts'
 import { useUnits } from '../../../ui/units.tsx'
 import type { WoodBenchData } from '../use-bench.ts'

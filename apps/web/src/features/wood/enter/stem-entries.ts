@@ -3,7 +3,7 @@ import type { SeasonStage } from '@klados/core/season'
 import type { QuickStem } from '@klados/core/training'
 import type { Parent, PieceRole } from '@klados/core/wood'
 import { v7 as uuidv7 } from 'uuid'
-import type { NewEntry } from '../../../data/journal.ts'
+import type { NewEntry } from '../../../data/record.ts'
 
 /** What is told of in winter grew last summer; in summer it is growing. */
 export const seasonsOfNew = (stage: SeasonStage): 0 | 1 =>
