@@ -8,7 +8,7 @@ import { signUp } from './people.ts'
 /**
  * What a garden's age costs: the round and one place's wood, cold (nothing on the device) and warm (after a visit), a tap
  * on the round, one that is taken back, what came over the line to the page, what the page holds, and what the server
- * takes for a page of the journal. KLADOS_BENCH_ENTRIES names other sizes; a million takes ten minutes to make.
+ * takes for a page of the journal and for all that was written at one place. KLADOS_BENCH_ENTRIES names other sizes; a million takes ten minutes to make.
  */
 const SIZES = (process.env.KLADOS_BENCH_ENTRIES ?? '10000 100000').split(' ').map(Number)
 /** From the smallest garden to the largest nothing may grow by more, but what the device keeps. */
@@ -83,11 +83,11 @@ async function historyHere(page: Page): Promise<void> {
   while (!(await isHere())) await page.waitForTimeout(500)
 }
 
-/** What the server takes for a page of entries after a number in the middle, 95 of 100 of them. */
-async function pageOfJournal(page: Page, garden: string, entries: number): Promise<number> {
+/** What the server takes for a page of the journal, as of `query`, 95 of 100 of them. */
+async function readOfJournal(page: Page, garden: string, query: (i: number) => string): Promise<number> {
   const times: number[] = []
   for (let i = 0; i < READS; i++) {
-    const url = `/api${garden.replace('/g/', '/gardens/')}/journal?after=${Math.round(entries / 2)}&limit=100`
+    const url = `/api${garden.replace('/g/', '/gardens/')}/journal?${query(i)}`
     times.push(await timed(() => page.request.get(url)))
   }
   return times.sort((a, b) => a - b)[Math.floor(READS * 0.95)]!
@@ -122,17 +122,17 @@ async function measure(entries: number): Promise<Measured> {
   const cold = await timed(round(here, garden))
   const coldBytes = bytes
   const wood = `${garden}/places/${places[Math.floor(places.length / 2)]!}/wood`
-  const drawn = async () => {
-    await here.goto(wood)
-    await here.locator('[data-wood]').first().waitFor({ state: 'attached', timeout: 600_000 })
+  const drawn = (page: Page) => async () => {
+    await page.goto(wood)
+    await page.locator('[data-wood]').first().waitFor({ state: 'attached', timeout: 600_000 })
   }
-  await drawn()
+  await drawn(here)()
   const history = await timed(() => historyHere(here))
   bytes = 0
   const warm = await timed(round(here, garden))
   await here.waitForTimeout(1500)
   const warmBytes = bytes
-  const warmWood = await timed(drawn)
+  const warmWood = await timed(drawn(here))
   await round(here, garden)()
   await here.waitForTimeout(1500)
   const tap = await pressed(here, 'Sound')
@@ -144,9 +144,14 @@ async function measure(entries: number): Promise<Measured> {
   await here.getByRole('button', { name: 'Sound', exact: true }).first().waitFor()
   await here.waitForTimeout(1500)
   const late = await pressed(here, 'Sound')
-  const reading = await pageOfJournal(here, garden, entries)
+  const middle = Math.round(entries / 2)
+  const reading = await readOfJournal(here, garden, () => `after=${middle}&limit=100`)
+  const placeReading = await readOfJournal(here, garden, (i) => `place=${places[i % places.length]!}`)
   fixedMs = await fixedWorkIn(here)
   await context.close()
+  const other = await browser.newContext({ ...options, storageState: { ...state, origins: [] } })
+  const coldWood = await timed(drawn(await other.newPage()))
+  await other.close()
   const level = (value: number, goal: number | null = null): Figure => ({
     value,
     unit: 'ms',
@@ -155,6 +160,7 @@ async function measure(entries: number): Promise<Measured> {
   })
   return {
     'round, first visit': level(cold, 3000),
+    'wood of one place, first visit': level(coldWood, 3000),
     'its history, quietly after that': { ...level(history), isLevel: false },
     'round, after a visit': level(warm, 1000),
     'wood of one place, after a visit': level(warmWood, 1000),
@@ -162,6 +168,7 @@ async function measure(entries: number): Promise<Measured> {
     'a tap taken back': level(undo),
     'a tap that is dated back': level(late),
     'a page of the journal, server, p95': level(reading),
+    'all of one place, server, p95': level(placeReading),
     'page over the line, first visit': { value: coldBytes / 1000, unit: 'kB', goal: null, isLevel: false },
     'page over the line, after a visit': { value: warmBytes / 1000, unit: 'kB', goal: null, isLevel: false },
     'what the page holds': { value: heap / 1e6, unit: 'MB', goal: null, isLevel: false },

@@ -45,16 +45,12 @@ export function drawFrame(frame: Frame, { view, ...stock }: FrameView): DisplayL
       label: member.label,
     })
   }
-  for (const { id, at, towards, head, label, isBehind } of frame.anchors)
-    if (head === 'eye' || view !== 'plan')
-      marks.push({
-        kind: 'anchor',
-        id,
-        at: on(at),
-        towards: on(towards),
-        depthM: ANCHOR_DEPTH_M,
-        label: isBehind ? '' : label,
-      })
+  const anchors = frame.anchors
+    .filter(({ head }) => head === 'eye' || view !== 'plan')
+    .map((anchor) => ({ ...anchor, at: on(anchor.at), towards: on(anchor.towards) }))
+  const names = namesBySpot(anchors)
+  for (const { id, at, towards } of anchors)
+    marks.push({ kind: 'anchor', id, at, towards, depthM: ANCHOR_DEPTH_M, label: names.get(id) ?? '' })
   for (const run of frame.runs) {
     const { role: does } = run.line
     const role: Role = does === 'cord' ? 'cord' : wireFor(does) === 'light' ? 'wire-light' : 'wire'
@@ -73,6 +69,35 @@ export function drawFrame(frame: Frame, { view, ...stock }: FrameView): DisplayL
     } else marks.push({ kind: 'joint', id: node.id, joint: node.joint, at })
   }
   return marks
+}
+
+/** Nearer than this one stands behind the other. */
+const SAME_SPOT_M = 0.02
+/** So many names stand beside one another; of more the first and the last are told. */
+const FEW_NAMES = 3
+
+/** By the anchor that says them: names of all that are seen at its spot, which would lie over one another. */
+function namesBySpot(
+  anchors: readonly {
+    readonly id: string
+    readonly at: Point
+    readonly label: string
+    readonly isBehind?: boolean
+  }[],
+): Map<string, string> {
+  const spots: { readonly id: string; readonly at: Point; readonly labels: string[] }[] = []
+  for (const { id, at, label, isBehind } of anchors) {
+    if (isBehind || label === '') continue
+    const spot = spots.find((one) => Math.hypot(one.at.xM - at.xM, one.at.yM - at.yM) < SAME_SPOT_M)
+    if (spot) spot.labels.push(label)
+    else spots.push({ id, at, labels: [label] })
+  }
+  return new Map(
+    spots.map(({ id, labels }) => [
+      id,
+      labels.length > FEW_NAMES ? `${labels[0]!} … ${labels.at(-1)!}` : labels.join(', '),
+    ]),
+  )
 }
 
 /** Shorter than this a member is seen from its end. */

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { makeFrame } from '../frame/index.ts'
 import type { Site } from '../frame/index.ts'
-import { options, tierLevels } from '../../test/frames.ts'
+import { options, patternArbs, tierLevels } from '../../test/frames.ts'
 import { distanceM } from '../geometry/index.ts'
 import type { Piece } from '../wood/index.ts'
 import { pieceOf, tieOf } from '../../test/wood.ts'
@@ -48,6 +48,24 @@ describe('a frame', () => {
     const moved = nodes.filter((mark) => mark.state === 'moved')
     expect(moved).toHaveLength(1)
     expect(distanceM(moved[0]!.at, moved[0]!.ideal)).toBeCloseTo(moved[0]!.movedM, 12)
+  })
+
+  it('says the names of anchors that are seen at one spot beside one another, and each of them once', () => {
+    fc.assert(
+      fc.property(patternArbs.row, fc.constantFrom('elevation' as const, 'side' as const), (row, from) => {
+        const frame = makeFrame({ ...wall, widthM: 12 }, row, options)
+        const anchors = drawFrame(frame, { ...front, view: from }).filter(({ kind }) => kind === 'anchor')
+        const said = anchors.flatMap((mark) => (mark.kind === 'anchor' && mark.label !== '' ? [mark] : []))
+        const spots = said.map(({ at }) => `${at.xM.toFixed(1)} ${at.yM.toFixed(1)}`)
+        expect(new Set(spots).size).toBe(spots.length)
+        const names = frame.anchors.filter(({ isBehind }) => !isBehind).map(({ label }) => label)
+        expect(said.flatMap(({ label }) => label.split(/, | … /)).every((one) => names.includes(one))).toBe(
+          true,
+        )
+        if (from === 'elevation') expect(said.map(({ label }) => label)).toEqual(names)
+        else if (names.length > 0) expect(said[0]!.label).toContain(names[0]!)
+      }),
+    )
   })
 })
 
