@@ -79,6 +79,7 @@ export function createAgenda(): (woods: Woods, ground: Ground) => Agenda {
   let woods: Woods = new Map()
   let shares = new Map<string, Share>()
   let later = new Map<string, readonly CalendarDate[]>()
+  let laterCount = 0
   let agenda = NOTHING
   const shareNow = (plantId: string, part: PartWood): Share => {
     const plant = plantById.get(plantId)
@@ -100,6 +101,7 @@ export function createAgenda(): (woods: Woods, ground: Ground) => Agenda {
       woods = new Map()
       shares = new Map()
       later = new Map()
+      laterCount = 0
       agenda = NOTHING
     }
     const gone = new Set<AgendaItem>()
@@ -112,6 +114,7 @@ export function createAgenda(): (woods: Woods, ground: Ground) => Agenda {
       else shares.delete(plantId)
       if (share && share.laterOn.length > 0) later.set(plantId, share.laterOn)
       else later.delete(plantId)
+      laterCount += (share?.laterOn.length ?? 0) - before.laterOn.length
       if (share) come.push(...share.items)
       isSame &&= before.laterOn.length + (share?.laterOn.length ?? 0) === 0
     }
@@ -128,22 +131,27 @@ export function createAgenda(): (woods: Woods, ground: Ground) => Agenda {
     woods = nextWoods
     isSame &&= gone.size + come.length === 0
     // A list that has its order already is put in order in one go.
-    if (!isSame)
-      agenda = summed([...agenda.items.filter((item) => !gone.has(item)), ...come].sort(byDay), later)
+    if (!isSame) {
+      const items = [...agenda.items.filter((item) => !gone.has(item)), ...come].sort(byDay)
+      agenda = { items, count: items.length + laterCount, nextOn: soonest(items, later) }
+    }
     return agenda
   }
 }
 const agendaOf = createAgenda()
 
-function summed(items: readonly AgendaItem[], later: ReadonlyMap<string, readonly CalendarDate[]>): Agenda {
-  let { length: count } = items
-  let nextOn = items[0]?.look.dueOn ?? null
-  later.forEach((dues) => {
-    count += dues.length
-    const first = dues[0]!
-    if (nextOn === null || first < nextOn) nextOn = first
+function soonest(
+  items: readonly AgendaItem[],
+  later: ReadonlyMap<string, readonly CalendarDate[]>,
+): CalendarDate | null {
+  const [first] = items
+  // What wants a look these days comes before all that does not.
+  if (first && first.urgency !== 'later') return first.look.dueOn
+  let day = first?.look.dueOn ?? null
+  later.forEach(([dueOn]) => {
+    if (day === null || dueOn! < day) day = dueOn!
   })
-  return { items, count, nextOn }
+  return day
 }
 
 /** The ties that are on one plant; of a closed fold with none that wants a look these days only when they will. */

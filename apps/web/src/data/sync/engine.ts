@@ -55,6 +55,10 @@ const ASK_AGAIN_MS = 5 * 60_000
 /** A save that is not through by then is one that waits. */
 const PATIENCE_MS = 15_000
 
+/** An entry is never another under its key: the same object for as long as it waits. */
+const asKnown = (known: Item | undefined, item: Item): Item =>
+  known?.kind === 'entry' && known.state.is === 'waiting' && item.state.is === 'waiting' ? known : item
+
 /** The one way of everything that is written to the server: kept first, sent until it has its answer. */
 export function createSync(ports: SyncPorts): Sync {
   const { store, now } = ports
@@ -80,10 +84,24 @@ export function createSync(ports: SyncPorts): Sync {
       ports.onStorage(false)
       return []
     })
-    items = [...kept.filter(({ key }) => !unkept.has(key)), ...unkept.values()]
+    const known = new Map(items.map((item) => [item.key, item]))
+    items = [
+      ...kept.flatMap((item) => (unkept.has(item.key) ? [] : [asKnown(known.get(item.key), item)])),
+      ...unkept.values(),
+    ]
     return items
   }
-  const show = async () => ports.onItems(await read())
+  let shown: readonly Item[] | null = null
+  const tell = () => {
+    // What comes back from the disk as it went there is no news: a screen is drawn again for none.
+    const isSame = shown?.length === items.length && shown.every((item, i) => item === items[i])
+    shown = items
+    if (!isSame) ports.onItems(items)
+  }
+  const show = async () => {
+    await read()
+    tell()
+  }
   /** Over when everything that was handed in is on the disk, or known not to be. */
   let keeping: Promise<unknown> = Promise.resolve()
   const keep = (news: readonly Item[]): Promise<void> => {
@@ -161,7 +179,7 @@ export function createSync(ports: SyncPorts): Sync {
     }
     for (const key of settled.asked) asked.add(key)
     await show()
-    for (const tell of answers) tell()
+    for (const give of answers) give()
   }
 
   const pauseFor = (pause: NonNullable<Settled['pause']>) => {
@@ -258,7 +276,7 @@ export function createSync(ports: SyncPorts): Sync {
     add: async (news) => {
       const kept = keep(news)
       items = [...items, ...news]
-      ports.onItems(items)
+      tell()
       await kept
       await show()
       ports.tellOthers()
