@@ -5,7 +5,7 @@ import type { LazyFold } from '@klados/core/part-fold'
 import { createAction } from '@reduxjs/toolkit'
 import type { Action, Reducer, ThunkAction } from '@reduxjs/toolkit'
 import type { FoldedUp, KeptJournal } from './copy/copy-store.ts'
-import { placeKey, plantKey, withAdded } from './parts.ts'
+import { placeKey, plantKey, withAdded, without } from './parts.ts'
 import type { Parts } from './parts.ts'
 import type { WithSync } from './sync/slice.ts'
 import type { Desk } from './desk.ts'
@@ -21,7 +21,13 @@ export type Some = 'all' | ReadonlySet<string>
 export const isAmong = (some: Some, one: string): boolean => some === 'all' || some.has(one)
 const withMore = (some: Some, more: Iterable<string>): Some =>
   some === 'all' ? some : new Set([...some, ...more])
+const withLess = (some: ReadonlySet<string>, less: readonly string[]): ReadonlySet<string> => {
+  const gone = new Set(less)
+  return new Set([...some].filter((one) => !gone.has(one)))
+}
 const NOTHING: ReadonlySet<string> = new Set()
+/** The histories of so many places are held at once. */
+export const MOST_PLACES = 8
 
 export interface JournalState {
   readonly gardenId: string | null
@@ -144,13 +150,37 @@ function bring(state: JournalState, { parts, place }: ReturnType<typeof brought>
     entries.filter(({ placeId, seq }) => placeId === place.id && seq > state.foldedTo),
   )
   const sorted = since.sort((a, b) => a.seq - b.seq)
-  return {
+  return letGo({
     ...state,
     byPlant,
     partsAtHand,
     byPlace: new Map(state.byPlace).set(place.id, merged(place.entries, sorted)),
     placesAtHand: withMore(state.placesAtHand, [place.id]),
     placesAway: new Set([...state.placesAway].filter((id) => id !== place.id)),
+  })
+}
+
+/**
+ * Whoever walks through a garden place by place does not end with all that was ever written of it in memory: the places
+ * that were opened first are told from their folds again, but for parts of which something came since those.
+ */
+function letGo(state: JournalState): JournalState {
+  const { placesAtHand, foldedTo } = state
+  if (placesAtHand === 'all' || placesAtHand.size <= MOST_PLACES) return state
+  const inOrder = [...placesAtHand]
+  const [gone, kept] = [inOrder.slice(0, -MOST_PLACES), inOrder.slice(-MOST_PLACES)]
+  const partsAt = (places: readonly string[]) =>
+    new Set(places.flatMap((id) => state.byPlace.get(id)?.map(plantKey) ?? []))
+  const stay = partsAt(kept)
+  const parts = [...partsAt(gone)].filter(
+    (part) => !stay.has(part) && !state.byPlant.get(part)?.some(({ seq }) => seq > foldedTo),
+  )
+  return {
+    ...state,
+    byPlant: without(state.byPlant, parts),
+    byPlace: without(state.byPlace, gone),
+    partsAtHand: state.partsAtHand === 'all' ? 'all' : withLess(state.partsAtHand, parts),
+    placesAtHand: new Set(kept),
   }
 }
 

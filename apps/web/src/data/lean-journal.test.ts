@@ -8,7 +8,16 @@ import { describe, expect, it } from 'vitest'
 import { grewBody, tieBody } from '../../../../packages/core/test/bodies.ts'
 import { createCopyStore } from './copy/copy-store.ts'
 import { foldPart, keptFold } from '@klados/core/part-fold'
-import { begun, brought, foldedUp, journalReducer, opened, received } from './journal.ts'
+import {
+  MOST_PLACES,
+  begun,
+  brought,
+  foldedUp,
+  isAmong,
+  journalReducer,
+  opened,
+  received,
+} from './journal.ts'
 import type { JournalState, WithJournal } from './journal.ts'
 import { plantKey } from './parts.ts'
 import { selectPartsOfPlants, selectShort, selectWoodByPlant } from './readings.ts'
@@ -186,5 +195,69 @@ describe('a journal of which this window holds the folds', () => {
     expect(journal.byPlant.has('rose')).toBe(false)
     expect(journal.byPlant.get('pear')).toHaveLength(4)
     expect(told(stateOf(journal))).toEqual(wanted(entries))
+  })
+
+  it('holds the histories of a few places at a time, in whatever order they are opened, and tells the same of all', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.tuple(fc.nat(MOST_PLACES + 3), fc.boolean()), { minLength: 6, maxLength: 30 }),
+        async (steps) => {
+          const copy = createCopyStore(`lean-${++stores}`)
+          const head = (n: number, seq: number) => ({
+            seq,
+            id: `00000000-0000-7000-8000-${String(seq).padStart(12, '0')}`,
+            placeId: `place ${n}`,
+            plantId: `plant ${n}`,
+            recordedAt: '2026-03-01T09:00:00.000Z',
+            supersedes: null,
+            by: '',
+          })
+          const grew = (n: number, seq: number, at: string) =>
+            ({ ...head(n, seq), at, kind: 'piece.grew', body: grewBody(`piece ${seq}`) }) as StoredEntry
+          const all = Array.from({ length: MOST_PLACES + 4 }, (_, n) => grew(n, n + 1, '2026-03-01'))
+          await copy.keepEntries('anna', 'g', 0, all)
+          await copy.foldUp('anna', 'g', fold)
+          let journal = journalReducer(journalReducer(undefined, { type: '' }), opened('g'))
+          journal = journalReducer(journal, begun(await copy.journal('anna', 'g', 0)))
+          for (const [n, isNews] of steps) {
+            if (isNews) {
+              // Told late, so that a fold alone does not go on from it.
+              const entry = grew(n, all.length + 1, '2026-02-01')
+              await copy.keepEntries('anna', 'g', all.length, [entry])
+              all.push(entry)
+              journal = journalReducer(
+                journal,
+                received({ entries: [entry], last: all.length, isWhole: true }),
+              )
+            } else if (!isAmong(journal.placesAtHand, `place ${n}`)) {
+              const { entries, parts } = (await copy.place('anna', 'g', `place ${n}`, journal.foldedTo))!
+              journal = journalReducer(journal, brought({ parts, place: { id: `place ${n}`, entries } }))
+              expect(isAmong(journal.placesAtHand, `place ${n}`)).toBe(true)
+            }
+            const short = selectShort(stateOf(journal))
+            const parts = (await copy.parts('anna', 'g', short, journal.foldedTo))!
+            journal = journalReducer(journal, brought({ parts }))
+            expect(told(stateOf(journal))).toEqual(wanted(all))
+            const held = (journal.placesAtHand as ReadonlySet<string>).size
+            expect(held).toBeLessThanOrEqual(MOST_PLACES)
+            expect([...journal.byPlace.keys()]).toHaveLength(held)
+            for (const entries of journal.byPlant.values())
+              expect(
+                isAmong(journal.placesAtHand, entries[0]!.placeId) ||
+                  entries.some(({ seq }) => seq > journal.foldedTo),
+              ).toBe(true)
+          }
+          // Of what is folded as much is held as there is at those places.
+          journal = journalReducer(journal, foldedUp((await copy.foldUp('anna', 'g', fold))!))
+          for (const n of Array.from({ length: MOST_PLACES + 4 }, (_, one) => one))
+            if (!isAmong(journal.placesAtHand, `place ${n}`)) {
+              const { entries, parts } = (await copy.place('anna', 'g', `place ${n}`, journal.foldedTo))!
+              journal = journalReducer(journal, brought({ parts, place: { id: `place ${n}`, entries } }))
+            }
+          expect(told(stateOf(journal))).toEqual(wanted(all))
+        },
+      ),
+      { numRuns: 20 },
+    )
   })
 })

@@ -8,6 +8,12 @@ export type Parts<E extends JournalEntry = JournalEntry> = ReadonlyMap<string, r
 export const plantKey: (entry: JournalEntry) => string = partOf
 export const placeKey = ({ placeId }: JournalEntry): string => placeId
 
+export function without<E extends JournalEntry>(parts: Parts<E>, keys: readonly string[]): Parts<E> {
+  const next = new Map(parts)
+  for (const key of keys) next.delete(key)
+  return next
+}
+
 export function withAdded<E extends JournalEntry>(
   parts: Parts<E>,
   entries: readonly E[],

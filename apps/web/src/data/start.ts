@@ -127,12 +127,15 @@ function setTimer(work: () => void, ms: number): () => void {
 
 /** So many entries are read on top of the folds before they are folded too. */
 const FOLD_FROM = 200
+const NONE: readonly string[] = []
 /** Not while one waits for the first screen. */
 const FOLD_AFTER_MS = 4000
 
 /** Brings the entries that a fold alone cannot be gone on from, and folds now and then what has been read. */
 function watchFolds(store: AppStore, setTimer: (work: () => void, ms: number) => () => void): void {
-  const asked = new Set<string>()
+  let asked = new Set<string>()
+  let askedOf: string | null = null
+  let lastWanted: readonly string[] = NONE
   let isFolding = false
   let wasAway = false
   const look = () => {
@@ -143,10 +146,14 @@ function watchFolds(store: AppStore, setTimer: (work: () => void, ms: number) =>
     wasAway = isAway
     const { status, last, foldedTo, partsAtHand, gardenId } = state.journal
     if (status !== 'ready') return
-    const short =
-      partsAtHand === 'all' ? [] : selectShort(state).filter((part) => !asked.has(`${gardenId} ${part}`))
+    const wanted = partsAtHand === 'all' ? NONE : selectShort(state)
+    // What was brought may be let go again, and be wanted once more.
+    if (gardenId !== askedOf || wanted !== lastWanted)
+      asked = new Set(gardenId === askedOf ? wanted.filter((part) => asked.has(part)) : [])
+    ;[askedOf, lastWanted] = [gardenId, wanted]
+    const short = wanted.filter((part) => !asked.has(part))
     if (short.length > 0) {
-      for (const part of short) asked.add(`${gardenId} ${part}`)
+      for (const part of short) asked.add(part)
       void store.dispatch(bringParts(short))
     }
     if (isFolding || last <= SMALL || last - foldedTo < FOLD_FROM) return
