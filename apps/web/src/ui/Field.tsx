@@ -29,7 +29,7 @@ export function Field({ label, hint, error, children }: FieldProps) {
       {text && (
         <p
           id={`${id}-text`}
-          className={`mt-0.5 text-[12.5px] leading-snug ${error ? 'text-iron' : 'text-slate'}`}
+          className={`mt-1 text-[12.5px] leading-snug ${error ? 'text-iron' : 'text-slate'}`}
         >
           {text}
         </p>

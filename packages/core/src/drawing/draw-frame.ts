@@ -1,5 +1,5 @@
 import type { DisplayList, Mark, Role } from './display-list.ts'
-import { wireFor } from '../frame/index.ts'
+import { groundUnder, wireFor } from '../frame/index.ts'
 import type { Frame, Member, Sheet } from '../frame/index.ts'
 import { at3, project } from '../geometry/index.ts'
 import type { Point, Point3, ViewDirection } from '../geometry/index.ts'
@@ -21,7 +21,8 @@ export interface FrameView {
  */
 export function drawFrame(frame: Frame, { view, ...stock }: FrameView): DisplayList {
   // From its end a row on a slope would be a stack of posts: each is shown on its own ground.
-  const on = (p: Point3) => project(view === 'side' ? at3(p.xM, p.yM - frame.slope * p.xM, p.zM) : p, view)
+  const on = (p: Point3) =>
+    project(view === 'side' ? at3(p.xM, p.yM - groundUnder(frame, p.xM), p.zM) : p, view)
   const nearness = (member: Member) => member.path.reduce((sum, p) => sum + p.zM, 0) / member.path.length
   const members = frame.hasDepth
     ? [...frame.members].sort((a, b) => nearness(b) - nearness(a))

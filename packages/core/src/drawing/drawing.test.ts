@@ -52,9 +52,11 @@ describe('a frame', () => {
 
   it('says the names of anchors that are seen at one spot beside one another, and each of them once', () => {
     fc.assert(
-      fc.property(patternArbs.row, fc.constantFrom('elevation' as const, 'side' as const), (row, from) => {
-        const frame = makeFrame({ ...wall, widthM: 12 }, row, options)
-        const anchors = drawFrame(frame, { ...front, view: from }).filter(({ kind }) => kind === 'anchor')
+      fc.property(patternArbs.row, fc.nat(2), fc.constantFrom('elevation', 'side'), (row, riseM, from) => {
+        const frame = makeFrame({ ...wall, widthM: 12, riseM }, row, options)
+        const anchors = drawFrame(frame, { ...front, view: from as 'elevation' | 'side' }).filter(
+          ({ kind }) => kind === 'anchor',
+        )
         const said = anchors.flatMap((mark) => (mark.kind === 'anchor' && mark.label !== '' ? [mark] : []))
         const spots = said.map(({ at }) => `${at.xM.toFixed(1)} ${at.yM.toFixed(1)}`)
         expect(new Set(spots).size).toBe(spots.length)
@@ -62,6 +64,9 @@ describe('a frame', () => {
         expect(said.flatMap(({ label }) => label.split(/, | … /)).every((one) => names.includes(one))).toBe(
           true,
         )
+        // From its end both stand in line, on whatever slope, and on the ground.
+        if (from === 'side') for (const { at } of said) expect(at.yM).toBeCloseTo(0, 9)
+        if (from === 'side') expect(said.length).toBeLessThanOrEqual(1)
         if (from === 'elevation') expect(said.map(({ label }) => label)).toEqual(names)
         else if (names.length > 0) expect(said[0]!.label).toContain(names[0]!)
       }),

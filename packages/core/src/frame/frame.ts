@@ -86,7 +86,13 @@ export interface Frame extends Omit<Layout, 'nodes' | 'runs'> {
   readonly hasDepth: boolean
   /** Rise of the ground over its length; rows follow it. */
   readonly slope: number
+  /** Length of the ground that was measured. */
+  readonly widthM: number
 }
+
+/** Height of the ground under a frame, metres: beyond what was measured it goes on level. */
+export const groundUnder = ({ slope, widthM }: Pick<Frame, 'slope' | 'widthM'>, xM: number): number =>
+  slope * Math.min(widthM, Math.max(0, xM))
 
 /**
  * A pattern laid out at a place: nodes, wires and whatever else stands, in metres. Fixings in the wall leave
@@ -132,7 +138,17 @@ export function makeFrame(measured: Site, pattern: Pattern, options: FrameOption
     layout.members.some((member) => member.path.some((p) => Math.abs(p.zM) > 1e-3))
   const { traits } = kindOf(pattern)
   const slope = traits.followsSlope ? (site.riseM ?? 0) / site.widthM : 0
-  return { ...layout, kind: pattern.kind, traits, nodes, runs, findings, hasDepth, slope }
+  return {
+    ...layout,
+    kind: pattern.kind,
+    traits,
+    nodes,
+    runs,
+    findings,
+    hasDepth,
+    slope,
+    widthM: site.widthM,
+  }
 }
 
 /**

@@ -8,6 +8,7 @@ import {
   stockWidthM,
 } from '../catalogue/index.ts'
 import type { FrameDesign, UnknownPart } from '../design/index.ts'
+import { groundUnder } from '../frame/index.ts'
 import type { EndAssembly, LineId, RowPattern } from '../frame/index.ts'
 import {
   embedment,
@@ -44,9 +45,7 @@ function pullsAtEnd({ frame, lines }: CheckContext): WirePull[] {
     if (line.role === 'tie-back' || seen.has(line.id)) return []
     seen.add(line.id)
     const { at } = frame.nodes[from]!
-    return [
-      { heightM: at.yM - frame.slope * Math.max(0, at.xM), tensionN: pullOf.get(line.id) ?? Number.NaN },
-    ]
+    return [{ heightM: at.yM - groundUnder(frame, at.xM), tensionN: pullOf.get(line.id) ?? Number.NaN }]
   })
 }
 
