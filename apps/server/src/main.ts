@@ -1,12 +1,13 @@
 import { readFileSync } from 'node:fs'
+import { PART_FOLD_RULES } from '@klados/core/part-fold'
 import { fileURLToPath } from 'node:url'
 import { buildApp } from './app.ts'
 import { LaterRelease, migrate } from './database/migrate.ts'
+import { gardensToFold } from './database/to-fold.ts'
 import { createAccountsPool, createAppPool } from './database/pool.ts'
 import { noLimits, usualLimits } from './limits.ts'
 import { seedDemo } from './demo/seed.ts'
 import { describeError } from './errors.ts'
-import { gardensToFold } from './standing/to-fold.ts'
 
 /**
  * Environment: DATABASE_URL (the owner, for migrations), APP_DATABASE_URL (the login that serves requests;
@@ -31,7 +32,7 @@ async function main(): Promise<void> {
   if (!DATABASE_URL) throw new Error('DATABASE_URL is not set; npm start sets it')
   // Both folders lie beside `src` and beside the bundle in `dist` alike.
   await onceThere(() => migrate(DATABASE_URL, fileURLToPath(new URL('../migrations', import.meta.url))))
-  const toFold = await onceThere(() => gardensToFold(DATABASE_URL))
+  const toFold = await onceThere(() => gardensToFold(DATABASE_URL, PART_FOLD_RULES))
   const databaseUrl = APP_DATABASE_URL ?? DATABASE_URL
   const pool = createAppPool(databaseUrl)
   const accounts = createAccountsPool(databaseUrl)

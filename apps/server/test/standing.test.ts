@@ -1,6 +1,6 @@
 import type { JournalPage, Standing } from '@klados/contract'
 import { readStanding } from '@klados/contract/standing'
-import { basisOf, foldPart, lazyFold, partOf } from '@klados/core/part-fold'
+import { PART_FOLD_RULES, basisOf, foldPart, lazyFold, partOf } from '@klados/core/part-fold'
 import type { PartFold } from '@klados/core/part-fold'
 import pg from 'pg'
 import type { PoolClient } from 'pg'
@@ -10,7 +10,7 @@ import { grewBody } from '../../../packages/core/test/bodies.ts'
 import { buildApp } from '../src/app.ts'
 import { inGarden } from '../src/database/transaction.ts'
 import { readEntriesOf } from '../src/journal/queries.ts'
-import { gardensToFold } from '../src/standing/to-fold.ts'
+import { gardensToFold } from '../src/database/to-fold.ts'
 import { noteEntry, savePlace, savePlant, signUp, startHarness } from './harness.ts'
 import type { Harness, Person } from './harness.ts'
 
@@ -159,11 +159,11 @@ describe('what stands in a garden', () => {
 
   it('is made anew after a release, before somebody asks', async () => {
     await foldedBy('of the release before')
-    const toFold = await gardensToFold(harness.ownerUrl)
+    const toFold = await gardensToFold(harness.ownerUrl, PART_FOLD_RULES)
     expect(toFold).toEqual([owner.gardenId])
     const released = await buildApp({ ...harness.options, toFold })
     await released.listen({ host: '127.0.0.1', port: 0 })
-    await expect.poll(() => gardensToFold(harness.ownerUrl), { timeout: 20_000 }).toEqual([])
+    await expect.poll(() => gardensToFold(harness.ownerUrl, PART_FOLD_RULES), { timeout: 20_000 }).toEqual([])
     await released.close()
     await expectStanding()
   })

@@ -1,7 +1,7 @@
 import type { KeptFold } from '@klados/core/part-fold'
 import { hemisphereAt } from '@klados/core/season'
 import type { Hemisphere } from '@klados/core/season'
-import type { ClientBase, PoolClient } from 'pg'
+import type { PoolClient } from 'pg'
 import { subjectIn } from '../journal/queries.ts'
 
 /** How far a garden is folded, by which rules, and how far it goes. */
@@ -19,15 +19,6 @@ export async function findReach(client: PoolClient, gardenId: string): Promise<R
     [gardenId],
   )
   return rows[0]!
-}
-
-/** Gardens that were folded by other rules than these, the shorter first; the owner of the database sees them all. */
-export async function foldedOtherwise(owner: ClientBase, rules: string): Promise<string[]> {
-  const { rows } = await owner.query<{ id: string }>(
-    `select garden_id as id from garden_fold where rules <> $1 and up_to > 0 order by up_to`,
-    [rules],
-  )
-  return rows.map(({ id }) => id)
 }
 
 /** As `findReach`, and nobody else folds this garden until the transaction is over. */

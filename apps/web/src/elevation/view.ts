@@ -43,3 +43,12 @@ export function makeView(bounds: Rect, widthPx: number, heightPx: number, camera
     toPoint: (px, py) => ({ xM: (px - originX) / pxPerM, yM: (originY - py) / pxPerM }),
   }
 }
+
+/**
+ * At this scale symbols have their full size; on a small picture they shrink with it, down to the least
+ * share.
+ */
+const FULL_SIZE_PX_PER_M = 80
+const LEAST_SYMBOL = 0.5
+export const symbolScale = (view: View): number =>
+  Math.min(1, Math.max(LEAST_SYMBOL, view.pxPerM / FULL_SIZE_PX_PER_M))

@@ -1,42 +1,23 @@
 import type { StoredEntry } from '@klados/contract'
 import { UPCASTS } from '@klados/contract/upcasts'
-import type { DBSchema } from 'idb'
 import { keptDatabase } from '../kept-database.ts'
-import { plantKey } from '../parts.ts'
+import {
+  sinceNumber,
+  inOrder,
+  keyOf,
+  ofAccount,
+  ofGarden,
+  ofPart,
+  partsAfter,
+  partsOf,
+  piecesOf,
+} from './copied.ts'
+import type { Copied, InGarden, OfGarden } from './copied.ts'
 import { FOLD_RULES } from './fold-rules.ts'
 import { broughtUp } from './older-answers.ts'
+import { NOTHING, hasAll, whatFits } from './reach.ts'
 import { byShelf, withFolds } from './shelves.ts'
 import type { KeptFold } from '@klados/core/part-fold'
-
-/** An answer of the server as it was last heard, by what was asked. */
-interface Answer {
-  readonly gardenId: string | null
-  readonly data: unknown
-  /** How many upcasts there were when it was heard. */
-  readonly upcasts?: number
-}
-
-/** Entries of one part at one place that came together: written each by itself, a long journal takes ten times as long. */
-interface KeptEntries {
-  readonly accountId: string
-  readonly gardenId: string
-  readonly part: string
-  readonly placeId: string
-  readonly last: number
-  readonly entries: readonly StoredEntry[]
-}
-
-/**
- * The entries after `base` up to `last`, and of those up to the base the ones up to `before`: a garden that was begun from
- * what stands gets its history afterwards. With the base at 0 all of them are here.
- */
-interface Reach {
-  readonly base: number
-  readonly last: number
-  readonly before: number
-}
-const NOTHING: Reach = { base: 0, last: 0, before: 0 }
-const hasAll = ({ base, last }: Reach, upTo: number) => base === 0 && last >= upTo
 
 const NOTHING_KEPT: KeptJournal = {
   last: 0,
@@ -49,28 +30,6 @@ const NOTHING_KEPT: KeptJournal = {
 /** A garden of some length that was folded before, and otherwise. */
 const isStaleAt = (last: number, folded: Copied['folded']['value'] | undefined, small: number): boolean =>
   last > small && folded !== undefined && folded.rules !== FOLD_RULES
-
-type InGarden = [accountId: string, gardenId: string]
-type OfGarden = [accountId: string, gardenId: string, of: string]
-
-interface Copied extends DBSchema {
-  /** By account and path. */
-  answers: { key: [accountId: string, path: string]; value: Answer }
-  /** By account, garden, part and the number of the first of them. */
-  entries: {
-    key: [accountId: string, gardenId: string, part: string, first: number]
-    value: KeptEntries
-    indexes: { place: OfGarden; last: [accountId: string, gardenId: string, last: number] }
-  }
-  /** By account, garden and file: what a file holds never changes. */
-  photos: { key: OfGarden; value: Blob }
-  /** Which entries of a garden are here. */
-  reach: { key: InGarden; value: Reach }
-  /** What each part of a garden's journal came to, by the shelf: one by one they take four times as long to read. */
-  folds: { key: OfGarden; value: readonly KeptFold[] }
-  /** How far all parts of a garden are folded, and by which rules. */
-  folded: { key: InGarden; value: { readonly upTo: number; readonly rules: string } }
-}
 
 /** A garden's journal as it lies here. */
 export interface KeptJournal {
@@ -162,48 +121,11 @@ export interface CopyStore {
 const DATABASE = 'klados-copy'
 /** The copy of an earlier release is made anew: it is only a copy. */
 const VERSION = 6
-/** Greater than any key of a string or a number in its place. */
-const LAST: readonly never[] = []
 /** Parts that are folded between two writes. */
 const AT_ONCE = 100
 const STORES = ['answers', 'entries', 'reach', 'folds', 'folded', 'photos'] as const
 /** A part that lies in more pieces is put together when it is folded. */
 const MANY_PIECES = 8
-
-const ofGarden = (accountId: string, gardenId: string) =>
-  IDBKeyRange.bound([accountId, gardenId], [accountId, gardenId, LAST])
-const ofAccount = (accountId: string) => IDBKeyRange.bound([accountId], [accountId, LAST])
-const ofPart = (accountId: string, gardenId: string, part: string) =>
-  IDBKeyRange.bound([accountId, gardenId, part], [accountId, gardenId, part, LAST])
-const after = (accountId: string, gardenId: string, seq: number) =>
-  IDBKeyRange.bound([accountId, gardenId, seq], [accountId, gardenId, LAST], true)
-const inOrder = (kept: readonly KeptEntries[]): StoredEntry[] =>
-  kept.flatMap(({ entries }) => entries).sort((a, b) => a.seq - b.seq)
-
-/** Entries as they are kept: those of one part and place together. */
-function piecesOf(accountId: string, gardenId: string, entries: readonly StoredEntry[]): KeptEntries[] {
-  const pieces = new Map<string, StoredEntry[]>()
-  for (const entry of entries) {
-    const key = `${entry.placeId} ${plantKey(entry)}`
-    const piece = pieces.get(key)
-    if (piece) piece.push(entry)
-    else pieces.set(key, [entry])
-  }
-  return [...pieces.values()].map((some) => ({
-    accountId,
-    gardenId,
-    part: plantKey(some[0]!),
-    placeId: some[0]!.placeId,
-    last: some.at(-1)!.seq,
-    entries: some,
-  }))
-}
-const keyOf = ({ accountId, gardenId, part, entries }: KeptEntries): Copied['entries']['key'] => [
-  accountId,
-  gardenId,
-  part,
-  entries[0]!.seq,
-]
 
 export function createCopyStore(name = DATABASE): CopyStore {
   const database = keptDatabase<Copied>(name, VERSION, (db) => {
@@ -261,7 +183,7 @@ export function createCopyStore(name = DATABASE): CopyStore {
       const foldedTo = isOurs && (last > small || !isWhole) ? folded.upTo : 0
       const [folds, entries] = await Promise.all([
         foldedTo > 0 ? db.getAll('folds', ofGarden(accountId, gardenId)) : [],
-        db.getAllFromIndex('entries', 'last', after(accountId, gardenId, foldedTo)),
+        db.getAllFromIndex('entries', 'last', sinceNumber(accountId, gardenId, foldedTo)),
       ])
       const since = inOrder(entries).filter(({ seq }) => seq > foldedTo)
       return { last, isWhole, foldedTo, folds: folds.flat(), entries: since, isStale: false }
@@ -380,43 +302,6 @@ export function createCopyStore(name = DATABASE): CopyStore {
       await transaction.done
     },
   }
-}
-
-type Database = Awaited<ReturnType<ReturnType<typeof keptDatabase<Copied>>>>
-
-/** Those of the entries after `from` that can be kept without a gap, and what is here then; `null` where none can. */
-function whatFits(
-  { base, last, before }: Reach,
-  from: number,
-  entries: readonly StoredEntry[],
-): { readonly entries: readonly StoredEntry[]; readonly reach: Reach } | null {
-  const end = entries.at(-1)?.seq
-  if (end === undefined) return null
-  if (from === last) return { entries, reach: { base, last: end, before } }
-  if (base === 0 || from !== before) return null
-  // What is after the base is here already.
-  const history = entries.filter(({ seq }) => seq <= base)
-  return {
-    entries: history,
-    reach: end >= base ? { base: 0, last, before: 0 } : { base, last, before: end },
-  }
-}
-
-/** Every part that a garden's journal has, each found by one step. */
-async function partsOf(db: Database, accountId: string, gardenId: string): Promise<string[]> {
-  const parts: string[] = []
-  let cursor = await db.transaction('entries').store.openKeyCursor(ofGarden(accountId, gardenId))
-  while (cursor) {
-    const [, , part] = cursor.key
-    parts.push(part)
-    cursor = await cursor.continue([accountId, gardenId, part, LAST as unknown as number])
-  }
-  return parts
-}
-
-async function partsAfter(db: Database, accountId: string, gardenId: string, seq: number): Promise<string[]> {
-  const pieces = await db.getAllFromIndex('entries', 'last', after(accountId, gardenId, seq))
-  return [...new Set(pieces.map((one) => one.part))]
 }
 
 /** The one of this device. */
