@@ -55,9 +55,14 @@ const ASK_AGAIN_MS = 5 * 60_000
 /** A save that is not through by then is one that waits. */
 const PATIENCE_MS = 15_000
 
-/** An entry is never another under its key: the same object for as long as it waits. */
+/** What an entry says is never another under its key: the same object for as long as it waits for the same writer. */
 const asKnown = (known: Item | undefined, item: Item): Item =>
-  known?.kind === 'entry' && known.state.is === 'waiting' && item.state.is === 'waiting' ? known : item
+  known?.kind === 'entry' &&
+  known.state.is === 'waiting' &&
+  item.state.is === 'waiting' &&
+  known.accountId === item.accountId
+    ? known
+    : item
 
 /** The one way of everything that is written to the server: kept first, sent until it has its answer. */
 export function createSync(ports: SyncPorts): Sync {

@@ -447,6 +447,22 @@ describe('accounts on one device', () => {
     await rest()
     expect(server.entries.size).toBe(2)
   })
+
+  it('send what is given over to them, which was nobody’s before', async () => {
+    const store = freshStore()
+    const server = fakeServer()
+    const entry = note('nobody’s')
+    const left = { kind: 'entry', key: entryKey(entry.id), gardenId: 'g', entry } as const
+    await store.put([{ ...left, accountId: null, accountName: '', state: { is: 'waiting' } }])
+    const window = openWindow(store, server.respond, { account: () => 'isla' })
+    open.push(window)
+    await rest()
+    expect(server.entries.size).toBe(0)
+    await window.sync.change(left.key, (before) => ({ ...before, accountId: 'isla' }))
+    await rest()
+    expect([...server.entries.keys()]).toEqual([entry.id])
+    expect(window.shown()).toEqual([])
+  })
 })
 
 describe('two who save the same document on one device', () => {
