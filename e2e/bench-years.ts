@@ -16,6 +16,8 @@ const SIZES = (process.env.KLADOS_BENCH_ENTRIES ?? '10000 100000').split(' ').ma
  * fixed work of their own minutes, since a shared machine is not the same a quarter of an hour later.
  */
 const GROWTH = 1.5
+/** The goals in milliseconds are for a machine whose browser takes so long for the fixed work; a slower minute is allowed more. */
+const FIXED_MS = 8
 const TAPS = 9
 const READS = 40
 /** Visits of each kind, of which the middle one counts. */
@@ -216,9 +218,11 @@ for (const entries of SIZES) {
   first ??= { measured, fixedMs }
   for (const [what, { value, unit, goal, isLevel }] of Object.entries(measured)) {
     const grown = (value / first.measured[what]!.value) * (unit === 'ms' ? first.fixedMs / fixedMs : 1)
-    const isMet = (goal === null || value < goal) && (!isLevel || grown <= GROWTH)
+    // As it would be where the fixed work takes what the goals are for.
+    const there = unit === 'ms' ? value / Math.max(1, fixedMs / FIXED_MS) : value
+    const isMet = (goal === null || there < goal) && (!isLevel || grown <= GROWTH)
     const goals = [
-      goal === null ? '' : `under ${goal} ${unit}`,
+      goal === null ? '' : `${there.toPrecision(3)} where fixed is ${FIXED_MS}, under ${goal}`,
       isLevel && measured !== first.measured
         ? `${grown.toFixed(2)} of ${SIZES[0]} entries, at most ${GROWTH}`
         : '',
