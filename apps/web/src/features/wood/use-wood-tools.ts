@@ -53,12 +53,16 @@ interface ToolsInput {
 export function useWoodTools({ place, data, on, plantId, stage, recorder, onChoose }: ToolsInput) {
   const { t } = useTranslation()
   const units = useUnits()
-  const [picked, setTool] = useState<WoodTool | null>(null)
+  /** Another object each time that something is taken in the hand. */
+  const [hand, setHand] = useState<{ readonly tool: WoodTool } | null>(null)
   // Where nothing stands yet one begins by standing a plant; once there is one, by pointing at it.
-  const tool = picked ?? (data.plants.length === 0 ? 'stand' : 'choose')
+  const tool = hand?.tool ?? (data.plants.length === 0 ? 'stand' : 'choose')
   const [points, setPoints] = useState<readonly Point[]>([])
   const [hover, setHover] = useState<Point | null>(null)
-  const [standAtM, setStandAtM] = useState<number | null>(null)
+  /** Where the plant that is in the hand is to stand. */
+  const [foot, setFoot] = useState<{ readonly hand: typeof hand; readonly atM: number } | null>(null)
+  const standAtM = foot?.hand === hand ? (foot?.atM ?? null) : null
+  const setStandAtM = (atM: number) => setFoot({ hand, atM })
   const [traits, setTraits] = useState<PieceTraits>({ role: null, ageSeasons: null, baseMm: 8 })
   /** Where the pressed hand has been. */
   const [stroke, setStroke] = useState<readonly Point[] | null>(null)
@@ -81,17 +85,16 @@ export function useWoodTools({ place, data, on, plantId, stage, recorder, onChoo
     return nearest && nearest.distanceM * pxPerM <= THUMB_PX ? { kind: 'wood', id: nearest.id } : null
   }
   const pick = (next: WoodTool) => {
-    setTool(next)
+    setHand({ tool: next })
     setPoints([])
     setStroke(null)
     setHover(null)
-    setStandAtM(null)
   }
-  /** The plant stands: whoever has taken something else in the hand by the time it is told keeps that. */
-  const stood = () => {
-    setTool((now) => (now === 'stand' ? 'choose' : now))
-    setStandAtM(null)
-  }
+  /**
+   * The plant stands: whoever has taken something in the hand by the time it is told, be it for the next one, keeps
+   * that. Asked of these tools as they were when it was told to stand.
+   */
+  const stood = () => setHand((now) => (now === hand ? { tool: 'choose' } : now))
   const record = (stem: QuickStem): string | null => {
     const { role, ageSeasons } = traits
     const seasonsOld = ageSeasons ?? seasonsOfNew(stage)
