@@ -206,3 +206,34 @@ test('a plant without a system is drawn, tied and looked after all the same; sil
   await page.keyboard.press('2')
   await expect(page.getByText('There is no system for this kind yet.')).toBeVisible()
 })
+
+test('the first plant stands at once; what is taken in the hand for the next is kept when it is told that it was saved', async ({
+  page,
+}) => {
+  const { garden } = await signUp(page)
+  const place = await haveTiers(page, garden, { name: 'Wall', widthM: 4 })
+  await page.goto(`${garden}/places/${place}/wood`)
+  let save: () => void
+  const isHeld = new Promise<void>((resolve) => (save = resolve))
+  await page.route('**/plants/*', async (route) => {
+    await isHeld
+    await route.continue()
+  })
+  const [left, name] = [page.getByLabel('From the left'), page.getByLabel('Name', { exact: true })]
+  await left.fill('0.4 m')
+  await name.fill('First')
+  await page.getByRole('button', { name: 'Stand it here' }).click()
+  await expect(page.getByRole('radio', { name: 'Point' })).toBeChecked()
+  await page.getByRole('radio', { name: 'Stand a plant' }).check()
+  await left.fill('0.8 m')
+  await name.fill('Second')
+  const saved = page.waitForResponse(/\/plants\//)
+  save!()
+  await saved
+  await page.waitForTimeout(500)
+  await expect(left).toHaveValue('0.80 m')
+  await expect(name).toHaveValue('Second')
+  await page.getByRole('button', { name: 'Stand it here' }).click()
+  await expect(page.getByRole('radio', { name: 'Point' })).toBeChecked()
+  await expect(page.locator('[data-foot]')).toHaveCount(2)
+})

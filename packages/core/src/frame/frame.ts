@@ -10,7 +10,7 @@ import { kindOf } from './kinds/index.ts'
 import type { Pattern, PatternKind } from './kinds/index.ts'
 import type { Joint, LaidNode, Layout } from './layout.ts'
 import type { Line, MemberId, NodeId } from './parts.ts'
-import { MAX_SITE_M } from './site.ts'
+import { MAX_SITE_M, measuredAt } from './site.ts'
 import type { Site } from './site.ts'
 
 /**
@@ -91,8 +91,8 @@ export interface Frame extends Omit<Layout, 'nodes' | 'runs'> {
 }
 
 /** Height of the ground under a frame, metres: beyond what was measured it goes on level. */
-export const groundUnder = ({ slope, widthM }: Pick<Frame, 'slope' | 'widthM'>, xM: number): number =>
-  slope * Math.min(widthM, Math.max(0, xM))
+export const groundUnder = (frame: Pick<Frame, 'slope' | 'widthM'>, xM: number): number =>
+  frame.slope * measuredAt(frame, xM)
 
 /**
  * A pattern laid out at a place: nodes, wires and whatever else stands, in metres. Fixings in the wall leave

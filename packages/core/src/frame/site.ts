@@ -79,6 +79,10 @@ export function alongToX(site: Pick<Site, 'widthM' | 'viewingEnd'>, alongM: numb
   return site.viewingEnd === 'left' ? alongM : site.widthM - alongM
 }
 
+/** The nearest place of the ground that was measured, metres from the left: beyond it the ground goes on level. */
+export const measuredAt = ({ widthM }: Pick<Site, 'widthM'>, xM: number): number =>
+  Math.min(widthM, Math.max(0, xM))
+
 /** Height of the ground at x, metres above the ground at the left end. */
 export function groundAt(site: Pick<Site, 'widthM' | 'riseM'>, xM: number): number {
   return ((site.riseM ?? 0) * xM) / site.widthM

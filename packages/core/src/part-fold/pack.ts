@@ -16,7 +16,7 @@ type Packed = readonly [words: readonly string[], shapes: readonly Shape[], valu
 
 /**
  * The value as text: JSON in which maps and sets come through, and which says ids and names of fields once. What a
- * fold holds is a few things of few shapes that name one another, and takes a third of what it would take as it is.
+ * fold holds is a few things of few shapes that name one another, and takes half of what it would take as it is.
  */
 export function packed(value: unknown): string {
   const isRepeated = repeatedIn(value)

@@ -2,7 +2,6 @@ import type { StoredEntry } from '@klados/contract'
 import { UPCASTS } from '@klados/contract/upcasts'
 import { keptDatabase } from '../kept-database.ts'
 import {
-  sinceNumber,
   inOrder,
   keyOf,
   ofAccount,
@@ -11,6 +10,7 @@ import {
   partsAfter,
   partsOf,
   piecesOf,
+  sinceNumber,
 } from './copied.ts'
 import type { Copied, InGarden, OfGarden } from './copied.ts'
 import { FOLD_RULES } from './fold-rules.ts'

@@ -10,7 +10,7 @@ import { LayoutBuilder, MAX_NODES, equalSteps, fewestParts } from '../layout.ts'
 import type { Layout } from '../layout.ts'
 import { levelId, wireFor } from '../parts.ts'
 import type { LevelId, Line, WireName } from '../parts.ts'
-import { alongToX, groundAt } from '../site.ts'
+import { alongToX, groundAt, measuredAt } from '../site.ts'
 import type { Site } from '../site.ts'
 
 /** Posts stand at least so far apart, whatever they have to avoid. */
@@ -208,7 +208,7 @@ function layRow(laying: Laying, pattern: RowPattern): Layout {
     ] as const) {
       const attach = onPost(i, end.attachHeightM, 0)
       const footM = end.kind === 'tied-back' ? attach.xM + way * outM : attach.xM - way * outM
-      const foot = at3(footM, groundAt(site, Math.min(site.widthM, Math.max(0, footM))))
+      const foot = at3(footM, groundAt(site, measuredAt(site, footM)))
       if (end.kind === 'tied-back') tieBack(name, i, foot, attach, end)
       else brace(name, i, foot, attach, end.stockId)
     }
