@@ -2,12 +2,12 @@ import 'fake-indexeddb/auto'
 import type { StoredEntry } from '@klados/contract'
 import { replayWood } from '@klados/core/journal'
 import type { JournalEntry, WoodState } from '@klados/core/journal'
+import { foldPart, keptFold } from '@klados/core/part-fold'
 import { living } from '@klados/core/wood'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { grewBody, tieBody } from '../../../../packages/core/test/bodies.ts'
 import { createCopyStore } from './copy/copy-store.ts'
-import { foldPart, keptFold } from '@klados/core/part-fold'
 import {
   MOST_PLACES,
   begun,
@@ -33,6 +33,10 @@ const deed = fc.record({
   late: fc.oneof({ weight: 5, arbitrary: fc.constant(0) }, fc.nat(4)),
 })
 
+/** An id that no other entry of the whole file has: one is never another under its id, in any garden. */
+let ids = 0
+const nextId = () => `00000000-0000-7000-8000-${String(++ids).padStart(12, '0')}`
+
 function entriesOf(deeds: readonly (typeof deed extends fc.Arbitrary<infer D> ? D : never)[]): StoredEntry[] {
   const made: StoredEntry[] = []
   for (const [i, { plant, what, n, late }] of deeds.entries()) {
@@ -40,7 +44,7 @@ function entriesOf(deeds: readonly (typeof deed extends fc.Arbitrary<infer D> ? 
     const day = Math.max(1, seq - late)
     const head = {
       seq,
-      id: `00000000-0000-7000-8000-${String(seq).padStart(12, '0')}`,
+      id: nextId(),
       placeId: plant === 'pear' ? 'wall' : 'gable',
       plantId: plant,
       at: new Date(Date.UTC(2026, 0, day)).toISOString().slice(0, 10),
@@ -205,7 +209,7 @@ describe('a journal of which this window holds the folds', () => {
           const copy = createCopyStore(`lean-${++stores}`)
           const head = (n: number, seq: number) => ({
             seq,
-            id: `00000000-0000-7000-8000-${String(seq).padStart(12, '0')}`,
+            id: nextId(),
             placeId: `place ${n}`,
             plantId: `plant ${n}`,
             recordedAt: '2026-03-01T09:00:00.000Z',
