@@ -12,11 +12,16 @@ import type { PartWood } from './readings.ts'
 
 const PLANTS = ['pear', 'rose', 'vine', 'fig'] as const
 const places = ['wall', 'gable'].map((id) => ({ id, isRemoved: false, body: {} })) as unknown as Place[]
-const plantsAt = (moved: readonly string[], removed: readonly string[]) =>
+const DIED = { on: '2026-05-01', why: '' }
+const plantsAt = (moved: readonly string[], removed: readonly string[], dead: readonly string[] = []) =>
   PLANTS.map((id) => ({
     id,
     isRemoved: removed.includes(id),
-    body: { kindId: 'pear', placeId: moved.includes(id) ? 'gable' : 'wall' },
+    body: {
+      kindId: 'pear',
+      placeId: moved.includes(id) ? 'gable' : 'wall',
+      ended: dead.includes(id) ? DIED : null,
+    },
   })) as unknown as Plant[]
 
 /** A plant with so many ties, each made on a day of its own. */
@@ -112,6 +117,7 @@ it('is after any changes what it would be if it were reckoned at once, soonest f
     ground: fc.boolean(),
     moved: fc.subarray([...PLANTS]),
     removed: fc.subarray([...PLANTS]),
+    dead: fc.subarray([...PLANTS]),
   })
   fc.assert(
     fc.property(fc.array(change, { maxLength: 12 }), (changes) => {
@@ -122,7 +128,7 @@ it('is after any changes what it would be if it were reckoned at once, soonest f
         woods = new Map(woods)
         if (days) woods.set(plant, openState(woodOf(plant, days)))
         else woods.delete(plant)
-        if (next.ground) ground = { ...ground, plants: plantsAt(next.moved, next.removed) }
+        if (next.ground) ground = { ...ground, plants: plantsAt(next.moved, next.removed, next.dead) }
         const list = agenda(woods, ground)
         const dues = list.items.map(({ look }) => look.dueOn)
         expect(dues).toEqual([...dues].sort())
@@ -132,4 +138,13 @@ it('is after any changes what it would be if it were reckoned at once, soonest f
     }),
     { numRuns: 60 },
   )
+})
+
+it('goes to no tie of a plant that is dead or was taken out, from that day on', () => {
+  const woods = new Map([['pear', openState(woodOf('pear', [1, 2]))]])
+  const on = (today: string, dead: readonly string[]) =>
+    createAgenda()(woods, { plants: plantsAt([], [], dead), places, hemisphere: 'north', today })
+  expect(on('2026-04-30', ['pear']).count).toBe(2)
+  expect(on(DIED.on, ['pear'])).toMatchObject({ count: 0, nextOn: null })
+  expect(on(DIED.on, ['rose']).count).toBe(2)
 })

@@ -12,6 +12,7 @@ import { todayHere } from './dates.ts'
 import { changedSince } from './part-folds.ts'
 import { selectWoodByPlant } from './readings.ts'
 import type { PartWood } from './readings.ts'
+import { standsOn } from './standing.ts'
 import { useAppSelector } from './store.ts'
 import type { Table } from './wide-map.ts'
 
@@ -84,7 +85,7 @@ export function createAgenda(): (woods: Woods, ground: Ground) => Agenda {
   const shareNow = (plantId: string, part: PartWood): Share => {
     const plant = plantById.get(plantId)
     const place = plant && placeById.get(plant.body.placeId)
-    return plant && !plant.isRemoved && place ? shareOf(part, plant, place, ground!) : NO_SHARE
+    return plant && place && standsOn(plant, ground!.today) ? shareOf(part, plant, place, ground!) : NO_SHARE
   }
   return (nextWoods, next) => {
     const isSameGround =

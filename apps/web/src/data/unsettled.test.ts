@@ -37,7 +37,11 @@ const framesAs = (ways: readonly (typeof WAYS)[number][]) =>
     },
   })) as unknown as FrameDocument[]
 const plantsWithout = (gone: string | null) =>
-  PLANTS.map((id) => ({ id, isRemoved: id === gone, body: { placeId: 'wall' } })) as unknown as Plant[]
+  PLANTS.map((id) => ({
+    id,
+    isRemoved: id === gone,
+    body: { placeId: 'wall', ended: null },
+  })) as unknown as Plant[]
 
 let made = 0
 const entry = (plantId: string, kind: string, body: object) =>

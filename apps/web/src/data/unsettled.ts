@@ -8,10 +8,12 @@ import type { Piece, Tie, TieStanding } from '@klados/core/wood'
 import type { FrameDocument, Place, Plant } from '@klados/contract'
 import { layOut } from '../plan/lay-out.ts'
 import { useCatalogue } from './catalogue.ts'
+import { todayHere } from './dates.ts'
 import { useFrames, usePlaces, usePlants } from './documents.ts'
 import { changedSince } from './part-folds.ts'
 import { selectWoodByPlant } from './readings.ts'
 import type { PartWood } from './readings.ts'
+import { standsOn } from './standing.ts'
 import { useAppSelector } from './store.ts'
 import type { Table } from './wide-map.ts'
 
@@ -82,7 +84,7 @@ export function createUnsettled(): (woods: Woods, ground: Ground) => readonly Un
     offTies(part, standing).flatMap((one): UnsettledTie[] => {
       const plant = plantById.get(one.tie.plantId)
       const place = plant && placeById.get(plant.body.placeId)
-      const isHere = plant && !plant.isRemoved && place && !place.isRemoved
+      const isHere = plant && standsOn(plant, todayHere()) && place && !place.isRemoved
       return isHere ? [{ ...one, wood: part.now(), plant, place }] : []
     })
   return (woods, ground) => {

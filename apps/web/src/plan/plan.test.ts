@@ -70,6 +70,9 @@ describe('what a pattern wants', () => {
     expect(wants).toMatchObject({ want: 12, have: 1 })
     expect(wants.freeNodes.map((node) => node.id)).toContain('c0.1')
     expect(wants.freeNodes).toHaveLength(11)
+    const dead = plant('c0.0')
+    const ended = { on: '2025-01-01', why: 'frost' }
+    expect(plantWants(place, diamonds, [{ ...dead, body: { ...dead.body, ended } }]).have).toBe(0)
   })
 
   it('is as many as the kind’s spacing allows where wires have no start', () => {

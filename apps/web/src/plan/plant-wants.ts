@@ -2,6 +2,7 @@ import type { Place, Plant } from '@klados/contract'
 import type { Frame, NodeId } from '@klados/core/frame'
 import { findKind, spacedAlong } from '@klados/core/kinds'
 import { usePlants } from '../data/documents.ts'
+import { standingAt } from '../data/standing.ts'
 
 export interface PlantWants {
   readonly want: number
@@ -20,7 +21,7 @@ export function plantWants(
   plants: readonly Plant[],
   kindId?: string,
 ): PlantWants {
-  const here = plants.filter((plant) => !plant.isRemoved && plant.body.placeId === place.id)
+  const here = standingAt(plants, place.id)
   const starts = frame.nodes.filter((node) => node.isStart)
   if (starts.length > 0) {
     const taken = new Set(here.map((plant) => plant.body.startNodeId))

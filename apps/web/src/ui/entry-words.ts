@@ -8,6 +8,8 @@ import type { Units } from './units.tsx'
 
 /** What an entry says, in a few words. */
 export function entryWords(t: TFunction, units: Units, entry: JournalEntry): string {
+  if (entry.kind === 'tie.replaced' && entry.body.v === 3)
+    return t('entry.tie.failed', { why: t(`wood.tieEnds.${entry.body.why}`) })
   return t(`entry.${entry.kind}`, figuresOf(t, units, entry))
 }
 

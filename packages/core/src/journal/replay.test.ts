@@ -204,6 +204,38 @@ describe('replay', () => {
     })
   })
 
+  it('remembers how a tie failed where it was tied anew, and that the next is as it was, where it was', () => {
+    const anew = (newTieId: string) =>
+      entry(
+        'tie.replaced',
+        { v: 3, tieId: 't', newTieId, why: 'bitten', loopLengthMm: 80, stemDiameterMm: 14 },
+        { at: '2026-08-01' },
+      )
+    // Two people find the same tie: it is tied anew once.
+    const all = [drawn('arm'), tied('t', 'arm', 1), anew('t2'), anew('t3')]
+    const state = replayWood(all)
+    expect(state.ties.get('t')).toMatchObject({ endedWhy: 'bitten', endedOn: '2026-08-01' })
+    const { materialId, hitch, supportDiameterMm, at, alongM } = state.ties.get('t')!
+    expect(state.ties.get('t2')).toMatchObject({
+      ...{ materialId, hitch, supportDiameterMm, at, alongM },
+      ...{ loopLengthMm: 80, stemDiameterMm: 14, setOn: '2026-08-01', endedOn: null },
+    })
+    expect(state.ties.has('t3')).toBe(false)
+    expect(state.misfits).toEqual([{ entryId: all.at(-1)!.id, why: 'tie-ended' }])
+  })
+
+  it('takes what two people say of one tie on a day for one look, whoever came first', () => {
+    const wood = [drawn('arm'), tied('t', 'arm', 1)]
+    const said = entry('tie.ended', { v: 1, tieId: 't', why: 'gone' }, { at: '2026-08-01' })
+    const others = (at: string) => [
+      entry('tie.checked', { v: 1, tieId: 't' }, { at }),
+      entry('tie.ended', { v: 1, tieId: 't', why: 'rotted' }, { at }),
+    ]
+    const same = replayWood([...wood, said, ...others('2026-08-01')])
+    expect([same.misfits, same.ties.get('t')!.endedWhy]).toEqual([[], 'gone'])
+    expect(replayWood([...wood, said, ...others('2026-08-02')]).misfits).toHaveLength(2)
+  })
+
   it('ends on a forged ring of supersessions', () => {
     const a = drawn('a')
     const b = drawn('b')

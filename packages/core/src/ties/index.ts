@@ -1,3 +1,5 @@
+export { tiedAnew } from './anew.ts'
+export type { Anew } from './anew.ts'
 export { requiredLoopMm, tightDay, tightDiameterMm, usualLoopMm } from './loop.ts'
 export type { Loop } from './loop.ts'
 export { lookAgain } from './look-again.ts'

@@ -8,6 +8,7 @@ import {
   findTieMaterial,
   lookAgain,
   requiredLoopMm,
+  tiedAnew,
   tightDay,
   tightDiameterMm,
   usualLoopMm,
@@ -177,5 +178,36 @@ describe('urgencyOf', () => {
     ['2026-06-30', 'later'],
   ])('of a tie due on %s seen on 2026-05-13 is %s', (dueOn, urgency) => {
     expect(urgencyOf(dueOn, '2026-05-13')).toBe(urgency)
+  })
+})
+
+describe('a tie made anew', () => {
+  const anew = (on: string, failure: 'bitten' | 'rotted' | null, loopMm: number) =>
+    tiedAnew({ ...tie, loopLengthMm: loopMm }, stem, pear, wireTie, on, 'north', failure)
+
+  it('has room on its day and for a while after, however long nobody came and whatever became of the old one', () => {
+    fc.assert(
+      fc.property(
+        fc.nat(3000).map((days) => addDays('2026-03-05', days)),
+        fc.constantFrom('bitten' as const, 'rotted' as const, null),
+        fc.double({ min: 40, max: 300, noNaN: true }),
+        (on, failure, loopMm) => {
+          const made = anew(on, failure, loopMm)
+          const next = { ...tie, ...made, madeOn: on, setOn: on, lookedOn: null }
+          const { tight } = lookAgain(next, stem, pear, wireTie, 'north')
+          expect(tight === null || tight.earliestOn > on).toBe(true)
+          const need = requiredLoopMm(tie.hitch, made.stemDiameterMm, tie.supportDiameterMm)
+          expect(made.loopLengthMm).toBeGreaterThan(need + 10)
+        },
+      ),
+    )
+  })
+
+  it('takes of one that bit in that the wood fills it, whatever its kind would have it', () => {
+    const filled = tightDiameterMm({ ...tie, loopLengthMm: 200 * (1 + wireTie.stretch) })
+    expect(anew('2026-03-06', 'rotted', 200).stemDiameterMm).toBeLessThan(14)
+    expect(anew('2026-03-06', 'bitten', 200).stemDiameterMm).toBeCloseTo(filled, 1)
+    // Wood that has outgrown its loop by all accounts is no thinner for having been bitten.
+    expect(anew('2032-03-06', 'bitten', 60)).toEqual(anew('2032-03-06', 'rotted', 60))
   })
 })

@@ -15,7 +15,18 @@ import {
   whole,
 } from '../shape/index.ts'
 import { alongM, parentShape, supportShape } from './address.ts'
-import { bends, faults, healths, hitches, lights, pieceRoles, purposes, sides, tieEnds } from './wood.ts'
+import {
+  bends,
+  faults,
+  healths,
+  hitches,
+  lights,
+  pieceRoles,
+  purposes,
+  sides,
+  tieEnds,
+  tieFailures,
+} from './wood.ts'
 
 /** Longest piece and widest stem that are taken for real. */
 const mm = above(0, 2000)
@@ -116,6 +127,15 @@ export const woodEntries = {
       stemDiameterMm: mm,
     },
     { v: choice(2), tieId: uuid, newTieId: uuid, alongM, support: noneOr(supportShape), ...loop },
+    // Found to have failed, and tied anew at its place as it had been.
+    {
+      v: choice(3),
+      tieId: uuid,
+      newTieId: uuid,
+      why: choice(...tieFailures),
+      loopLengthMm,
+      stemDiameterMm: mm,
+    },
   ),
   'tie.removed': v1({ tieId: uuid, reason }),
   'tie.ended': v1({ tieId: uuid, why: choice(...tieEnds) }),

@@ -21,12 +21,14 @@ export {
   faults,
   healths,
   hitches,
+  isTieFailure,
   lights,
   NOT_SEEN,
   pieceRoles,
   purposes,
   sides,
   tieEnds,
+  tieFailures,
 } from './wood.ts'
 export type {
   Bends,
@@ -43,4 +45,5 @@ export type {
   Side,
   Tie,
   TieEnd,
+  TieFailure,
 } from './wood.ts'

@@ -26,7 +26,7 @@ type Of<K extends WoodEntry['kind']> = Extract<WoodEntry, { kind: K }>
 /** Wood and ties of a garden. */
 export const woodProjection = projection({
   name: 'wood',
-  version: 3,
+  version: 4,
   kinds: woodEntries,
   initial: emptyDraft,
   apply,
@@ -275,22 +275,29 @@ function replaceTie(draft: WoodDraft, entry: Of<'tie.replaced'>): void {
   const { body } = entry
   if (draft.ties.has(body.newTieId)) return misfit(draft, entry, 'already-there')
   changeTie(draft, entry, body.tieId, (old) => {
-    const { v, tieId: _, newTieId, ...made } = body
     const piece = draft.pieces.get(old.pieceId)!
-    const place = v === 2 ? { at: pointAlong(piece.path, (made as { alongM: number }).alongM) } : {}
-    if (v === 2 && (made as { alongM: number }).alongM > lengthOf(piece) + SAME_M)
-      return misfit(draft, entry, 'wood-gone')
-    if (v === 1 && draft.byNearness.has(old.id)) draft.byNearness.add(newTieId)
+    if (body.v === 2 && body.alongM > lengthOf(piece) + SAME_M) return misfit(draft, entry, 'wood-gone')
+    if (body.v !== 2 && draft.byNearness.has(old.id)) draft.byNearness.add(body.newTieId)
     addTie(draft, {
       ...old,
-      ...made,
-      ...place,
-      id: newTieId,
+      ...laterLoop(body, piece),
+      id: body.newTieId,
       madeOn: entry.at,
       setOn: entry.at,
       lookedOn: null,
       postponedUntil: null,
     })
-    draft.ties.set(old.id, { ...old, endedOn: entry.at, endedWhy: 'replaced' })
+    draft.ties.set(old.id, { ...old, endedOn: entry.at, endedWhy: body.v === 3 ? body.why : 'replaced' })
   })
+}
+
+/** What of a tie is another where it was tied anew. */
+function laterLoop(body: Of<'tie.replaced'>['body'], piece: Piece): Partial<Tie> {
+  const { loopLengthMm, stemDiameterMm } = body
+  if (body.v === 3) return { loopLengthMm, stemDiameterMm }
+  const { materialId, hitch } = body
+  const loop = { materialId, hitch, loopLengthMm, stemDiameterMm }
+  if (body.v === 1) return loop
+  const { alongM, support, supportDiameterMm } = body
+  return { ...loop, alongM, support, supportDiameterMm, at: pointAlong(piece.path, alongM) }
 }

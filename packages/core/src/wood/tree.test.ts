@@ -151,6 +151,15 @@ const actArb: fc.Arbitrary<readonly [EntryKind, unknown]> = fc.oneof(
       ([n, m, alongM]) =>
         ['tie.replaced', { v: 2, tieId: t(n), newTieId: t(m), alongM, support: null, ...loop }] as const,
     ),
+  fc
+    .tuple(small, small)
+    .map(
+      ([n, m]) =>
+        [
+          'tie.replaced',
+          { v: 3, tieId: t(n), newTieId: t(m), why: 'bitten', loopLengthMm: 90, stemDiameterMm: 12 },
+        ] as const,
+    ),
   small.map((n) => ['tie.ended', { v: 1, tieId: t(n), why: 'slipped' }] as const),
 )
 

@@ -97,8 +97,13 @@ export interface Piece {
 /** A piece that nobody has looked at yet. */
 export const NOT_SEEN = { health: null, bends: null, light: null, fault: null, meantFor: null } as const
 
-export const tieEnds = ['bitten', 'rotted', 'slipped', 'broke', 'taken-off'] as const
+/** How a tie is found to have failed; gone is one of which nobody can say how. */
+export const tieFailures = ['bitten', 'rotted', 'slipped', 'broke', 'gone'] as const
+export type TieFailure = (typeof tieFailures)[number]
+export const tieEnds = [...tieFailures, 'taken-off'] as const
 export type TieEnd = (typeof tieEnds)[number]
+export const isTieFailure = (why: string | null): why is TieFailure =>
+  (tieFailures as readonly (string | null)[]).includes(why)
 
 export interface Tie {
   readonly id: string

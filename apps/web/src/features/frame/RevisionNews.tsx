@@ -8,6 +8,7 @@ import type { TFunction } from 'i18next'
 import { useMemo } from 'react'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { usePlants } from '../../data/documents.ts'
+import { standingAt } from '../../data/standing.ts'
 import { useWoodOf } from '../../data/use-wood-of.ts'
 import { linesInWords } from '../../plan/line-words.ts'
 import { useCondition } from '../../plan/use-plan.ts'
@@ -38,7 +39,7 @@ export function useRevisionNews(
   const { t } = useTranslation()
   const condition = useCondition(frameId)
   const plants = usePlants(gardenId)
-  const here = useSame((plants ?? []).filter((plant) => !plant.isRemoved && plant.body.placeId === placeId))
+  const here = useSame(standingAt(plants, placeId))
   const wood = useWoodOf(here.map(({ id }) => id))
   return useMemo(() => {
     if (!before || !after || before === after) return NONE

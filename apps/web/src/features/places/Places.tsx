@@ -11,6 +11,7 @@ import { usePlaces, useFrames, usePlants } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
+import { standingAt } from '../../data/standing.ts'
 import { useWoodOf } from '../../data/use-wood-of.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { MARGIN_PX } from '../../elevation/view.ts'
@@ -62,7 +63,7 @@ export function Places() {
             place={place}
             share={place.body.widthM < POT_M ? null : Math.min(1, place.body.widthM / widestM)}
             frames={frames?.filter((f) => !f.isRemoved && f.body.placeId === place.id) ?? []}
-            plants={plants?.filter((p) => !p.isRemoved && p.body.placeId === place.id) ?? []}
+            plants={standingAt(plants, place.id)}
             agenda={agenda.filter((item) => item.place.id === place.id)}
           />
         ))}

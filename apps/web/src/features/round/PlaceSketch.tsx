@@ -6,6 +6,7 @@ import type { AgendaItem } from '../../data/agenda.ts'
 import { useFrames, usePlants } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
+import { standingAt } from '../../data/standing.ts'
 import { useWoodOfLater } from '../../data/use-wood-of.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { drawPlace, layOut } from '../../plan/lay-out.ts'
@@ -28,8 +29,7 @@ export function PlaceSketch({ gardenId, items: itemsNow }: PlaceSketchProps) {
   const frames = useFrames(gardenId)
   const plants = usePlants(gardenId)
   const kinds = useMemo(
-    () =>
-      new Map(plants?.filter((p) => p.body.placeId === place.id).map((p) => [p.id, p.body.kindId] as const)),
+    () => new Map(standingAt(plants, place.id).map(({ id, body }) => [id, body.kindId] as const)),
     [plants, place.id],
   )
   const wood = useWoodOfLater(useMemo(() => [...kinds.keys()], [kinds]))

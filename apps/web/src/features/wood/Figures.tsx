@@ -11,6 +11,7 @@ import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
 import { pieceRole } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import type { PieceRole } from '@klados/core/wood'
+import { GoneList, PlantEnd } from './PlantEnd.tsx'
 import { PlantDetails } from './PlantDetails.tsx'
 import type { WoodBenchData } from './use-bench.ts'
 
@@ -19,15 +20,18 @@ interface FiguresProps {
   readonly place: Place
   readonly data: WoodBenchData
   readonly plant: Plant | null
+  /** Whether the plant is dead or was taken out by that day. */
+  readonly isGone: boolean
   readonly on: string
   readonly canWrite: boolean
+  readonly onPlant: (plantId: string) => void
 }
 
 /** Wood that is led along a frame. */
 const LED: ReadonlySet<PieceRole> = new Set(['arm', 'cane', 'rib', 'leader', 'bine'])
 
 /** The plant chosen, or all of the place, in figures of the day shown. */
-export function Figures({ gardenId, place, data, plant, on, canWrite }: FiguresProps) {
+export function Figures({ gardenId, place, data, plant, isGone, on, canWrite, onPlant }: FiguresProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const dispatch = useAppDispatch()
@@ -49,14 +53,18 @@ export function Figures({ gardenId, place, data, plant, on, canWrite }: FiguresP
         title={t('wood.figures', { name: plant?.body.name ?? place.body.name, date: formatDate(on) })}
       >
         {plant && <Origin plant={plant} mothers={gardenPlants} />}
-        <SlipRow label={t('wood.figure.stems')}>{pieces.length}</SlipRow>
-        <SlipRow label={t('wood.figure.length')} isDeciding>
-          {units.length(ledM)}
-        </SlipRow>
-        <SlipRow label={t('wood.figure.ties')}>{ties.length}</SlipRow>
-        <SlipRow label={t('wood.figure.due')} tone={due > 0 ? 'due' : undefined}>
-          {due}
-        </SlipRow>
+        {!isGone && (
+          <>
+            <SlipRow label={t('wood.figure.stems')}>{pieces.length}</SlipRow>
+            <SlipRow label={t('wood.figure.length')} isDeciding>
+              {units.length(ledM)}
+            </SlipRow>
+            <SlipRow label={t('wood.figure.ties')}>{ties.length}</SlipRow>
+            <SlipRow label={t('wood.figure.due')} tone={due > 0 ? 'due' : undefined}>
+              {due}
+            </SlipRow>
+          </>
+        )}
         {wants && (
           <SlipRow label={t('slip.plants')}>
             {t('slip.plantsOf', { have: wants.have, want: wants.want })}
@@ -80,6 +88,7 @@ export function Figures({ gardenId, place, data, plant, on, canWrite }: FiguresP
           .
         </p>
       )}
+      {!plant && <GoneList plants={data.gone} onPlant={onPlant} />}
       {plant && canWrite && (
         <PlantDetails
           key={plant.id}
@@ -88,6 +97,7 @@ export function Figures({ gardenId, place, data, plant, on, canWrite }: FiguresP
           mothers={gardenPlants.filter((one) => one.id !== plant.id && !one.isRemoved)}
         />
       )}
+      {plant && canWrite && <PlantEnd key={`${plant.id} ${on}`} {...{ gardenId, plant, on }} />}
       {plant && canWrite && (
         <button
           type="button"
@@ -114,7 +124,7 @@ export function Figures({ gardenId, place, data, plant, on, canWrite }: FiguresP
 function Origin({ plant, mothers }: { plant: Plant; mothers: readonly Plant[] }) {
   const { t } = useTranslation()
   const units = useUnits()
-  const { plantedOn, formPlanted, rootstock, graftHeightM, motherId } = plant.body
+  const { plantedOn, formPlanted, rootstock, graftHeightM, motherId, ended } = plant.body
   const mother = motherId === null ? undefined : mothers.find((one) => one.id === motherId)
   return (
     <>
@@ -125,6 +135,12 @@ function Origin({ plant, mothers }: { plant: Plant; mothers: readonly Plant[] })
         <SlipRow label={t('wood.graftHeight')}>{units.length(graftHeightM, 'short')}</SlipRow>
       )}
       {mother && <SlipRow label={t('wood.mother')}>{mother.body.name}</SlipRow>}
+      {ended && (
+        <SlipRow label={t('wood.ended.since')} tone="due">
+          {formatDate(ended.on)}
+        </SlipRow>
+      )}
+      {ended?.why && <SlipRow label={t('wood.ended.whyRow')}>{ended.why}</SlipRow>}
     </>
   )
 }

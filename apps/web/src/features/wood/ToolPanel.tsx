@@ -27,7 +27,7 @@ interface ToolPanelProps {
 /** What the tool in the hand needs, or what is known of the part that is chosen. */
 export function ToolPanel({ gardenId, tools, choice, photo, training, ...rest }: ToolPanelProps) {
   const { place, data, on, canWrite } = rest
-  const { piece, tie, plant, setPlantId } = choice
+  const { piece, tie, plant, isGone, setPlantId } = choice
   if (tools.tool === 'draw') return <DrawPanel data={data} tools={tools} photo={photo} />
   if (tools.tool === 'stand')
     return (
@@ -46,5 +46,5 @@ export function ToolPanel({ gardenId, tools, choice, photo, training, ...rest }:
   const position = training?.positions.find(({ pieceId }) => pieceId === piece?.id) ?? null
   if (piece) return <PiecePanel key={piece.id} piece={piece} position={position} {...rest} />
   if (tie) return <TiePanel key={tie.id} tie={tie} {...rest} />
-  return <Figures gardenId={gardenId} place={place} data={data} plant={plant} on={on} canWrite={canWrite} />
+  return <Figures {...{ gardenId, place, data, plant, isGone, on, canWrite }} onPlant={setPlantId} />
 }

@@ -12,7 +12,7 @@ import { Elevation } from '../../elevation/Elevation.tsx'
 import { PhotoUnderlay } from '../../elevation/PhotoUnderlay.tsx'
 import { NotHere } from '../../ui/NotHere.tsx'
 import { Choice } from '../../ui/Choice.tsx'
-import { Loading, Message } from '../../ui/Message.tsx'
+import { Loading } from '../../ui/Message.tsx'
 import { Slip } from '../../ui/Slip.tsx'
 import { BenchTitle, ToolBar } from './BenchHead.tsx'
 import { ExpectedWood, PieceBeingDrawn } from './BenchMarks.tsx'
@@ -36,6 +36,7 @@ import { Outline } from './Outline.tsx'
 import { readings, useReadingKeys } from './use-reading-keys.ts'
 import type { Reading } from './use-reading-keys.ts'
 import { EntryList } from './EntryList.tsx'
+import { Misfits } from './Misfits.tsx'
 import { Rings } from './Rings.tsx'
 import { useBenchDrawing } from './use-bench-drawing.ts'
 import { useWoodBench } from './use-bench.ts'
@@ -106,11 +107,11 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const recorder = useRecorder()
   useUndoKeys(recorder.last ? recorder.undo : null)
   const choice = useChosen(data)
-  const { chosen, choose, plantId, setPlantId, plant } = choice
+  const { chosen, choose, plantId, setPlantId, plant, isGone } = choice
   const [reading, setReading] = useState<Reading>('look')
   const [under, setUnder] = useState<Under | null>(null)
   const [expected, setExpected] = useState<readonly (readonly Point[])[]>([])
-  const training = useTraining(gardenId, place, data, plant, on)
+  const training = useTraining(gardenId, place, data, isGone ? null : plant, on)
   const [isPhotoShown, showPhoto] = useState(true)
   const photo = place.body.photo && { isShown: isPhotoShown, onShow: showPhoto }
   const [againId, setAgainId] = useState<string | null>(null)
@@ -210,7 +211,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               value={reading}
               options={readings
                 // A row is counted; one or two plants are not.
-                .filter((value) => value !== 'count' || data.plants.length >= COUNTED_FROM)
+                .filter((value) => value !== 'count' || data.plants.length + data.gone.length >= COUNTED_FROM)
                 .map((value) => ({ value, label: t(`choose.readings.${value}`) }))}
               onChange={read}
             />
@@ -282,22 +283,24 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               canWrite={canWrite}
               onWrite={recorder.write}
             />
-            {data.state.misfits.length > 0 && (
-              <Message tone="due">{t('wood.misfits', { count: data.state.misfits.length })}</Message>
+            <Misfits misfits={data.state.misfits} entries={data.entries} />
+            {!isGone && (
+              <Outline
+                key={plant?.id ?? ''}
+                data={data}
+                chosen={chosen}
+                onChoose={choose}
+                onNew={
+                  canWrite && training
+                    ? (pieceId) => setUnder({ pieceId, alongM: null, isByKey: true })
+                    : null
+                }
+                on={on}
+                plantId={plant?.id ?? null}
+                name={plant?.body.name ?? null}
+                positions={training?.positions ?? []}
+              />
             )}
-            <Outline
-              key={plant?.id ?? ''}
-              data={data}
-              chosen={chosen}
-              onChoose={choose}
-              onNew={
-                canWrite && training ? (pieceId) => setUnder({ pieceId, alongM: null, isByKey: true }) : null
-              }
-              on={on}
-              plantId={plant?.id ?? null}
-              name={plant?.body.name ?? null}
-              positions={training?.positions ?? []}
-            />
           </>
         )}
       </section>

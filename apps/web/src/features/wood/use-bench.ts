@@ -15,6 +15,7 @@ import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
 import { selectByPlace } from '../../data/entries.ts'
 import { plantKey } from '../../data/parts.ts'
+import { standingAt } from '../../data/standing.ts'
 import { joinedWood, selectWoodByPlant } from '../../data/readings.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { layOut } from '../../plan/lay-out.ts'
@@ -31,7 +32,10 @@ export interface Snaps {
 }
 
 export interface WoodBenchData {
+  /** Those that stand on the day shown. */
   readonly plants: readonly Plant[]
+  /** Those that were dead or taken out by then. */
+  readonly gone: readonly Plant[]
   readonly frames: readonly Frame[]
   /** The frame that plants are trained on: the one that stands, else the one chosen, else what there is. */
   readonly trainedOn: readonly { readonly frameId: string; readonly frame: Frame }[]
@@ -114,8 +118,12 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
   const urgencies = useMemo(() => tieStates(items), [items])
   return useMemo(() => {
     if (!allPlants || !allFrames) return null
+    const plants = standingAt(allPlants, place.id, on)
+    const isGone = (plant: Plant) =>
+      !plant.isRemoved && plant.body.placeId === place.id && !plants.includes(plant)
     return {
-      plants: allPlants.filter((plant) => !plant.isRemoved && plant.body.placeId === place.id),
+      plants,
+      gone: allPlants.filter(isGone),
       frames: built,
       trainedOn,
       catalogue,
@@ -133,6 +141,7 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
     allPlants,
     allFrames,
     place.id,
+    on,
     built,
     trainedOn,
     catalogue,

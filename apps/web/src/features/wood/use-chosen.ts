@@ -15,8 +15,9 @@ export function useChosen(data: WoodBenchData) {
   const ownerId = plantId ?? piece?.plantId ?? tie?.plantId ?? footId
   // Where one plant stands alone there is none to choose: it is the one.
   const only = data.plants.length === 1 ? data.plants[0] : undefined
-  const plant = data.plants.find((one) => one.id === ownerId) ?? only ?? null
-  return { chosen, choose, plantId, setPlantId, piece, tie, plant }
+  const plant = [...data.plants, ...data.gone].find((one) => one.id === ownerId) ?? only ?? null
+  const isGone = plant !== null && data.gone.includes(plant)
+  return { chosen, choose, plantId, setPlantId, piece, tie, plant, isGone }
 }
 
 export type Chosen = ReturnType<typeof useChosen>

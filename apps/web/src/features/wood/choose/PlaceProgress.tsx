@@ -18,9 +18,13 @@ export function PlaceProgress({ data, on }: { readonly data: WoodBenchData; read
   const choices = useMemo(
     () =>
       [...replayChoices(data.entries, on).values()].filter(
-        ({ state, madeOn }) => state !== 'dropped' && daysBetween(madeOn, on) <= WINTER_DAYS,
+        ({ state, madeOn, plantId }) =>
+          state !== 'dropped' &&
+          daysBetween(madeOn, on) <= WINTER_DAYS &&
+          // Nobody will do any more of what was planned of a plant that is gone.
+          (state === 'done' || !data.gone.some(({ id }) => id === plantId)),
       ),
-    [data.entries, on],
+    [data.entries, data.gone, on],
   )
   if (choices.length === 0) return null
   const done = choices.filter(({ state }) => state === 'done')

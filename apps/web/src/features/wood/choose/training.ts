@@ -47,7 +47,7 @@ export const viewOfPlant = (
     plant: { id: plant.id, ...plant.body, footYM: groundAt(place.body, plant.body.xM) },
     pieces: data.state.pieces,
     frames: data.trainedOn,
-    othersXM: data.plants.filter((one) => one.id !== plant.id && !one.body.ended).map((one) => one.body.xM),
+    othersXM: data.plants.filter((one) => one.id !== plant.id).map((one) => one.body.xM),
     widthM: place.body.widthM,
     on,
     hemisphere: data.hemisphere,

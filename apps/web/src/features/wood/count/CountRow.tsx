@@ -261,10 +261,11 @@ export function CountSlip(props: CountRowProps) {
     setLast(words)
     next()
   }
+  const isMissing = line.is === 'missing'
   const end = () => {
-    const body = { ...line.plant.body, ended: { on, why: t('tally.missing') } }
+    const body = { ...line.plant.body, ended: isMissing ? null : { on, why: t('tally.missing') } }
     void dispatch(saveDocument('plants', gardenId, { id: line.id, basedOn: line.plant.version, body }))
-    next()
+    if (!isMissing) next()
   }
   return (
     <section className="flex flex-col gap-3">
@@ -304,8 +305,8 @@ export function CountSlip(props: CountRowProps) {
             <button type="button" className="btn" onClick={next}>
               {t('tally.skip')}
             </button>
-            <button type="button" className="btn btn-plain" disabled={line.is === 'missing'} onClick={end}>
-              {t('tally.missingDo')}
+            <button type="button" className="btn btn-plain" onClick={end}>
+              {t(isMissing ? 'wood.ended.back' : 'tally.missingDo')}
             </button>
           </div>
         </form>

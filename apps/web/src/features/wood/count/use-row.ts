@@ -9,6 +9,7 @@ import { usualSettings } from '@klados/core/training'
 import { useMemo, useState } from 'react'
 import { shallowEqual as isShallowEqual } from 'react-redux'
 import { selectByPlant } from '../../../data/entries.ts'
+import { standsOn } from '../../../data/standing.ts'
 import { useAppSelector } from '../../../data/store.ts'
 import type { WoodBenchData } from '../use-bench.ts'
 
@@ -85,7 +86,7 @@ function lineOf({ plant, n, entries, isDrawn, on }: Told): RowLine {
     id: plant.id,
     plant,
     n,
-    is: plant.body.ended ? 'missing' : isDrawn ? 'portrait' : isYoung ? 'young' : 'counted',
+    is: !standsOn(plant, on) ? 'missing' : isDrawn ? 'portrait' : isYoung ? 'young' : 'counted',
     // A young plant that was given a budget goes by that.
     target: isYoung && plant.body.budGoal === null ? young : usual,
     counted: tally || fromChoice || pruningsKg !== null ? { ...both(tally, fromChoice), pruningsKg } : null,
@@ -97,13 +98,13 @@ const NO_LINES: readonly RowLine[] = []
 
 /** The plants of a place in order along it, with what is counted or drawn of each this winter. */
 export function useRow(place: Place, data: WoodBenchData, on: string, isAsked: boolean): readonly RowLine[] {
-  const { plants, pieces } = data
+  const { plants, gone, pieces } = data
   const byPlant = useAppSelector(selectByPlant)
   const [makeRow] = useState(rowMaker)
   const inOrder = useMemo(() => {
     const isFromLeft = place.body.viewingEnd === 'left'
-    return [...plants].sort((a, b) => (isFromLeft ? a.body.xM - b.body.xM : b.body.xM - a.body.xM))
-  }, [plants, place])
+    return [...plants, ...gone].sort((a, b) => (isFromLeft ? a.body.xM - b.body.xM : b.body.xM - a.body.xM))
+  }, [plants, gone, place])
   const drawn = useMemo(
     () => new Set(pieces.filter(({ removedOn }) => removedOn === null).map(({ plantId }) => plantId)),
     [pieces],
