@@ -35,6 +35,7 @@ async function tiedVine(page: Page, garden: string) {
     },
     ...ties,
   ])
+  return { place, api: `/api${garden.replace('/g/', '/gardens/')}` }
 }
 
 /** Somebody else of the same garden, in a browser of their own. */
@@ -102,5 +103,73 @@ test('one window of a browser holds the stream, and another hears by it and take
   await page.close()
   await theirs.getByRole('button', { name: 'Sound' }).first().click()
   await expect(second.getByRole('button', { name: 'Sound' })).toHaveCount(0)
+  await theirs.context().close()
+})
+
+test('without a signal one finds a tie bitten in, one gone and the plant dead; another has looked at the same, and it is one', async ({
+  page,
+  browser,
+}) => {
+  const { garden } = await signUp(page)
+  const { place, api } = await tiedVine(page, garden)
+  const theirs = await another(browser, page, garden)
+  const sound = (at: Page) => at.getByRole('button', { name: 'Sound', exact: true })
+  const ended = async (name: string) => {
+    await page
+      .getByRole('button', { name: /^Bitten in, broken/ })
+      .first()
+      .click()
+    return page.getByRole('button', { name, exact: true })
+  }
+  for (const at of [page, theirs]) {
+    await at.goto(`${garden}/round`)
+    await expect(sound(at)).toHaveCount(2)
+  }
+  await page.context().setOffline(true)
+  // By mistake, taken back; then as it was: bitten in and tied anew, the other gone and left off.
+  await (await ended('Rotted')).click()
+  await expect(sound(page)).toHaveCount(1)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(sound(page)).toHaveCount(2)
+  await (await ended('Bitten in')).click()
+  await expect(sound(page)).toHaveCount(1)
+  const gone = await ended('Gone')
+  await page.getByLabel('Tied anew at once').uncheck()
+  await gone.click()
+  await expect(sound(page)).toHaveCount(0)
+  await sound(theirs).first().click()
+  await sound(theirs).first().click()
+  await page.context().setOffline(false)
+  await expect(page.getByText(/waits? to be sent/)).toHaveCount(0, { timeout: 30_000 })
+  const read = await page.request.get(`${api}/journal?after=0&kind=tie.replaced,tie.ended`)
+  const { entries } = (await read.json()) as { entries: { kind: string; body: { why: string } }[] }
+  expect(entries.map(({ kind, body }) => [kind, body.why]).slice(-2)).toEqual([
+    ['tie.replaced', 'bitten'],
+    ['tie.ended', 'gone'],
+  ])
+  for (const at of [page, theirs]) {
+    await at.goto(`${garden}/places/${place}/wood`)
+    await expect(at.getByText('a tie had bitten in; tied anew')).toBeVisible()
+    await expect(at.locator('[data-tie]')).toHaveCount(1)
+    await expect(at.getByText(/not fit/)).toHaveCount(0)
+  }
+
+  await page.getByText('Dead or taken out').click()
+  await page.getByLabel('Since').fill('2019-01-01')
+  await page.getByRole('button', { name: 'It is gone' }).click()
+  await expect(page.getByLabel('Since')).toHaveJSProperty('validity.valid', false)
+  await page.getByLabel('Since').fill(daysAgo(1))
+  await page.getByLabel('Why, as far as you know').fill('Canker')
+  await page.getByRole('button', { name: 'It is gone' }).click()
+  for (const at of [page, theirs]) {
+    await expect(at.locator('[data-tie]')).toHaveCount(0)
+    await at.getByRole('button', { name: 'Old vine', exact: true }).first().click()
+    await expect(at.getByText('Canker')).toBeVisible()
+  }
+  // Its years before are there, and it can stand after all.
+  await theirs.goto(`${garden}/places/${place}/wood?on=${daysAgo(30)}`)
+  await expect(theirs.locator('[data-tie]')).toHaveCount(2)
+  await page.getByRole('button', { name: 'It stands after all' }).click()
+  await expect(page.locator('[data-tie]')).toHaveCount(1)
   await theirs.context().close()
 })

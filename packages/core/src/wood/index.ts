@@ -21,7 +21,6 @@ export {
   faults,
   healths,
   hitches,
-  isTieFailure,
   lights,
   NOT_SEEN,
   pieceRoles,

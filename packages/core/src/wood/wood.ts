@@ -102,8 +102,6 @@ export const tieFailures = ['bitten', 'rotted', 'slipped', 'broke', 'gone'] as c
 export type TieFailure = (typeof tieFailures)[number]
 export const tieEnds = [...tieFailures, 'taken-off'] as const
 export type TieEnd = (typeof tieEnds)[number]
-export const isTieFailure = (why: string | null): why is TieFailure =>
-  (tieFailures as readonly (string | null)[]).includes(why)
 
 export interface Tie {
   readonly id: string

@@ -10,6 +10,7 @@ import { plantWants } from '../../plan/plant-wants.ts'
 import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
 import { pieceRole } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
+import { tieFailures } from '@klados/core/wood'
 import type { PieceRole } from '@klados/core/wood'
 import { GoneList, PlantEnd } from './PlantEnd.tsx'
 import { PlantDetails } from './PlantDetails.tsx'
@@ -41,6 +42,10 @@ export function Figures({ gardenId, place, data, plant, isGone, on, canWrite, on
   const pieces = data.pieces.filter((piece) => piece.removedOn === null && isOurs(piece.plantId))
   const ties = data.ties.filter((tie) => tie.endedOn === null && isOurs(tie.plantId))
   const due = ties.filter((tie) => ['overdue', 'due'].includes(data.urgencies.get(tie.id) ?? '')).length
+  const failed = tieFailures.flatMap((why) => {
+    const count = data.ties.filter((tie) => tie.endedWhy === why && isOurs(tie.plantId)).length
+    return count > 0 ? [t('tie.failedSo', { count, how: t(`tie.ended.${why}`).toLowerCase() })] : []
+  })
   const ledM = pieces
     .filter((piece) => LED.has(pieceRole(piece, data, on)))
     .reduce((sum, piece) => sum + polylineLengthM(piece.path), 0)
@@ -65,6 +70,7 @@ export function Figures({ gardenId, place, data, plant, isGone, on, canWrite, on
             </SlipRow>
           </>
         )}
+        {failed.length > 0 && <SlipRow label={t('tie.failed')}>{failed.join(', ')}</SlipRow>}
         {wants && (
           <SlipRow label={t('slip.plants')}>
             {t('slip.plantsOf', { have: wants.have, want: wants.want })}
