@@ -8,6 +8,10 @@ export function potOf(pattern: Pattern): Pot | null {
   return 'pot' in pattern ? pattern.pot : null
 }
 
+/** A pattern that stands in a pot, in another one. */
+export const withPot = (pattern: Pattern, pot: Pot): Pattern =>
+  ({ ...pattern, [pattern.kind === 'column' ? 'tub' : 'pot']: pot }) as Pattern
+
 /** How far the wire runs off the surface, metres: as asked for, or as the fixing gives by itself. */
 export function standOffOf(design: Pick<FrameDesign, 'standOffM'>, fixing: Fixing): number {
   return design.standOffM ?? fixing.standOffM

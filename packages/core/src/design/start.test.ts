@@ -5,7 +5,8 @@ import { standardCatalogue } from '../catalogue/index.ts'
 import { frameKinds, placeKinds } from '../frame/index.ts'
 import type { PatternKind, StartPlace } from '../frame/index.ts'
 import { planFrame } from '../plan/index.ts'
-import { kindsFor, startDesign } from './index.ts'
+import { findKind } from '../kinds/index.ts'
+import { kindsFor, potOf, startDesign } from './index.ts'
 
 const INCH_M = 0.0254
 const inches = (min: number, max: number) => fc.integer({ min, max }).map((n) => n * INCH_M)
@@ -48,6 +49,21 @@ describe('a frame begun with a tape in inches', () => {
     }
   })
 
+  it('leaves a tub as wide as it was measured, between two marks too', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 40, max: 180 }), (quarters) => {
+        const widthM = (quarters / 4) * INCH_M
+        const at: StartPlace = { kind: 'tub', widthM, usableHeightM: 2.1336, firstForkM: 0 }
+        const widthOf = (kind: PatternKind, system: 'metric' | 'imperial') =>
+          potOf(startDesign(at, kind, standardCatalogue, system).pattern)?.widthM
+        expect(widthOf('spiral', 'imperial')).toBe(widthM)
+        // Some kinds want a tub of a least width, whatever stands there.
+        for (const kind of kindsFor(at))
+          if (widthOf(kind, 'metric') === widthM) expect(widthOf(kind, 'imperial')).toBe(widthM)
+      }),
+    )
+  })
+
   it('has its lengths on whole inches', () => {
     const at: StartPlace = { kind: 'row', widthM: 45.72, usableHeightM: 1.8288, firstForkM: 0 }
     const lengths = (of: unknown): number[] =>
@@ -75,4 +91,9 @@ describe('a frame begun with a tape in inches', () => {
       }
     },
   )
+})
+
+it('names a plant that Klados knows for every kind of frame', () => {
+  const unknown = Object.values(frameKinds).filter(({ usualPlant }) => !findKind(usualPlant))
+  expect(unknown.map(({ kind }) => kind)).toEqual([])
 })

@@ -6,6 +6,7 @@ import { CoreError } from '../errors/index.ts'
 import { frameKinds, frameOptions, makeFrame } from '../frame/index.ts'
 import type { Fields, Pattern, PatternKind, StartPlace } from '../frame/index.ts'
 import type { UnitSystem } from '../units/index.ts'
+import { potOf, withPot } from './pot.ts'
 import { inInches, markBelow, nearestMark, onInchMark } from './in-inches.ts'
 
 /** The kinds of frame that are offered at a place, the most usual there first. */
@@ -40,9 +41,12 @@ export function startPattern(
       throw error
     }
   }
-  const onMarks = [nearestMark, markBelow].map(
-    (toMark) => inInches(frameKinds[kind].fields as Fields, { ...pattern }, toMark) as unknown as Pattern,
-  )
+  const onMarks = [nearestMark, markBelow].map((toMark) => {
+    const marked = inInches(frameKinds[kind].fields as Fields, { ...pattern }, toMark) as unknown as Pattern
+    // A tub stands there already: what was measured of it stays what the tape said.
+    const isMeasured = potOf(pattern)?.widthM === place.widthM
+    return isMeasured ? withPot(marked, { ...potOf(marked)!, widthM: place.widthM }) : marked
+  })
   return onMarks.find(canBeLaid) ?? pattern
 }
 

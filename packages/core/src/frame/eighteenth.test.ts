@@ -23,6 +23,7 @@ const trestle = frameKind({
   },
   traits: { ...frameKinds.stakes.traits, fills: 'outline' },
   places: { bed: 99 },
+  usualPlant: 'hop',
   startWith: WALL_WIRE,
   start: () => ({
     kind: 'trestle',

@@ -121,6 +121,8 @@ export interface FrameKind<K extends string = string, F extends Fields = Fields,
   readonly traits: FrameTraits
   /** Where it is offered, and at which rank among the others there. */
   readonly places: Readonly<Partial<Record<PlaceKind, number>>>
+  /** The kind of plant that most often grows on one: offered first where one is stood. */
+  readonly usualPlant: string
   readonly startWith: StartWith
   readonly start: (place: StartPlace) => P
   /**

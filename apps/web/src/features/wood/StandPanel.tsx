@@ -34,13 +34,14 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
   const { t } = useTranslation()
   const units = useUnits()
   const dispatch = useAppDispatch()
-  const [kindId, setKindId] = useState(data.plants[0]?.body.kindId ?? 'pear')
+  const [kindId, setKindId] = useState(data.plants[0]?.body.kindId ?? data.usualKindId ?? 'pear')
   const [name, setName] = useState('')
   const [plantedOn, setPlantedOn] = useState(todayHere())
   const [trouble, setTrouble] = useState<string | null>(null)
   const kind = findKind(kindId)!
   const wants = data.frames[0] ? plantWants(place, data.frames[0], data.plants, kindId) : null
   const isNodes = data.frames[0]?.nodes.some((node) => node.isStart) ?? false
+  const hasSpots = (data.frames[0]?.plants.length ?? 0) > 0
 
   const stand = async () => {
     const node = wants?.freeNodes.find((one) => Math.abs(one.xM - atM!) <= AT_NODE_M)
@@ -81,11 +82,13 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
         <p>
           {isNodes
             ? t('wood.wantsNodes', { count: wants.want })
-            : t('wood.wants', {
-                kind: kindWords(t, kindId),
-                count: wants.want,
-                spacing: units.length(kind.spacingM),
-              })}
+            : hasSpots
+              ? t('wood.wantsSpots', { count: wants.want })
+              : t('wood.wants', {
+                  kind: kindWords(t, kindId),
+                  count: wants.want,
+                  spacing: units.length(kind.spacingM),
+                })}
         </p>
       )}
       {wants && wants.freeNodes.length > 0 && <StartNodes nodes={wants.freeNodes} atM={atM} onAt={onAt} />}

@@ -2,6 +2,7 @@ import { choiceOf } from '@klados/core/bill'
 import { findStock, findWire, stockWidthM } from '@klados/core/catalogue'
 import type { Catalogue } from '@klados/core/catalogue'
 import type { Place, Plant } from '@klados/contract'
+import { frameKinds } from '@klados/core/frame'
 import type { Frame } from '@klados/core/frame'
 import type { Point } from '@klados/core/geometry'
 import type { JournalEntry, WoodState } from '@klados/core/journal'
@@ -39,6 +40,8 @@ export interface WoodBenchData {
   readonly frames: readonly Frame[]
   /** The frame that plants are trained on: the one that stands, else the one chosen, else what there is. */
   readonly trainedOn: readonly { readonly frameId: string; readonly frame: Frame }[]
+  /** What is meant to grow, or most often grows, on what stands here; `null` without a frame. */
+  readonly usualKindId: string | null
   readonly catalogue: Catalogue
   readonly snaps: Snaps
   /** What wood can be tied to here. */
@@ -93,6 +96,8 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
     const at = (stage: string) => laid.filter((one) => one.stage === stage)
     return [at('stands'), at('chosen'), laid.slice(0, 1)].find((some) => some.length > 0) ?? []
   }, [laid])
+  const [first] = trainedOn
+  const usualKindId = first ? (first.design.plantKindId ?? frameKinds[first.frame.kind].usualPlant) : null
   const built = useMemo(() => laid.map(({ frame }) => frame), [laid])
   const standing = useMemo(() => new Map(laid.map(({ frameId, frame }) => [frameId, frame])), [laid])
   const snaps = useMemo(
@@ -126,6 +131,7 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
       gone: allPlants.filter(isGone),
       frames: built,
       trainedOn,
+      usualKindId,
       catalogue,
       snaps,
       supports,
@@ -144,6 +150,7 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
     on,
     built,
     trainedOn,
+    usualKindId,
     catalogue,
     snaps,
     supports,

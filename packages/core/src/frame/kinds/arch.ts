@@ -44,6 +44,7 @@ export const arch = frameKind({
     touchesFlesh: false,
   },
   places: { bed: 2, terrace: 2, bench: 3, tub: 3 },
+  usualPlant: 'climbing-rose',
   startWith: WALL_WIRE,
   start: (place) => {
     const pot = place.kind === 'terrace' ? null : potAt(place)

@@ -24,6 +24,7 @@ export const brush = frameKind({
   },
   traits: { ...ON_FACE, stands: 'in-open' },
   places: { row: 3, bed: 6 },
+  usualPlant: 'sweet-pea',
   startWith: WALL_WIRE,
   start: (place) => ({
     kind: 'brush',

@@ -41,6 +41,7 @@ export const column = frameKind({
     touchesFlesh: true,
   },
   places: { bench: 6, tub: 6 },
+  usualPlant: 'vanilla',
   startWith: WALL_WIRE,
   start: ({ widthM }) => ({
     kind: 'column',

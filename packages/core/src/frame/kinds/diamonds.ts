@@ -71,6 +71,7 @@ export const diamonds = frameKind({
   fields,
   traits: ON_FACE,
   places: { wall: 2, fence: 2 },
+  usualPlant: 'star-jasmine',
   startWith: LATTICE_WIRE,
   start: ({ widthM }) => ({
     kind: 'diamonds',

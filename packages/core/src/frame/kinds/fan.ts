@@ -63,6 +63,7 @@ export const fan = frameKind({
   fields,
   traits: ON_FACE,
   places: { wall: 3, fence: 3 },
+  usualPlant: 'peach',
   startWith: WALL_WIRE,
   start: ({ usableHeightM }) => ({
     kind: 'fan',

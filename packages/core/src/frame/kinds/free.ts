@@ -35,6 +35,7 @@ export const free = frameKind({
   },
   traits: ON_FACE,
   places: { wall: 7, fence: 7 },
+  usualPlant: 'clematis',
   startWith: LATTICE_WIRE,
   start: ({ widthM, firstForkM, usableHeightM }) => {
     const halfM = Math.min(widthM / 4, HALF_AT_START_M)

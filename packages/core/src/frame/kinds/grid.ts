@@ -12,6 +12,7 @@ export const grid = frameKind({
   fields: { verticals: whole(2, 500), horizontals: whole(2, 100) },
   traits: ON_FACE,
   places: { wall: 6, fence: 6 },
+  usualPlant: 'clematis',
   startWith: WALL_WIRE,
   start: ({ widthM, usableHeightM }) => ({
     kind: 'grid',

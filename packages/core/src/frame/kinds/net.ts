@@ -42,6 +42,7 @@ export const net = frameKind({
     touchesFlesh: false,
   },
   places: { row: 2, bed: 3 },
+  usualPlant: 'sweet-pea',
   startWith: FIELD_WIRE,
   start: () => ({
     kind: 'net',

@@ -35,6 +35,7 @@ export const obelisk = frameKind({
     touchesFlesh: false,
   },
   places: { bed: 5, terrace: 3, bench: 2, tub: 2 },
+  usualPlant: 'clematis',
   startWith: WALL_WIRE,
   start: (place) => {
     const pot = potAt(place)

@@ -48,6 +48,7 @@ export const overhead = frameKind({
     touchesFlesh: false,
   },
   places: { bed: 1, terrace: 1 },
+  usualPlant: 'hardy-kiwi',
   startWith: { ...WALL_WIRE, wireId: 'stainless-rope-3' },
   start: ({ usableHeightM, firstForkM }) => ({
     kind: 'overhead',

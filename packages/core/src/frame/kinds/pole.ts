@@ -47,6 +47,7 @@ export const pole = frameKind({
     touchesFlesh: false,
   },
   places: { bench: 4, tub: 4 },
+  usualPlant: 'satin-pothos',
   startWith: WALL_WIRE,
   start: (place) => ({
     kind: 'pole',

@@ -74,6 +74,7 @@ export const row = frameKind({
     touchesFlesh: false,
   },
   places: { row: 1, bed: 4 },
+  usualPlant: 'wine-grape',
   startWith: { ...FIELD_WIRE, lightWireId: 'high-tensile-2' },
   start: ({ usableHeightM, firstForkM }) => {
     const postHeightM = centimetres(Math.max(0.3, Math.min(1.9, usableHeightM + firstForkM)))

@@ -51,6 +51,7 @@ export const spiral = frameKind({
     touchesFlesh: false,
   },
   places: { terrace: 4, bench: 1, tub: 1 },
+  usualPlant: 'hop',
   startWith: { ...WALL_WIRE, wireId: 'coir-6' },
   start: (place) => {
     const pot = potAt(place)

@@ -27,6 +27,7 @@ export const stakes = frameKind({
     touchesFlesh: false,
   },
   places: { row: 4, bed: 7, terrace: 5, bench: 5, tub: 5 },
+  usualPlant: 'sweet-pea',
   startWith: WALL_WIRE,
   start: (place) => {
     const pot = potAt(place)

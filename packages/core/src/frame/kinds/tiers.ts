@@ -36,6 +36,7 @@ export const tiers = frameKind({
   },
   traits: ON_FACE,
   places: { wall: 1, fence: 1 },
+  usualPlant: 'pear',
   startWith: WALL_WIRE,
   start: (place) => {
     const count = Math.max(1, Math.min(MOST_AT_START, Math.floor(place.usableHeightM / STEP_M + EDGE_M) + 1))

@@ -22,6 +22,7 @@ export const triangles = frameKind({
   fields: { baseM: length(LEAST_M, MAX_SIZE_M), rows: whole(1, 50) },
   traits: ON_FACE,
   places: { wall: 5, fence: 5 },
+  usualPlant: 'star-jasmine',
   startWith: LATTICE_WIRE,
   start: ({ widthM }) => ({ kind: 'triangles', baseM: Math.min(1, widthM), rows: 2 }),
   wires: MAIN_ONLY,

@@ -23,6 +23,7 @@ export const zigzag = frameKind({
   fields: { strokeWidthM: length(LEAST_M, MAX_SIZE_M) },
   traits: ON_FACE,
   places: { wall: 4, fence: 4 },
+  usualPlant: 'star-jasmine',
   startWith: LATTICE_WIRE,
   start: ({ widthM, usableHeightM }) => ({
     kind: 'zigzag',
