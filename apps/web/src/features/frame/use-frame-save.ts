@@ -57,9 +57,10 @@ export function useFrameSave({ gardenId, place, frameId, draft, body, frame, bef
     const outcome = await dispatch(
       saveDocument('frames', gardenId, { id: frameId, basedOn, body: named, note }),
     )
-    if (outcome.kind === 'saved' || outcome.kind === 'waiting') addressTies()
-    if (outcome.kind === 'saved') setNote('')
-    else if (outcome.kind === 'refused') setRefusal(refusalWords(t, outcome))
+    if (outcome.kind === 'saved' || outcome.kind === 'waiting') {
+      addressTies()
+      setNote('')
+    } else if (outcome.kind === 'refused') setRefusal(refusalWords(t, outcome))
   }
   return { save, refusal, note, setNote, news }
 }

@@ -56,11 +56,15 @@ export function usePlaceSave({ gardenId, id, stored, isNew, measured, onTaken }:
         const { savedBy: by, version } = outcome.current
         return setStatus({ tone: 'limit', text: t('place.conflict', { by, version }) })
       }
+      // What waits for the server stands here already: one goes on with it.
       case 'waiting':
-        return setStatus({ tone: 'due', text: t('frame.waiting') })
       case 'saved':
         if (then === 'frame') return void navigate(`/g/${gardenId}/places/${id}/frame`)
-        setStatus({ tone: 'plain', text: t(isRemoved ? 'place.removed' : 'place.saved') })
+        setStatus(
+          outcome.kind === 'waiting'
+            ? { tone: 'due', text: t('frame.waiting') }
+            : { tone: 'plain', text: t(isRemoved ? 'place.removed' : 'place.saved') },
+        )
         if (isNew) void navigate(`/g/${gardenId}/places/${id}/measures`, { replace: true })
     }
   }
