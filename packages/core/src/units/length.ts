@@ -131,7 +131,7 @@ export type LengthStyle = 'long' | 'short' | 'fine'
 /**
  * A length as people of that unit system read it. `long`: walls and rows (m with two decimals; feet and
  * inches to 1/2). `short`: distances to mark out (cm with one decimal; inches to 1/16). `fine`: diameters and
- * sag (mm; decimals of an inch).
+ * sag (mm; inches to 1/32, as a rule or a calliper's jaws show them, and below 1/8 in decimals of an inch, as wire is sold).
  */
 export function formatLength(metres: number, system: UnitSystem, style: LengthStyle = 'long'): string {
   if (!Number.isFinite(metres)) return '–'
@@ -140,8 +140,9 @@ export function formatLength(metres: number, system: UnitSystem, style: LengthSt
     if (style === 'short') return `${trimZeros((metres * 100).toFixed(1))} cm`
     return `${trimZeros((metres * 1000).toFixed(Math.abs(metres) < 0.01 ? 2 : Math.abs(metres) < 0.1 ? 1 : 0))} mm`
   }
-  if (style === 'fine') return `${trimZeros((metres / METRES_PER.in).toFixed(3))} in`
-  return formatFeetInches(metres, style === 'long' ? 2 : 16)
+  const inches = metres / METRES_PER.in
+  if (style === 'fine' && Math.abs(inches) < 1 / 8) return `${trimZeros(inches.toFixed(3))} in`
+  return formatFeetInches(metres, { long: 2, short: 16, fine: 32 }[style])
 }
 
 /** Feet and inches with the inch rounded to 1/`denominator`, fraction in lowest terms: `4' 6 1/2"`. */

@@ -83,6 +83,8 @@ describe('formatLength', () => {
     expect(formatLength(0.0127, 'imperial', 'short')).toBe(`1/2"`)
     expect(formatLength(9.2, 'metric')).toBe('9.20 m')
     expect(formatLength(0.0019, 'metric', 'fine')).toBe('1.9 mm')
+    const inches = [9.525, 12, 108, 3.2, 2.5, 0.4].map((mm) => formatLength(mm / 1000, 'imperial', 'fine'))
+    expect(inches).toEqual(['3/8"', '15/32"', '4 1/4"', '1/8"', '0.098 in', '0.016 in'])
     expect(formatLength(Number.NaN, 'metric')).toBe('–')
   })
 })
