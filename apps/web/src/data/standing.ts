@@ -12,3 +12,7 @@ export const standingAt = (
   placeId: string,
   on: CalendarDate = todayHere(),
 ): readonly Plant[] => plants?.filter((plant) => plant.body.placeId === placeId && standsOn(plant, on)) ?? []
+
+/** The plants that stood at a place once and were dead or taken out by a day. */
+export const goneAt = (plants: readonly Plant[], placeId: string, on: CalendarDate): readonly Plant[] =>
+  plants.filter((plant) => plant.body.placeId === placeId && !plant.isRemoved && !standsOn(plant, on))

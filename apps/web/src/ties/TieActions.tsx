@@ -4,7 +4,7 @@ import type { PlantKind } from '@klados/core/kinds'
 import { addDays } from '@klados/core/season'
 import type { CalendarDate, Hemisphere } from '@klados/core/season'
 import { tieEnds } from '@klados/core/wood'
-import type { Piece, Tie, TieEnd } from '@klados/core/wood'
+import type { Piece, Tie, TieEnd, TieFailure } from '@klados/core/wood'
 import { useId, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import { useTranslation } from '../i18n/use-translation.tsx'
@@ -24,7 +24,7 @@ interface TieActionsProps {
 
 const POSTPONE_DAYS = 14
 
-/** What one does at a tie, each in one tap: sound, loosened, replaced, in two weeks; and in two how it was found to have ended. */
+/** What one does at a tie, each in one tap: sound, loosened, replaced, in two weeks; and in two, how it had ended. */
 export function TieActions({ tie, piece, kind, place, hemisphere, on, onWrite, isLarge }: TieActionsProps) {
   const { t } = useTranslation()
   const [hasEnded, setHasEnded] = useState(false)
@@ -32,7 +32,7 @@ export function TieActions({ tie, piece, kind, place, hemisphere, on, onWrite, i
   const foundId = useId()
   const head = { placeId: place.id, plantId: tie.plantId, at: on }
   const { id: tieId, materialId, hitch } = tie
-  const anew = (failure: Parameters<typeof tiedAnew>[6]) =>
+  const anew = (failure: TieFailure | null) =>
     tiedAnew(tie, piece, kind, findTieMaterial(materialId), on, hemisphere, failure)
   const fresh = anew(null)
   // Let out, a loop is never made shorter.

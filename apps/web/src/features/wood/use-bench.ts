@@ -16,7 +16,7 @@ import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
 import { selectByPlace } from '../../data/entries.ts'
 import { plantKey } from '../../data/parts.ts'
-import { standingAt } from '../../data/standing.ts'
+import { goneAt, standingAt } from '../../data/standing.ts'
 import { joinedWood, selectWoodByPlant } from '../../data/readings.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { layOut } from '../../plan/lay-out.ts'
@@ -123,12 +123,9 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
   const urgencies = useMemo(() => tieStates(items), [items])
   return useMemo(() => {
     if (!allPlants || !allFrames) return null
-    const plants = standingAt(allPlants, place.id, on)
-    const isGone = (plant: Plant) =>
-      !plant.isRemoved && plant.body.placeId === place.id && !plants.includes(plant)
     return {
-      plants,
-      gone: allPlants.filter(isGone),
+      plants: standingAt(allPlants, place.id, on),
+      gone: goneAt(allPlants, place.id, on),
       frames: built,
       trainedOn,
       usualKindId,
