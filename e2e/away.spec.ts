@@ -99,6 +99,17 @@ const copiedOf = (page: Page): Promise<string[]> =>
       }),
   )
 
+/** A picture to be chosen as a photo. */
+async function pictureOf(page: Page) {
+  const png = await page.evaluate(async () => {
+    const canvas = Object.assign(document.createElement('canvas'), { width: 900, height: 600 })
+    canvas.getContext('2d')!.fillRect(100, 100, 500, 300)
+    const blob = await new Promise<Blob>((resolve) => canvas.toBlob((made) => resolve(made!), 'image/png'))
+    return [...new Uint8Array(await blob.arrayBuffer())]
+  })
+  return { name: 'wall.png', mimeType: 'image/png', buffer: Buffer.from(png) }
+}
+
 /** How many photos lie on this device. */
 const keptPhotos = (page: Page): Promise<number> =>
   page.evaluate(
@@ -155,6 +166,10 @@ test('with the server stopped the round and every wood open after one visit; wha
       await page.getByLabel('A note').fill(text)
       await page.getByRole('button', { name: 'Write it down' }).click()
     }
+    await page.getByLabel('A note').fill('Bark split below the second wire')
+    await page.getByLabel('A photo', { exact: true }).setInputFiles(await pictureOf(page))
+    const photo = page.getByRole('button', { name: 'Show larger: Bark split below the second wire' })
+    await expect(photo).toBeVisible()
     await page.getByLabel('From the left').fill('3 m')
     await page.getByLabel('Name', { exact: true }).fill('Away akebia')
     await page.getByRole('button', { name: 'Stand it here' }).click()
@@ -162,10 +177,15 @@ test('with the server stopped the round and every wood open after one visit; wha
     await page.waitForTimeout(500)
     await context.close()
 
+    const isShown = (at: Page) =>
+      at
+        .getByRole('img', { name: 'Bark split below the second wire' })
+        .evaluate((image) => (image as HTMLImageElement).naturalWidth)
     await away.start()
     context = await away.open()
     page = context.pages()[0] ?? (await context.newPage())
     await page.goto(`${garden}/places/${lane.id}/wood`)
+    await expect.poll(() => isShown(page)).toBe(900)
     const notes = async () => {
       const texts: string[] = []
       for (let after = 0; ;) {
@@ -190,6 +210,15 @@ test('with the server stopped the round and every wood open after one visit; wha
       })
       .toBe(1)
     await expect(page.getByText(/wait to be sent/)).toHaveCount(0)
+    const read = await page.request.get(`${api}/journal?after=0&kind=photo.taken`)
+    const { entries } = (await read.json()) as { entries: { body: { fileId: string } }[] }
+    expect(entries).toHaveLength(1)
+    const file = await page.request.get(`${api}/files/${entries[0]!.body.fileId}`)
+    expect([file.status(), file.headers()['content-type']]).toEqual([200, 'image/jpeg'])
+    // Sent, it is still there without the server.
+    await away.stop()
+    await page.reload()
+    await expect.poll(() => isShown(page)).toBe(900)
     await context.close()
   } finally {
     await away.end()
@@ -232,15 +261,7 @@ test('a day’s work without the server, the browser killed in between and the s
       await expect(page.getByRole('radio', { name: 'Point' })).toBeChecked()
     }
     await page.goto(`${garden}/places/${wall}/measures`)
-    const png = await page.evaluate(async () => {
-      const canvas = Object.assign(document.createElement('canvas'), { width: 900, height: 600 })
-      canvas.getContext('2d')!.fillRect(100, 100, 500, 300)
-      const blob = await new Promise<Blob>((resolve) => canvas.toBlob((made) => resolve(made!), 'image/png'))
-      return [...new Uint8Array(await blob.arrayBuffer())]
-    })
-    await page
-      .getByLabel('Choose a photo')
-      .setInputFiles({ name: 'wall.png', mimeType: 'image/png', buffer: Buffer.from(png) })
+    await page.getByLabel('Choose a photo').setInputFiles(await pictureOf(page))
     await page.getByRole('button', { name: 'Mark 1' }).waitFor()
     await page.getByRole('button', { name: 'Save the place' }).click()
     await expect(page.getByText(/things that you wrote wait to be sent/)).toBeVisible()

@@ -116,7 +116,7 @@ test('without a signal one finds a tie bitten in, one gone and the plant dead; a
   const sound = (at: Page) => at.getByRole('button', { name: 'Sound', exact: true })
   const ended = async (name: string) => {
     await page
-      .getByRole('button', { name: /^Bitten in, broken/ })
+      .getByRole('button', { name: /^Bitten in, gone/ })
       .first()
       .click()
     return page.getByRole('button', { name, exact: true })

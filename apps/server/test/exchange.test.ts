@@ -392,6 +392,28 @@ describe('a photo that lies in several pieces', () => {
   })
 })
 
+describe('a photo of the journal', () => {
+  it('goes along in the file, under another id into another garden, and is missed where it is cut out', async () => {
+    const { owner, placeId } = await filled()
+    const fileId = uuidv7()
+    await sendPhoto(owner, fileId, await picture(60, 40).jpeg().toBuffer())
+    const body = { v: 1, fileId, pieceIds: null, note: 'canker' }
+    await call(owner, 'POST', '/entries', {
+      entries: [noteEntry(placeId, { kind: 'photo.taken', body })],
+    })
+    const file = await exported(owner)
+    expect(await takeBack(owner, file)).toEqual({ done: { gardenId: owner.gardenId, counts: nothing } })
+    const gardenId = uuidv7()
+    expect(await makeNew(owner, file, gardenId)).toMatchObject({ done: { counts: { files: 2 } } })
+    const copy = await exported(owner, gardenId)
+    const taken = copy.entries.find(({ kind }) => kind === 'photo.taken')!.body as { fileId: string }
+    expect(taken.fileId).not.toBe(fileId)
+    expect(copy.files.map(({ id }) => id)).toContain(taken.fileId)
+    const cut = { ...file, files: file.files.filter(({ id }) => id !== fileId) }
+    expect(await makeNew(owner, cut)).toMatchObject({ error: { code: 'exchange/missing-reference' } })
+  })
+})
+
 describe('the schema of files', () => {
   it('is published', async () => {
     const schema = (await harness.app.inject({ url: '/api/schema/klados.json' })).json<{

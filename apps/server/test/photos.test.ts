@@ -1,7 +1,7 @@
 import sharp from 'sharp'
 import { v7 as uuidv7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { addMember, signUp, startHarness, wallBody } from './harness.ts'
+import { addMember, noteEntry, savePlace, signUp, startHarness, wallBody } from './harness.ts'
 import type { Harness, Person } from './harness.ts'
 
 let harness: Harness
@@ -132,6 +132,35 @@ describe('a photo', () => {
     await save(null, 1)
     expect((await remove(fileId)).statusCode).toBe(204)
     expect(codeOf(await remove(fileId))).toBe('file/not-found')
+  })
+})
+
+describe('a photo of the journal', () => {
+  it('is waited for by its entry, and stays for as long as the journal has that', async () => {
+    const placeId = await savePlace(harness.app, owner)
+    const fileId = uuidv7()
+    const entry = noteEntry(placeId, {
+      kind: 'photo.taken',
+      body: { v: 1, fileId, pieceIds: null, note: 'canker' },
+    })
+    const write = async () => {
+      const reply = await harness.app.inject({
+        method: 'POST',
+        url: `/api/gardens/${owner.gardenId}/entries`,
+        headers: { cookie: owner.cookie },
+        payload: { entries: [entry] },
+      })
+      return reply.json<{ answers: { answer: string; code?: string }[] }>().answers[0]!
+    }
+    expect(await write()).toMatchObject({ answer: 'held', code: 'journal/unknown-photo' })
+    await send(await picture(40, 30).jpeg().toBuffer(), fileId)
+    expect(await write()).toMatchObject({ answer: 'taken' })
+    const removed = await harness.app.inject({
+      method: 'DELETE',
+      url: at(fileId),
+      headers: { cookie: owner.cookie },
+    })
+    expect(codeOf(removed)).toBe('file/in-use')
   })
 })
 

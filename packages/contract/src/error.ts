@@ -41,6 +41,7 @@ export const errorStatus = {
   'exchange/damaged': 422,
   'exchange/too-large': 413,
   'exchange/other-garden': 409,
+  'journal/unknown-photo': 422,
   'journal/unknown-place': 422,
   'journal/unknown-plant': 422,
   'journal/unknown-entry': 422,

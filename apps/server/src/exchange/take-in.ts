@@ -103,7 +103,9 @@ class References {
     if ('photo' in body && body.photo) this.named.file.add(body.photo.fileId)
   }
 
-  entry({ id, placeId, plantId, supersedes }: Element<'entries'>): void {
+  entry(entry: Element<'entries'>): void {
+    const { id, placeId, plantId, supersedes } = entry
+    if (entry.kind === 'photo.taken') this.named.file.add(entry.body.fileId)
     const head = { placeId, plantId }
     this.heads.set(id, head)
     this.named.place.add(placeId)

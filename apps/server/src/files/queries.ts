@@ -87,14 +87,16 @@ export async function listFileIds(client: PoolClient, gardenId: string): Promise
   return rows.map((row) => row.id)
 }
 
-/** `in-use` while a document that stands shows it; earlier revisions may lose it. */
+/** `in-use` while a document that stands or the journal shows it; earlier revisions may lose it. */
 export async function deleteFile(
   client: PoolClient,
   gardenId: string,
   fileId: string,
 ): Promise<'deleted' | 'in-use' | 'not-there'> {
   const used = await client.query(
-    `select from document d where d.garden_id = $1 and not d.is_removed and d.body #>> '{photo,fileId}' = $2`,
+    `select from document d where d.garden_id = $1 and not d.is_removed and d.body #>> '{photo,fileId}' = $2
+     union all
+     select from entry e where e.garden_id = $1 and e.kind = 'photo.taken' and e.body ->> 'fileId' = $2`,
     [gardenId, fileId],
   )
   if (used.rowCount! > 0) return 'in-use'

@@ -15,7 +15,7 @@ const AT_ONCE = 6
 const AT_ONCE_OF_ONE = 2
 
 /**
- * Photos of places. A photo is written once under an id of the sender's making; sent again it changes
+ * Photos of places and of the journal. A photo is written once under an id of the sender's making; sent again it changes
  * nothing.
  */
 export const fileRoutes: Area = async (app, { pool, limits, throttle }) => {
@@ -86,7 +86,7 @@ export const fileRoutes: Area = async (app, { pool, limits, throttle }) => {
         deleteFile(client, gardenId, request.params.fileId),
       )
       if (outcome === 'in-use')
-        throw new AppError('file/in-use', 'A place shows this photo; take it off there first')
+        throw new AppError('file/in-use', 'A place or the journal shows this photo; take it off there first')
       if (outcome === 'not-there')
         throw new AppError('file/not-found', 'There is no such photo in this garden')
       return reply.status(204).send()

@@ -1,6 +1,7 @@
 import type { EntryAnswer } from '@klados/contract'
 import type { JournalEntry } from '@klados/core/journal'
 import type { PoolClient } from 'pg'
+import { missingIds } from '../database/missing.ts'
 import { missingDocuments } from '../documents/queries.ts'
 import { judge } from './judge.ts'
 import type { EntryHead, ReadEntry } from './judge.ts'
@@ -34,11 +35,15 @@ export async function appendEach(
 }
 
 async function whatIsThere(client: PoolClient, gardenId: string, entries: readonly JournalEntry[]) {
-  const there = async (kind: 'place' | 'plant', named: readonly string[]) => {
-    const ids = new Set(named)
-    for (const missing of await missingDocuments(client, gardenId, kind, [...ids])) ids.delete(missing)
-    return ids
+  const without = (named: ReadonlySet<string>, missing: readonly string[]) => {
+    const gone = new Set(missing)
+    return new Set([...named].filter((id) => !gone.has(id)))
   }
+  const there = async (kind: 'place' | 'plant', ids: readonly string[]) => {
+    const named = new Set(ids)
+    return without(named, await missingDocuments(client, gardenId, kind, [...named]))
+  }
+  const photos = new Set(entries.flatMap((one) => (one.kind === 'photo.taken' ? [one.body.fileId] : [])))
   return {
     places: await there(
       'place',
@@ -48,6 +53,8 @@ async function whatIsThere(client: PoolClient, gardenId: string, entries: readon
       'plant',
       entries.flatMap((entry) => entry.plantId ?? []),
     ),
+    photos:
+      photos.size === 0 ? photos : without(photos, await missingIds(client, 'file', gardenId, [...photos])),
     entries: new Map<string, EntryHead>(
       await findHeads(
         client,

@@ -12,6 +12,7 @@ export interface EntryHead {
 export interface Known {
   readonly places: ReadonlySet<string>
   readonly plants: ReadonlySet<string>
+  readonly photos: ReadonlySet<string>
   readonly entries: ReadonlyMap<string, EntryHead>
 }
 
@@ -73,6 +74,8 @@ export function judge(entry: JournalEntry, known: Known): Verdict {
     return held('journal/unknown-place', `Place ${entry.placeId} is not in this garden`)
   if (entry.plantId !== null && !known.plants.has(entry.plantId))
     return held('journal/unknown-plant', `Plant ${entry.plantId} is not in this garden`)
+  if (entry.kind === 'photo.taken' && !known.photos.has(entry.body.fileId))
+    return held('journal/unknown-photo', `Photo ${entry.body.fileId} is not in this garden`)
   if (entry.supersedes === null) return { answer: 'good' }
   const before = known.entries.get(entry.supersedes)
   if (!before)

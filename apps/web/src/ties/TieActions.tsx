@@ -9,9 +9,11 @@ import { useId, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import { useTranslation } from '../i18n/use-translation.tsx'
 import type { NewEntry } from '../data/record.ts'
+import { NoteForm } from '../notes/NoteForm.tsx'
 import { Check } from '../ui/Choice.tsx'
 
 interface TieActionsProps {
+  readonly gardenId: string
   readonly tie: Tie
   readonly piece: Piece
   readonly kind: PlantKind
@@ -25,7 +27,8 @@ interface TieActionsProps {
 const POSTPONE_DAYS = 14
 
 /** What one does at a tie, each in one tap: sound, loosened, replaced, in two weeks; and in two, how it had ended. */
-export function TieActions({ tie, piece, kind, place, hemisphere, on, onWrite, isLarge }: TieActionsProps) {
+export function TieActions(props: TieActionsProps) {
+  const { gardenId, tie, piece, kind, place, hemisphere, on, onWrite, isLarge } = props
   const { t } = useTranslation()
   const [hasEnded, setHasEnded] = useState(false)
   const [isAnew, setIsAnew] = useState(true)
@@ -95,13 +98,21 @@ export function TieActions({ tie, piece, kind, place, hemisphere, on, onWrite, i
         aria-controls={foundId}
         onClick={() => setHasEnded(!hasEnded)}
       >
-        {t('tie.hasEnded')}
+        {t(isLarge ? 'tie.hasEndedOrNote' : 'tie.hasEnded')}
       </button>
       {hasEnded && (
         <div id={foundId} className="flex flex-col gap-2 border-l-2 border-slate pl-3">
           <p className="text-slate">{t('tie.bittenHow')}</p>
           <Check label={t('tie.anew')} isOn={isAnew} onChange={setIsAnew} />
           <div className={`grid gap-2 ${columns}`}>{tieEnds.map(end)}</div>
+          {isLarge && (
+            <NoteForm
+              {...{ gardenId, on, onWrite }}
+              placeId={place.id}
+              plantId={tie.plantId}
+              pieceId={tie.pieceId}
+            />
+          )}
         </div>
       )}
     </div>

@@ -53,7 +53,8 @@ export const plantEntries = {
   'plant.fed': v1({ what: text(120), grams: noneOr(above(0, 1e6)) }),
   'plant.mulched': v1({ what: text(120) }),
   'plant.treated': v1({ what: text(120), against: text(120), waitDays: noneOr(whole(0, 366)) }),
-  'photo.taken': v1({ fileId: uuid, pieceIds: list(uuid, 20), note }),
+  /** Of the plant or the place; and of some wood, where one has pointed at it. */
+  'photo.taken': v1({ fileId: uuid, pieceIds: noneOr(list(uuid, 20)), note }),
   'plant.died': v1({ why: note }),
   'plant.replanted': v1({ newPlantId: uuid, why: note }),
 } as const

@@ -40,10 +40,12 @@ function needsOf(item: Item): string[] {
   }
   const { placeId, plantId, supersedes, body } = item.entry
   const frameId = 'frameId' in body ? body.frameId : null
+  const fileId = 'fileId' in body ? body.fileId : null
   return [
     documentOf(placeId),
     ...(plantId ? [documentOf(plantId)] : []),
     ...(frameId ? [documentOf(frameId)] : []),
+    ...(fileId ? [photoKey(fileId)] : []),
     ...(supersedes ? [`entry ${supersedes}`] : []),
   ]
 }
@@ -82,8 +84,8 @@ function keptBy(
 }
 
 /**
- * The next request, or null when there is nothing more to send now. Photos come before the places that show
- * them, documents before the entries that name them; entries in the order in which they were written.
+ * The next request, or null when there is nothing more to send now. Photos come before the places and entries that
+ * show them, documents before the entries that name them; entries in the order in which they were written.
  */
 export function nextSend(items: readonly Item[], occasion: Occasion): Send | null {
   const own = items.filter(({ accountId }) => accountId === occasion.accountId)

@@ -235,6 +235,30 @@ describe('an entry that speaks of something which waits itself', () => {
     expect(server.entries.size).toBe(1)
   })
 
+  it('goes after the photo that it shows, and not at all where that was refused', async () => {
+    const { desk: at, sends, server, shown, answer, script, sync } = desk()
+    const shows = (fileId: string) =>
+      note('seen', { kind: 'photo.taken', body: { v: 1, fileId, pieceIds: null, note: '' } })
+    const [fileId, refused] = [uuidv7(), uuidv7()]
+    answer({ kind: 'none' }, { kind: 'none' })
+    await at.addEntries('g', [shows(fileId)])
+    await at.addPhoto('g', fileId, new Blob(['x']))
+    await rest()
+    sends.length = 0
+    script.length = 0
+    sync.wake()
+    await rest()
+    expect(sends.map(({ kind }) => kind)).toEqual(['photo', 'entries'])
+    expect(server.entries.size).toBe(1)
+    script.push(refusal(422, 'file/too-many-pixels'))
+    await at.addPhoto('g', refused, new Blob(['y']))
+    await rest()
+    await at.addEntries('g', [shows(refused)])
+    await rest()
+    expect(server.entries.size).toBe(1)
+    expect(states(shown()).sort()).toEqual(['held sync/needs-refused', 'refused file/too-many-pixels'])
+  })
+
   it('is held when that is refused, and goes when it is saved at last', async () => {
     const { desk: at, server, shown, script } = desk()
     server.state.knowsPlaces = false

@@ -1,14 +1,11 @@
 import type { PlaceBody, PlacePhoto } from '@klados/contract'
 import { useRef, useState } from 'react'
-import { v7 as uuidv7 } from 'uuid'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { usePhotoUrl } from '../../data/photo-url.ts'
-import { useAppDispatch } from '../../data/store.ts'
-import { deskOf } from '../../data/sync/desk-thunk.ts'
-import { shrink } from './shrink.ts'
+import { TakePhoto } from '../../notes/TakePhoto.tsx'
 import { mapOf } from '../../elevation/PhotoUnderlay.tsx'
-import { Message } from '../../ui/Message.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
+import { Message } from '../../ui/Message.tsx'
 import { useUnits } from '../../ui/units.tsx'
 
 interface PlacePhotoPanelProps {
@@ -37,46 +34,25 @@ function startMarks(body: PlaceBody, widthPx: number, heightPx: number): Marks {
 /** A phone photo of the wall, set straight by dragging four marks onto points whose places are known. */
 export function PlacePhotoPanel({ gardenId, body, onChange }: PlacePhotoPanelProps) {
   const { t } = useTranslation()
-  const dispatch = useAppDispatch()
-  const [problem, setProblem] = useState<string | null>(null)
-  const [isBusy, setIsBusy] = useState(false)
   const { photo } = body
-  const send = async (file: File | undefined) => {
-    if (!file) return
-    setIsBusy(true)
-    setProblem(null)
-    const made = await shrink(file)
-    if (made.kind === 'shrunk') {
-      const { content, widthPx, heightPx } = made
-      const fileId = uuidv7()
-      // Kept on this device first; it goes to the server before the place that shows it.
-      await dispatch(deskOf((desk) => desk.addPhoto(gardenId, fileId, content)))
-      onChange({ fileId, widthPx, heightPx, marks: startMarks(body, widthPx, heightPx) })
-    } else setProblem(t(`photo.problem.${made.kind}`, { name: made.name }))
-    setIsBusy(false)
-  }
   return (
     <section className="mb-3">
       <h2>{t('photo.title')}</h2>
       <p className="max-w-prose text-slate">{t(photo ? 'photo.markHint' : 'photo.hint')}</p>
       <div className="my-2 flex flex-wrap items-center gap-3">
-        <label className="btn cursor-pointer">
-          {t(isBusy ? 'photo.sending' : photo ? 'photo.other' : 'photo.choose')}
-          <input
-            type="file"
-            accept="image/*"
-            className="sr-only"
-            disabled={isBusy}
-            onChange={(event) => void send(event.target.files?.[0])}
-          />
-        </label>
+        <TakePhoto
+          gardenId={gardenId}
+          label={t(photo ? 'photo.other' : 'photo.choose')}
+          onTaken={({ fileId, widthPx, heightPx }) =>
+            onChange({ fileId, widthPx, heightPx, marks: startMarks(body, widthPx, heightPx) })
+          }
+        />
         {photo && (
           <button type="button" className="btn btn-plain" onClick={() => onChange(null)}>
             {t('photo.remove')}
           </button>
         )}
       </div>
-      {problem && <Message tone="limit">{problem}</Message>}
       {photo && (
         <MarkPhoto
           gardenId={gardenId}

@@ -214,6 +214,7 @@ const Row = memo(function Row({ gardenId, item, onWrite, isCompact }: RowProps) 
       </div>
       {canWrite && !isCompact && (
         <TieActions
+          gardenId={gardenId}
           tie={tie}
           piece={piece}
           kind={kind}

@@ -13,6 +13,7 @@ import type { Recorder } from '../../data/use-recorder.ts'
 import { tieMaterialWords } from '../../ui/id-words.ts'
 
 interface TiePanelProps {
+  readonly gardenId: string
   readonly tie: Tie
   readonly place: Place
   readonly data: WoodBenchData
@@ -22,7 +23,7 @@ interface TiePanelProps {
 }
 
 /** One tie: when it becomes tight, when its stuff ends, and what was done about it. */
-export function TiePanel({ tie, place, data, on, canWrite, recorder }: TiePanelProps) {
+export function TiePanel({ gardenId, tie, place, data, on, canWrite, recorder }: TiePanelProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const piece = data.state.pieces.get(tie.pieceId)
@@ -62,6 +63,7 @@ export function TiePanel({ tie, place, data, on, canWrite, recorder }: TiePanelP
       </SlipGroup>
       {canWrite && tie.endedOn === null && (
         <TieActions
+          gardenId={gardenId}
           tie={tie}
           piece={piece}
           kind={kind}

@@ -45,6 +45,6 @@ export function ToolPanel({ gardenId, tools, choice, photo, training, ...rest }:
     )
   const position = training?.positions.find(({ pieceId }) => pieceId === piece?.id) ?? null
   if (piece) return <PiecePanel key={piece.id} piece={piece} position={position} {...rest} />
-  if (tie) return <TiePanel key={tie.id} tie={tie} {...rest} />
+  if (tie) return <TiePanel key={tie.id} gardenId={gardenId} tie={tie} {...rest} />
   return <Figures {...{ gardenId, place, data, plant, isGone, on, canWrite }} onPlant={setPlantId} />
 }

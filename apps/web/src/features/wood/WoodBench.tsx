@@ -340,6 +340,8 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               {training && tools.tool !== 'draw' && <Memory data={data} training={training} />}
               {tools.tool !== 'draw' && (
                 <EntryList
+                  gardenId={gardenId}
+                  pieceId={choice.piece?.id ?? null}
                   data={data}
                   place={place}
                   plant={choice.plant}

@@ -1,0 +1,71 @@
+import { useState } from 'react'
+import { keepSeen } from '../data/copy/photos.ts'
+import type { NewEntry } from '../data/record.ts'
+import { useTranslation } from '../i18n/use-translation.tsx'
+import { Field } from '../ui/Field.tsx'
+import { TakePhoto } from './TakePhoto.tsx'
+import type { TakenPhoto } from './TakePhoto.tsx'
+
+interface NoteFormProps {
+  readonly gardenId: string
+  readonly placeId: string
+  readonly plantId: string | null
+  /** The wood that a photo shows, where one has pointed at it. */
+  readonly pieceId: string | null
+  readonly on: string
+  readonly onWrite: (what: string, entries: readonly NewEntry[]) => void
+}
+
+const LONGEST_OF_PHOTO = 400
+
+/** A note for the journal, and a photo with or without one. */
+export function NoteForm({ gardenId, placeId, plantId, pieceId, on, onWrite }: NoteFormProps) {
+  const { t } = useTranslation()
+  const [text, setText] = useState('')
+  const head = { placeId, plantId, at: on }
+  const note = text.trim()
+  const write = () => {
+    if (note === '') return
+    onWrite(t('wood.note'), [{ ...head, kind: 'note.written', body: { v: 1, text: note } }])
+    setText('')
+  }
+  const photographed = ({ fileId, content }: TakenPhoto) => {
+    void keepSeen(gardenId, fileId, content).catch(() => undefined)
+    const pieceIds = pieceId === null ? null : [pieceId]
+    // A note too long for a photo is one of its own.
+    const isShort = note.length <= LONGEST_OF_PHOTO
+    onWrite(t('note.photo'), [
+      ...(isShort ? [] : [{ ...head, kind: 'note.written' as const, body: { v: 1 as const, text: note } }]),
+      { ...head, kind: 'photo.taken', body: { v: 1, fileId, pieceIds, note: isShort ? note : '' } },
+    ])
+    setText('')
+  }
+  return (
+    <form
+      className="mt-2 flex flex-wrap items-end gap-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        write()
+      }}
+    >
+      <div className="min-w-40 flex-1">
+        <Field label={t('wood.note')}>
+          {(ids) => (
+            <input
+              {...ids}
+              className="input"
+              value={text}
+              maxLength={2000}
+              placeholder={t('wood.notePlaceholder')}
+              onChange={(e) => setText(e.target.value)}
+            />
+          )}
+        </Field>
+      </div>
+      <button type="submit" className="btn" disabled={note === ''}>
+        {t('wood.noteDo')}
+      </button>
+      <TakePhoto gardenId={gardenId} label={t('note.take')} onTaken={photographed} />
+    </form>
+  )
+}
