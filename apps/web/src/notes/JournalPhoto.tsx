@@ -20,7 +20,7 @@ export function JournalPhoto({ gardenId, fileId, note }: JournalPhotoProps) {
   return (
     <button
       type="button"
-      className="block max-w-full cursor-pointer border border-faint"
+      className={`cursor-pointer border border-faint ${isLarge ? 'basis-full' : 'self-start'}`}
       aria-expanded={isLarge}
       aria-label={t(isLarge ? 'note.smaller' : 'note.larger', { note: note || t('note.photo') })}
       onClick={() => setIsLarge(!isLarge)}

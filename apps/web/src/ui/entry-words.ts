@@ -10,6 +10,7 @@ import type { Units } from './units.tsx'
 export function entryWords(t: TFunction, units: Units, entry: JournalEntry): string {
   if (entry.kind === 'tie.replaced' && entry.body.v === 3)
     return t('entry.tie.failed', { why: t(`wood.tieEnds.${entry.body.why}`) })
+  if (entry.kind === 'photo.taken' && entry.body.note === '') return t('note.photo')
   return t(`entry.${entry.kind}`, figuresOf(t, units, entry))
 }
 
@@ -69,7 +70,7 @@ function figuresOf(t: TFunction, units: Units, entry: JournalEntry): Record<stri
     case 'plant.replanted':
       return { why: entry.body.why || '–' }
     case 'photo.taken':
-      return { note: entry.body.note || '–' }
+      return { note: entry.body.note }
     case 'note.written':
       return { text: entry.body.text }
     default:

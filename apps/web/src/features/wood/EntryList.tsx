@@ -68,16 +68,19 @@ export function EntryList(props: EntryListProps) {
       <h2 className="mb-1">{t('wood.entries')}</h2>
       <ol>
         {lines.slice(0, shown).map((line) => (
-          <li key={line.key} className="flex gap-3 border-b border-dotted border-faint py-[3px]">
+          <li
+            key={line.key}
+            className="flex flex-wrap gap-x-3 gap-y-1 border-b border-dotted border-faint py-[3px]"
+          >
             <span className="w-24 shrink-0 text-slate">{formatDate(line.at)}</span>
             <EntryGlyph glyph={line.glyph} />
-            <span className="min-w-0 break-words">
+            <span className="min-w-0 flex-1 break-words">
               {line.words}
               {line.count > 1 && ` × ${line.count}`}
-              {line.photo && (
-                <JournalPhoto gardenId={gardenId} fileId={line.photo.fileId} note={line.photo.note} />
-              )}
             </span>
+            {line.photo && (
+              <JournalPhoto gardenId={gardenId} fileId={line.photo.fileId} note={line.photo.note} />
+            )}
           </li>
         ))}
       </ol>

@@ -34,7 +34,7 @@ export function TiePanel({ gardenId, tie, place, data, on, canWrite, recorder }:
   const look = lookAgain(tie, piece, kind, material, data.hemisphere)
   const urgency = data.urgencies.get(tie.id)
   const tight = look.tight
-    ? look.tight.latestOn
+    ? look.tight.latestOn && look.tight.latestOn > look.tight.earliestOn
       ? t('wood.tightRange', {
           from: formatDate(look.tight.earliestOn),
           to: formatDate(look.tight.latestOn),
