@@ -2,9 +2,9 @@ import { useState } from 'react'
 import { keepSeen } from '../data/copy/photos.ts'
 import type { NewEntry } from '../data/record.ts'
 import { useTranslation } from '../i18n/use-translation.tsx'
-import { Field } from '../ui/Field.tsx'
 import { TakePhoto } from './TakePhoto.tsx'
 import type { TakenPhoto } from './TakePhoto.tsx'
+import { TextField } from '../ui/TextField.tsx'
 
 interface NoteFormProps {
   readonly gardenId: string
@@ -49,18 +49,13 @@ export function NoteForm({ gardenId, placeId, plantId, pieceId, on, onWrite }: N
       }}
     >
       <div className="min-w-40 flex-1">
-        <Field label={t('wood.note')}>
-          {(ids) => (
-            <input
-              {...ids}
-              className="input"
-              value={text}
-              maxLength={2000}
-              placeholder={t('wood.notePlaceholder')}
-              onChange={(e) => setText(e.target.value)}
-            />
-          )}
-        </Field>
+        <TextField
+          label={t('wood.note')}
+          value={text}
+          longest={2000}
+          placeholder={t('wood.notePlaceholder')}
+          onChange={setText}
+        />
       </div>
       <button type="submit" className="btn" disabled={note === ''}>
         {t('wood.noteDo')}

@@ -1,12 +1,3 @@
 export { findKind, formsPlanted, plantKinds, spacedAlong } from './kinds.ts'
-export type {
-  Hazard,
-  KnownPlantKind,
-  PlantKindId,
-  Hold,
-  Light,
-  PlantKind,
-  PlantWeight,
-  PruningStage,
-  Winding,
-} from './kinds.ts'
+export type { KnownPlantKind, PlantKindId } from './kinds.ts'
+export type { Hazard, Hold, Light, PlantKind, PlantWeight, PruningStage, Winding } from './kind.ts'

@@ -3,9 +3,9 @@ import { useNavigate } from 'react-router'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useCreateGardenMutation } from '../../data/api.ts'
 import type { ApiError } from '../../data/api.ts'
-import { Field } from '../../ui/Field.tsx'
 import { Message } from '../../ui/Message.tsx'
 import { refusalWords } from '../../ui/refusal.ts'
+import { TextField } from '../../ui/TextField.tsx'
 
 /** A name, and a garden of that name is there and open. */
 export function NewGarden() {
@@ -27,17 +27,7 @@ export function NewGarden() {
         void make()
       }}
     >
-      <Field label={t('account.gardenName')}>
-        {(ids) => (
-          <input
-            {...ids}
-            className="input"
-            value={name}
-            maxLength={80}
-            onChange={(event) => setName(event.target.value)}
-          />
-        )}
-      </Field>
+      <TextField label={t('account.gardenName')} value={name} onChange={setName} />
       <button type="submit" className="btn" disabled={name.trim() === ''}>
         {t('garden.create')}
       </button>

@@ -13,13 +13,13 @@ import { useAppDispatch, useAppSelector } from '../../data/store.ts'
 import { deskOf } from '../../data/sync/desk-thunk.ts'
 import { selectClash, selectUnsentDocuments } from '../../data/sync/slice.ts'
 import type { WithIds } from '../../plan/lasting-ids.ts'
-import { Field } from '../../ui/Field.tsx'
 import { ClashMessage } from '../../ui/ClashMessage.tsx'
 import { Message } from '../../ui/Message.tsx'
 import { Exports } from './Exports.tsx'
 import { RevisionMessage } from './RevisionNews.tsx'
 import type { RevisionNews } from './RevisionNews.tsx'
 import { useFrameSave } from './use-frame-save.ts'
+import { TextField } from '../../ui/TextField.tsx'
 
 interface SavingProps {
   readonly gardenId: string
@@ -151,18 +151,13 @@ function SaveForm({ note, onNote, news, canSave, onSave, onDiscard }: SaveFormPr
         onSave()
       }}
     >
-      <Field label={t('frame.saveNote')}>
-        {(ids) => (
-          <input
-            {...ids}
-            className="input"
-            value={note}
-            maxLength={300}
-            placeholder={t('frame.saveNotePlaceholder')}
-            onChange={(e) => onNote(e.target.value)}
-          />
-        )}
-      </Field>
+      <TextField
+        label={t('frame.saveNote')}
+        value={note}
+        longest={300}
+        placeholder={t('frame.saveNotePlaceholder')}
+        onChange={onNote}
+      />
       <RevisionMessage news={news} />
       <div className="flex flex-wrap gap-2">
         <button type="submit" className="btn btn-main flex-1" disabled={!canSave}>

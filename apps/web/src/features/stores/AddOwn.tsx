@@ -7,13 +7,13 @@ import type { ReactNode } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { Choice, Pick } from '../../ui/Choice.tsx'
-import { Field } from '../../ui/Field.tsx'
 import { keysOf } from '../../ui/keys-of.ts'
 import { ForceField } from '../../ui/ForceField.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { NumberField } from '../../ui/NumberField.tsx'
 import { OfferRows } from '../../ui/OfferRows.tsx'
 import type { Offer } from '../../ui/OfferRows.tsx'
+import { TextField } from '../../ui/TextField.tsx'
 
 const ownId = () => `own-${uuidv7().slice(-12)}`
 
@@ -41,17 +41,7 @@ function AddForm({ title, isReady, onAdd, children }: AddFormProps) {
       <summary className="font-semibold">{t(`catalogue.${title}`)}</summary>
       <form className="mt-2 flex flex-col gap-2" onSubmit={submit}>
         <div className="grid grid-cols-2 items-end gap-3 sm:grid-cols-3">
-          <Field label={t('catalogue.name')}>
-            {(ids) => (
-              <input
-                {...ids}
-                className="input"
-                value={name}
-                maxLength={80}
-                onChange={(event) => setName(event.target.value)}
-              />
-            )}
-          </Field>
+          <TextField label={t('catalogue.name')} value={name} onChange={setName} />
           {children}
         </div>
         <button type="submit" className="btn self-start" disabled={!canAdd}>

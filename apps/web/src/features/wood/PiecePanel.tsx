@@ -20,7 +20,6 @@ import { v7 as uuidv7 } from 'uuid'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { formatDate } from '../../data/dates.ts'
 import { Choice, Pick } from '../../ui/Choice.tsx'
-import { Field } from '../../ui/Field.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
 import { ageWords, pieceWords } from '../../ui/piece-words.ts'
@@ -29,6 +28,7 @@ import type { Position } from '@klados/core/training'
 import { positionWords } from './choose/words.ts'
 import type { WoodBenchData } from './use-bench.ts'
 import type { Recorder } from '../../data/use-recorder.ts'
+import { TextField } from '../../ui/TextField.tsx'
 
 interface PiecePanelProps {
   readonly piece: Piece
@@ -261,18 +261,13 @@ function Cut({ piece, place, data, on, recorder, diameterMm }: PiecePanelProps &
     <section className="flex flex-col gap-2">
       <h2>{t('wood.actions')}</h2>
       {isStoneFruit && <p className="text-ochre">{t('choose.stoneFruit')}</p>}
-      <Field label={t('wood.reason')}>
-        {(ids) => (
-          <input
-            {...ids}
-            className="input"
-            value={reason}
-            maxLength={200}
-            placeholder={t('wood.reasonPlaceholder')}
-            onChange={(e) => setReason(e.target.value)}
-          />
-        )}
-      </Field>
+      <TextField
+        label={t('wood.reason')}
+        value={reason}
+        longest={200}
+        placeholder={t('wood.reasonPlaceholder')}
+        onChange={setReason}
+      />
       <div className="grid grid-cols-[1fr_auto] items-end gap-2">
         <LengthField
           label={t('wood.shorten')}

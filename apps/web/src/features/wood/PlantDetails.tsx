@@ -5,10 +5,10 @@ import { useTranslation } from '../../i18n/use-translation.tsx'
 import { saveDocument } from '../../data/saves.ts'
 import { useAppDispatch } from '../../data/store.ts'
 import { Pick } from '../../ui/Choice.tsx'
-import { Field } from '../../ui/Field.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { Message } from '../../ui/Message.tsx'
 import { refusalWords } from '../../ui/refusal.ts'
+import { TextField } from '../../ui/TextField.tsx'
 
 type Detail = 'name' | 'formPlanted' | 'rootstock' | 'graftHeightM' | 'motherId'
 type Details = { readonly [D in Detail]?: PlantBody[D] }
@@ -59,14 +59,14 @@ export function PlantDetails({ gardenId, plant, mothers }: PlantDetailsProps) {
           void save()
         }}
       >
-        <Text label={t('wood.plantName')} value={body.name} onChange={(name) => change({ name })} />
+        <TextField label={t('wood.plantName')} value={body.name} onChange={(name) => change({ name })} />
         <Pick
           label={t('wood.formPlanted')}
           value={body.formPlanted ?? UNTOLD}
           options={[untold, ...formsPlanted.map((value) => ({ value, label: t(`formPlanted.${value}`) }))]}
           onChange={(value) => change({ formPlanted: pick(value) })}
         />
-        <Text
+        <TextField
           label={t('wood.rootstock')}
           value={body.rootstock}
           onChange={(rootstock) => change({ rootstock })}
@@ -95,27 +95,5 @@ export function PlantDetails({ gardenId, plant, mothers }: PlantDetailsProps) {
         </button>
       </form>
     </details>
-  )
-}
-
-interface TextProps {
-  readonly label: string
-  readonly value: string
-  readonly onChange: (value: string) => void
-}
-
-function Text({ label, value, onChange }: TextProps) {
-  return (
-    <Field label={label}>
-      {(ids) => (
-        <input
-          {...ids}
-          className="input"
-          value={value}
-          maxLength={80}
-          onChange={(event) => onChange(event.target.value)}
-        />
-      )}
-    </Field>
   )
 }

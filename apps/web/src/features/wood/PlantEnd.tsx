@@ -8,6 +8,7 @@ import { Field } from '../../ui/Field.tsx'
 import { Message } from '../../ui/Message.tsx'
 import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
 import { refusalWords } from '../../ui/refusal.ts'
+import { TextField } from '../../ui/TextField.tsx'
 
 interface PlantEndProps {
   readonly gardenId: string
@@ -75,17 +76,7 @@ export function PlantEnd({ gardenId, plant, on }: PlantEndProps) {
             />
           )}
         </Field>
-        <Field label={t('wood.ended.why')}>
-          {(ids) => (
-            <input
-              {...ids}
-              className="input"
-              value={why}
-              maxLength={200}
-              onChange={(event) => setWhy(event.target.value)}
-            />
-          )}
-        </Field>
+        <TextField label={t('wood.ended.why')} value={why} longest={200} onChange={setWhy} />
         {said}
         <button type="submit" className="btn self-start">
           {t('wood.ended.do')}

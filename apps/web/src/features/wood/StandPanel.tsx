@@ -16,6 +16,7 @@ import { Message } from '../../ui/Message.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import type { WoodBenchData } from './use-bench.ts'
 import { kindWords } from '../../ui/id-words.ts'
+import { TextField } from '../../ui/TextField.tsx'
 
 interface StandPanelProps {
   readonly gardenId: string
@@ -113,18 +114,12 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
           )}
         </Field>
       </div>
-      <Field label={t('wood.plantName')}>
-        {(ids) => (
-          <input
-            {...ids}
-            className="input"
-            value={name}
-            maxLength={80}
-            placeholder={`${kindWords(t, kindId)} ${data.plants.length + 1}`}
-            onChange={(e) => setName(e.target.value)}
-          />
-        )}
-      </Field>
+      <TextField
+        label={t('wood.plantName')}
+        value={name}
+        placeholder={`${kindWords(t, kindId)} ${data.plants.length + 1}`}
+        onChange={setName}
+      />
       {trouble && <Message tone="due">{trouble}</Message>}
       <button type="submit" className="btn btn-main" disabled={atM === null}>
         {t('wood.standHere')}

@@ -1,0 +1,52 @@
+export type Hold =
+  'aerial-roots' | 'tendrils' | 'leaf-stalks' | 'twining' | 'leaning' | 'trained-wood' | 'none'
+export type Light = 'full-sun' | 'half-sun' | 'shade-too' | 'bright-indoors'
+/** When it is pruned, by stage and not by date. */
+export type PruningStage =
+  'dormant' | 'dormant-and-summer' | 'after-flowering' | 'after-harvest' | 'before-budburst' | 'any-time'
+export type Hazard =
+  'thorns' | 'irritant-sap' | 'toxic-parts' | 'invasive' | 'wall-damaging' | 'heavy' | 'hairs-irritate'
+
+/** Which way the stem turns as seen from above, going up; fixed by species. */
+export type Winding = 'clockwise' | 'anticlockwise'
+
+/**
+ * What a kind weighs when it fills its frame, kilograms per square metre of frame: in leaf with its own wood,
+ * the water that its leaves hold after rain, and its crop or flower.
+ */
+export interface PlantWeight {
+  readonly leafKgPerM2: number
+  readonly wetKgPerM2: number
+  readonly cropKgPerM2: number
+}
+
+/**
+ * What Klados knows of a kind of plant: ordinary practice as a default, every figure a range where practice
+ * ranges. Holds and pruning by stage are from the craft; windings by species from floras; weights are round
+ * figures from weighing prunings and crops; thickening, in millimetres of diameter a year, is that of garden
+ * plants in ordinary soil, for wood in its first two seasons and for older wood.
+ */
+export interface PlantKind {
+  readonly id: string
+  readonly botanical: string
+  readonly holds: Hold
+  /** `null` for what does not twine. */
+  readonly winding: Winding | null
+  readonly light: Light
+  readonly prunedAt: PruningStage
+  readonly hazards: readonly Hazard[]
+  readonly spacingM: number
+  /** How long a cane grows in one season, where canes are led over a roof; `null` or left out where they are not. */
+  readonly caneM?: readonly [low: number, high: number] | null
+  /** Between buds on one-year wood. */
+  readonly internodeM: number
+  readonly youngThickeningMm: readonly [slow: number, quick: number]
+  readonly olderThickeningMm: readonly [slow: number, quick: number]
+  /** Under glass or indoors it thickens all the year round. */
+  readonly growsAllYear: boolean
+  readonly weight: PlantWeight
+  /** Plum, cherry, apricot, peach: a cut in winter lets silver leaf and canker in. */
+  readonly isStoneFruit?: boolean
+  /** Cut when the sap rises it bleeds, without harm. */
+  readonly bleeds?: boolean
+}
