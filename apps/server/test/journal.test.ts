@@ -1,6 +1,10 @@
 import type { AppendReply, JournalPage } from '@klados/contract'
+import type { JournalEntry } from '@klados/core/journal'
 import { v7 as uuidv7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { createAppPool } from '../src/database/pool.ts'
+import { inGarden } from '../src/database/transaction.ts'
+import { appendEntries } from '../src/journal/queries.ts'
 import { noteEntry, savePlace, signUp, startHarness } from './harness.ts'
 import type { Harness, Person } from './harness.ts'
 
@@ -102,6 +106,35 @@ const undo = (of: string, rest: object = {}) =>
   noteEntry(placeId, { kind: 'entry.withdrawn', body: { v: 1 }, supersedes: of, ...rest })
 const DAY_MS = 86_400_000
 const dayFromNow = (days: number) => new Date(Date.now() + days * DAY_MS).toISOString().slice(0, 10)
+
+describe('appending', () => {
+  it('reads no more of a journal that has grown since its plan was made than what is sent', async () => {
+    const fresh = await startHarness()
+    const writer = await signUp(fresh.app)
+    const place = await savePlace(fresh.app, writer)
+    // One connection, which keeps its plans.
+    const pool = createAppPool(fresh.options.databaseUrl, 1)
+    const BATCH = 50
+    const readBy = () =>
+      inGarden(pool, writer.gardenId, async (client) => {
+        const read = async () => {
+          const { rows } = await client.query<{ rows: string }>(
+            `select coalesce(seq_tup_read, 0) + coalesce(idx_tup_fetch, 0) as rows
+             from pg_stat_xact_user_tables where relname = 'entry'`,
+          )
+          return Number(rows[0]?.rows ?? 0)
+        }
+        const before = await read()
+        const batch = Array.from({ length: BATCH }, () => noteEntry(place) as unknown as JournalEntry)
+        await appendEntries(client, writer.gardenId, uuidv7(), batch)
+        return (await read()) - before
+      })
+    for (let n = 0; n < 40; n++) await readBy()
+    expect(await readBy()).toBeLessThan(4 * BATCH)
+    await pool.end()
+    await fresh.close()
+  })
+})
 
 describe('every entry of a batch', () => {
   it('has an answer of its own: what is good is stored, whatever stands beside it', async () => {
