@@ -11,6 +11,7 @@ import { useTranslation } from '../i18n/use-translation.tsx'
 import type { NewEntry } from '../data/record.ts'
 import { NoteForm } from '../notes/NoteForm.tsx'
 import { Check } from '../ui/Choice.tsx'
+import { onePress } from '../ui/one-press.ts'
 
 interface TieActionsProps {
   readonly gardenId: string
@@ -72,7 +73,7 @@ export function TieActions(props: TieActionsProps) {
       key={why}
       type="button"
       className={`btn ${size}`}
-      onClick={() => onWrite(t(`tie.ended.${why}`), [endOf(why)])}
+      onClick={onePress(() => onWrite(t(`tie.ended.${why}`), [endOf(why)]))}
     >
       {t(`tie.ended.${why}`)}
     </button>
@@ -85,7 +86,7 @@ export function TieActions(props: TieActionsProps) {
             key={key}
             type="button"
             className={`btn ${key === 'done' ? 'btn-main' : ''} ${size}`}
-            onClick={() => onWrite(t(`round.${key}`), [entry])}
+            onClick={onePress(() => onWrite(t(`round.${key}`), [entry]))}
           >
             {t(`round.${key}`)}
           </button>

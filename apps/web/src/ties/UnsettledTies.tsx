@@ -6,6 +6,7 @@ import { todayHere } from '../data/dates.ts'
 import { useHemisphere } from '../data/agenda.ts'
 import type { NewEntry } from '../data/record.ts'
 import type { UnsettledTie } from '../data/unsettled.ts'
+import { onePress } from '../ui/one-press.ts'
 import { pieceWords } from '../ui/piece-words.ts'
 import { useUnits } from '../ui/units.tsx'
 import type { Units } from '../ui/units.tsx'
@@ -82,7 +83,7 @@ function OnePiece({ gardenId, group, canWrite, onWrite }: OnePieceProps) {
           {t('wood.tieOf', { stem: `${part}, ${plant.body.name}` })}
         </Link>
         {canWrite && moved.length > 0 && (
-          <button type="button" className="btn min-h-11" onClick={lead}>
+          <button type="button" className="btn min-h-11" onClick={onePress(lead)}>
             {t('standing.led')}
           </button>
         )}
@@ -97,11 +98,11 @@ function OnePiece({ gardenId, group, canWrite, onWrite }: OnePieceProps) {
             <button
               type="button"
               className="btn min-h-11"
-              onClick={() =>
+              onClick={onePress(() =>
                 onWrite(t('standing.offDo'), [
                   { ...head, kind: 'tie.ended', body: { v: 1, tieId: tie.id, why: 'taken-off' } },
-                ])
-              }
+                ]),
+              )}
             >
               {t('standing.off')}
             </button>

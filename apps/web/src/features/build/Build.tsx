@@ -14,6 +14,7 @@ import { useRecorder } from '../../data/use-recorder.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { drawLaid } from '../../plan/lay-out.ts'
 import { useCondition, usePlan } from '../../plan/use-plan.ts'
+import { onePress } from '../../ui/one-press.ts'
 import { NotHere } from '../../ui/NotHere.tsx'
 import { Choice } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
@@ -228,7 +229,7 @@ function MarkCard({ place, frameId, plan, catalogue, row, wasDone, onWrite }: Ma
           <button
             type="button"
             className="btn btn-main min-h-14 text-[17px]"
-            onClick={() => write(row.alongM, row.heightM)}
+            onClick={onePress(() => write(row.alongM, row.heightM))}
           >
             {t(`build.asMarked.${row.what}`)}
           </button>
@@ -260,7 +261,7 @@ function MarkCard({ place, frameId, plan, catalogue, row, wasDone, onWrite }: Ma
               <button
                 type="button"
                 className="btn btn-main col-span-2 min-h-12"
-                onClick={() => write(alongM, heightM)}
+                onClick={onePress(() => write(alongM, heightM))}
               >
                 {t('build.setThere')}
               </button>

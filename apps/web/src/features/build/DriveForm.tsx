@@ -7,6 +7,7 @@ import type { Place } from '@klados/contract'
 import { useState } from 'react'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import type { NewEntry } from '../../data/record.ts'
+import { onePress } from '../../ui/one-press.ts'
 import { Check } from '../../ui/Choice.tsx'
 import { ForceField } from '../../ui/ForceField.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
@@ -122,7 +123,7 @@ export function DriveForm({ place, frameId, plan, catalogue, row, onWrite }: Dri
           }}
         />
       )}
-      <button type="button" className="btn btn-main min-h-14 text-[17px]" onClick={save}>
+      <button type="button" className="btn btn-main min-h-14 text-[17px]" onClick={onePress(save)}>
         {t('drive.save')}
       </button>
     </div>

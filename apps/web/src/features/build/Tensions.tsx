@@ -15,6 +15,7 @@ import { useState } from 'react'
 import { formatDate, todayHere } from '../../data/dates.ts'
 import type { NewEntry } from '../../data/record.ts'
 import type { Recorder } from '../../data/use-recorder.ts'
+import { onePress } from '../../ui/one-press.ts'
 import { Pick } from '../../ui/Choice.tsx'
 import { ForceField } from '../../ui/ForceField.tsx'
 import { readSmall } from '../../ui/read-small.ts'
@@ -93,14 +94,14 @@ export function Tensions({ place, frameId, plan, condition, canWrite, recorder }
             <button
               type="button"
               className="btn btn-main min-h-14 text-[17px]"
-              onClick={() => write('wire.tensioned', tensionN)}
+              onClick={onePress(() => write('wire.tensioned', tensionN))}
             >
               {t('tension.set')}
             </button>
             <button
               type="button"
               className="btn min-h-14 text-[17px]"
-              onClick={() => write('wire.measured', tensionN)}
+              onClick={onePress(() => write('wire.measured', tensionN))}
             >
               {t('tension.found')}
             </button>

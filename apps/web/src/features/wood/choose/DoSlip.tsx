@@ -7,6 +7,7 @@ import { useMemo, useState } from 'react'
 import { useTranslation } from '../../../i18n/use-translation.tsx'
 import { formatDate } from '../../../data/dates.ts'
 import type { Recorder } from '../../../data/use-recorder.ts'
+import { onePress } from '../../../ui/one-press.ts'
 import { tieMaterialWords } from '../../../ui/id-words.ts'
 import { NumberField } from '../../../ui/NumberField.tsx'
 import { SlipGroup, SlipRow } from '../../../ui/Slip.tsx'
@@ -171,7 +172,7 @@ function Planned({
             step={1}
             onChange={setTook}
           />
-          <button type="button" className="btn btn-main py-2.5" onClick={done}>
+          <button type="button" className="btn btn-main py-2.5" onClick={onePress(done)}>
             {t('choose.cutTied')}
           </button>
           <p className="text-[13px] text-slate">{t('choose.doneHint')}</p>

@@ -7,6 +7,7 @@ import { useTranslation } from '../../../i18n/use-translation.tsx'
 import { saveDocument } from '../../../data/saves.ts'
 import { useAppDispatch } from '../../../data/store.ts'
 import type { Recorder } from '../../../data/use-recorder.ts'
+import { onePress } from '../../../ui/one-press.ts'
 import { Choice } from '../../../ui/Choice.tsx'
 import { LineField } from '../../../ui/LineField.tsx'
 import { SlipGroup, SlipRow } from '../../../ui/Slip.tsx'
@@ -298,7 +299,7 @@ export function CountSlip(props: CountRowProps) {
               type="button"
               className="btn"
               disabled={last === null}
-              onClick={() => last !== null && write(last)}
+              onClick={(event) => onePress(() => last !== null && write(last))(event)}
             >
               {t('tally.copyLast')}
             </button>
