@@ -54,14 +54,19 @@ export function GetWoodIn(props: GetWoodInProps) {
   const { t } = useTranslation()
   const { training } = props
   const isEmpty = training.view.stems.length === 0
+  const hasSystems = training.systems.length > 0
   // Whoever has begun goes on: it folds only under a hand, or on a plant that has its wood already.
   const [isOpen, setIsOpen] = useState(isEmpty)
   return (
     <details open={isOpen || props.under !== null} onToggle={(event) => setIsOpen(event.currentTarget.open)}>
       <summary className="font-display text-[15px] font-semibold">{t('enter.title')}</summary>
       <div className="flex flex-col gap-4 pt-1">
-        {isEmpty && <p className="text-slate">{t('choose.noWood', { name: training.plant.body.name })}</p>}
-        {isEmpty && !training.system && <SystemPanel {...props} placeId={props.place.id} />}
+        {isEmpty && (
+          <p className="text-slate">
+            {t(hasSystems ? 'choose.noWood' : 'enter.noSystems', { name: training.plant.body.name })}
+          </p>
+        )}
+        {isEmpty && hasSystems && !training.system && <SystemPanel {...props} placeId={props.place.id} />}
         {isEmpty && training.system && <Skeleton {...props} />}
         <CallOut {...props} />
         {isEmpty && <CopyWood {...props} />}
