@@ -177,5 +177,11 @@ test('without a signal one finds a tie bitten in, one gone and the plant dead; a
   await expect(theirs.locator('[data-tie]')).toHaveCount(2)
   await page.getByRole('button', { name: 'It stands after all' }).click()
   await expect(page.locator('[data-tie]')).toHaveCount(1)
+  // Taken off as a mistake, which was one.
+  await page.getByText('Dead or taken out').click()
+  await page.getByRole('button', { name: 'Entered by mistake: take it off' }).click()
+  await expect(page.locator('[data-tie]')).toHaveCount(0)
+  await page.getByRole('button', { name: 'Bring back' }).click()
+  await expect(page.locator('[data-tie]')).toHaveCount(1)
   await theirs.context().close()
 })

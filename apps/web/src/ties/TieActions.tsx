@@ -94,7 +94,7 @@ export function TieActions(props: TieActionsProps) {
       </div>
       <button
         type="button"
-        className={`btn btn-plain self-start px-0 ${isLarge ? 'min-h-11' : ''}`}
+        className={`btn btn-plain self-start px-0 ${isLarge ? 'min-h-11 sm:min-h-0' : ''}`}
         aria-expanded={hasEnded}
         aria-controls={foundId}
         onClick={() => setHasEnded(!hasEnded)}

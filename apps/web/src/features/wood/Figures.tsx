@@ -4,15 +4,13 @@ import { findKind } from '@klados/core/kinds'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { formatDate } from '../../data/dates.ts'
 import { usePlants } from '../../data/documents.ts'
-import { saveDocument } from '../../data/saves.ts'
-import { useAppDispatch } from '../../data/store.ts'
 import { plantWants } from '../../plan/plant-wants.ts'
 import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
 import { pieceRole } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import { tieFailures } from '@klados/core/wood'
 import type { PieceRole } from '@klados/core/wood'
-import { GoneList, PlantEnd } from './PlantEnd.tsx'
+import { GoneList, PlantEnd, RemovedList } from './PlantEnd.tsx'
 import { PlantDetails } from './PlantDetails.tsx'
 import type { WoodBenchData } from './use-bench.ts'
 
@@ -35,7 +33,6 @@ const LED: ReadonlySet<PieceRole> = new Set(['arm', 'cane', 'rib', 'leader', 'bi
 export function Figures({ gardenId, place, data, plant, isGone, on, canWrite, onPlant }: FiguresProps) {
   const { t } = useTranslation()
   const units = useUnits()
-  const dispatch = useAppDispatch()
   const gardenPlants = usePlants(gardenId) ?? []
   const isOurs = (plantId: string) =>
     plant ? plantId === plant.id : data.plants.some((one) => one.id === plantId)
@@ -94,7 +91,12 @@ export function Figures({ gardenId, place, data, plant, isGone, on, canWrite, on
           .
         </p>
       )}
-      {!plant && <GoneList plants={data.gone} onPlant={onPlant} />}
+      {!plant && (
+        <>
+          <GoneList plants={data.gone} onPlant={onPlant} />
+          {canWrite && <RemovedList gardenId={gardenId} plants={data.removed} />}
+        </>
+      )}
       {plant && canWrite && (
         <PlantDetails
           key={plant.id}
@@ -104,24 +106,6 @@ export function Figures({ gardenId, place, data, plant, isGone, on, canWrite, on
         />
       )}
       {plant && canWrite && <PlantEnd key={`${plant.id} ${on}`} {...{ gardenId, plant, on }} />}
-      {plant && canWrite && (
-        <button
-          type="button"
-          className="btn btn-plain self-start px-0 text-iron"
-          onClick={() =>
-            void dispatch(
-              saveDocument('plants', gardenId, {
-                id: plant.id,
-                basedOn: plant.version,
-                body: plant.body,
-                isRemoved: true,
-              }),
-            )
-          }
-        >
-          {t('wood.removePlant', { name: plant.body.name })}
-        </button>
-      )}
     </>
   )
 }

@@ -25,10 +25,10 @@ export function PlantEnd({ gardenId, plant, on }: PlantEndProps) {
   const [why, setWhy] = useState('')
   const [message, setMessage] = useState<string | null>(null)
   const { ended, plantedOn } = plant.body
-  const save = async (ended: PlantBody['ended']) => {
+  const save = async (ended: PlantBody['ended'], isRemoved = false) => {
     const body = { ...plant.body, ended }
     const outcome = await dispatch(
-      saveDocument('plants', gardenId, { id: plant.id, basedOn: plant.version, body }),
+      saveDocument('plants', gardenId, { id: plant.id, basedOn: plant.version, body, isRemoved }),
     )
     setMessage(
       outcome.kind === 'refused'
@@ -78,9 +78,14 @@ export function PlantEnd({ gardenId, plant, on }: PlantEndProps) {
         </Field>
         <TextField label={t('wood.ended.why')} value={why} longest={200} onChange={setWhy} />
         {said}
-        <button type="submit" className="btn self-start">
-          {t('wood.ended.do')}
-        </button>
+        <div className="flex flex-wrap gap-2">
+          <button type="submit" className="btn">
+            {t('wood.ended.do')}
+          </button>
+          <button type="button" className="btn btn-plain text-iron" onClick={() => void save(null, true)}>
+            {t('wood.removePlant')}
+          </button>
+        </div>
       </form>
     </details>
   )
@@ -116,6 +121,26 @@ export function GoneList({ plants, onPlant }: GoneListProps) {
             {formatDate(since(plant))}
           </SlipRow>
         ))}
+    </SlipGroup>
+  )
+}
+
+/** Plants that were taken off the drawing as a mistake, and can be brought back if that was one. */
+export function RemovedList({ gardenId, plants }: { gardenId: string; plants: readonly Plant[] }) {
+  const { t } = useTranslation()
+  const dispatch = useAppDispatch()
+  if (plants.length === 0) return null
+  const bringBack = ({ id, version, body }: Plant) =>
+    void dispatch(saveDocument('plants', gardenId, { id, basedOn: version, body }))
+  return (
+    <SlipGroup title={t('wood.removedPlants')}>
+      {plants.map((plant) => (
+        <SlipRow key={plant.id} label={plant.body.name}>
+          <button type="button" className="btn btn-plain px-0" onClick={() => bringBack(plant)}>
+            {t('wood.bringBack')}
+          </button>
+        </SlipRow>
+      ))}
     </SlipGroup>
   )
 }

@@ -4,6 +4,7 @@ import type { Recorder } from '../../data/use-recorder.ts'
 import type { Training } from './choose/training.ts'
 import { DrawPanel } from './DrawPanel.tsx'
 import { Figures } from './Figures.tsx'
+import { RemovedList } from './PlantEnd.tsx'
 import { PiecePanel } from './PiecePanel.tsx'
 import { StandPanel } from './StandPanel.tsx'
 import { TiePanel } from './TiePanel.tsx'
@@ -31,17 +32,20 @@ export function ToolPanel({ gardenId, tools, choice, photo, training, ...rest }:
   if (tools.tool === 'draw') return <DrawPanel data={data} tools={tools} photo={photo} />
   if (tools.tool === 'stand')
     return (
-      <StandPanel
-        gardenId={gardenId}
-        place={place}
-        data={data}
-        atM={tools.standAtM}
-        onAt={tools.setStandAtM}
-        onDone={(id) => {
-          tools.stood()
-          setPlantId(id)
-        }}
-      />
+      <>
+        <StandPanel
+          gardenId={gardenId}
+          place={place}
+          data={data}
+          atM={tools.standAtM}
+          onAt={tools.setStandAtM}
+          onDone={(id) => {
+            tools.stood()
+            setPlantId(id)
+          }}
+        />
+        {canWrite && <RemovedList gardenId={gardenId} plants={data.removed} />}
+      </>
     )
   const position = training?.positions.find(({ pieceId }) => pieceId === piece?.id) ?? null
   if (piece) return <PiecePanel key={piece.id} piece={piece} position={position} {...rest} />

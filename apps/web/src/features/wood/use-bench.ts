@@ -37,6 +37,8 @@ export interface WoodBenchData {
   readonly plants: readonly Plant[]
   /** Those that were dead or taken out by then. */
   readonly gone: readonly Plant[]
+  /** Those that were entered by mistake and taken off the drawing. */
+  readonly removed: readonly Plant[]
   readonly frames: readonly Frame[]
   /** The frame that plants are trained on: the one that stands, else the one chosen, else what there is. */
   readonly trainedOn: readonly { readonly frameId: string; readonly frame: Frame }[]
@@ -126,6 +128,7 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
     return {
       plants: standingAt(allPlants, place.id, on),
       gone: goneAt(allPlants, place.id, on),
+      removed: allPlants.filter(({ isRemoved, body }) => isRemoved && body.placeId === place.id),
       frames: built,
       trainedOn,
       usualKindId,
