@@ -8,7 +8,7 @@ import type { DBSchema, IDBPDatabase } from 'idb'
 export function keptDatabase<S extends DBSchema>(
   name: string,
   version: number,
-  upgrade: (db: IDBPDatabase<S>) => void,
+  upgrade: (db: IDBPDatabase<S>, from: number) => void,
 ): () => Promise<IDBPDatabase<S>> {
   let open: Promise<IDBPDatabase<S>> | null = null
   const close = () => {

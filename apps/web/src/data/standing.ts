@@ -2,7 +2,7 @@ import type { Plant } from '@klados/contract'
 import type { CalendarDate } from '@klados/core/season'
 import { todayHere } from './dates.ts'
 
-/** Whether a plant is there on a day: not taken off the drawing as a mistake, and neither dead nor taken out by then. */
+/** Whether a plant is there on a day: not entered by mistake, and neither dead nor taken out by then. */
 export const standsOn = ({ isRemoved, body: { ended } }: Plant, on: CalendarDate): boolean =>
   !isRemoved && (ended === null || on < ended.on)
 

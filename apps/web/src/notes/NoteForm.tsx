@@ -29,8 +29,9 @@ export function NoteForm({ gardenId, placeId, plantId, pieceId, on, onWrite }: N
     onWrite(t('wood.note'), [{ ...head, kind: 'note.written', body: { v: 1, text: note } }])
     setText('')
   }
-  const photographed = ({ fileId, content }: TakenPhoto) => {
-    void keepSeen(gardenId, fileId, content).catch(() => undefined)
+  const photographed = async ({ fileId, content }: TakenPhoto) => {
+    // Before the journal shows it, which would ask the server for what is not there yet.
+    await keepSeen(gardenId, fileId, content).catch(() => undefined)
     const pieceIds = pieceId === null ? null : [pieceId]
     // A note too long for a photo is one of its own.
     const isShort = note.length <= LONGEST_OF_PHOTO
@@ -60,7 +61,7 @@ export function NoteForm({ gardenId, placeId, plantId, pieceId, on, onWrite }: N
       <button type="submit" className="btn" disabled={note === ''}>
         {t('wood.noteDo')}
       </button>
-      <TakePhoto gardenId={gardenId} label={t('note.take')} onTaken={photographed} />
+      <TakePhoto gardenId={gardenId} label={t('note.take')} onTaken={(photo) => void photographed(photo)} />
     </form>
   )
 }

@@ -37,7 +37,10 @@ export interface Copied extends DBSchema {
     indexes: { place: OfGarden; last: [accountId: string, gardenId: string, last: number] }
   }
   /** By account, garden and file: what a file holds never changes. */
+  /** Photos of places, all of them. */
   photos: { key: OfGarden; value: Blob }
+  /** Photos of the journal, those that were seen or taken here last. */
+  seen: { key: OfGarden; value: Blob }
   /** Which entries of a garden are here. */
   reach: { key: InGarden; value: Reach }
   /** What each part of a garden's journal came to, by the shelf: one by one they take four times as long to read. */

@@ -4,7 +4,7 @@ import { upcastBody } from '@klados/contract/upcasts'
 import fc from 'fast-check'
 import { openDB } from 'idb'
 import { describe, expect, it } from 'vitest'
-import { createCopyStore } from './copy-store.ts'
+import { MOST_SEEN, createCopyStore } from './copy-store.ts'
 import { broughtUp } from './older-answers.ts'
 import type { CopyStore } from './copy-store.ts'
 import { FOLD_RULES } from './fold-rules.ts'
@@ -105,6 +105,48 @@ describe('the copy on this device', () => {
       entries: [],
       isStale: false,
     })
+  })
+
+  it('keeps the photos of the journal that were taken last, garden by garden, beside those of places', async () => {
+    const copy = fresh()
+    const idOf = (n: number) => `file-${String(n).padStart(4, '0')}`
+    await copy.keepPhoto('anna', 'g', 'wall', new Blob(['wall']))
+    await copy.keepSeen('anna', 'h', idOf(0), new Blob(['other']))
+    for (let n = 0; n < MOST_SEEN + 5; n++) await copy.keepSeen('anna', 'g', idOf(n), new Blob([String(n)]))
+    const isHere = async (garden: string, id: string) => !!(await copy.photo('anna', garden, id))
+    expect(await Promise.all([4, 5, MOST_SEEN + 4].map((n) => isHere('g', idOf(n))))).toEqual([
+      false,
+      true,
+      true,
+    ])
+    expect(await copy.photoIds('anna', 'g')).toEqual(['wall'])
+    expect(await isHere('h', idOf(0))).toBe(true)
+    await copy.dropGarden('anna', 'g')
+    expect([await isHere('g', 'wall'), await isHere('g', idOf(20)), await isHere('h', idOf(0))]).toEqual([
+      false,
+      false,
+      true,
+    ])
+  })
+
+  it('goes on with the copy of the release that knew no photos of the journal', async () => {
+    const name = `copy-${++stores}`
+    const before = await openDB(name, 6, {
+      upgrade: (db) => {
+        for (const store of ['answers', 'folds', 'folded', 'photos', 'reach']) db.createObjectStore(store)
+        const entries = db.createObjectStore('entries')
+        entries.createIndex('place', ['accountId', 'gardenId', 'placeId'])
+        entries.createIndex('last', ['accountId', 'gardenId', 'last'])
+      },
+    })
+    await before.put('photos', new Blob(['wall']), ['anna', 'g', 'wall'])
+    before.close()
+    const copy = createCopyStore(name)
+    await copy.keepSeen('anna', 'g', 'seen', new Blob(['bark']))
+    expect([!!(await copy.photo('anna', 'g', 'wall')), !!(await copy.photo('anna', 'g', 'seen'))]).toEqual([
+      true,
+      true,
+    ])
   })
 
   it('knows the rules of its folds by the versions of what folds', () => {

@@ -109,10 +109,13 @@ export interface CopyStore {
     gardenId: string,
     fold: (part: string, entries: readonly StoredEntry[]) => KeptFold,
   ) => Promise<FoldedUp | null>
+  /** A photo of a place or of the journal. */
   readonly photo: (accountId: string, gardenId: string, fileId: string) => Promise<Blob | undefined>
   readonly keepPhoto: (accountId: string, gardenId: string, fileId: string, content: Blob) => Promise<void>
   readonly photoIds: (accountId: string, gardenId: string) => Promise<readonly string[]>
   readonly dropPhotos: (accountId: string, gardenId: string, fileIds: readonly string[]) => Promise<void>
+  /** Keeps a photo of the journal; the oldest make room for it. */
+  readonly keepSeen: (accountId: string, gardenId: string, fileId: string, content: Blob) => Promise<void>
   readonly dropGarden: (accountId: string, gardenId: string) => Promise<void>
   /** All that was kept for one account, or for all of them. */
   readonly dropAccount: (accountId: string | null) => Promise<void>
@@ -120,20 +123,26 @@ export interface CopyStore {
 
 const DATABASE = 'klados-copy'
 /** The copy of an earlier release is made anew: it is only a copy. */
-const VERSION = 6
+const VERSION = 7
+/** The release before this one knew no photos of the journal; all else of its copy stays. */
+const BEFORE_SEEN = 6
+/** So many photos of a garden's journal lie here. */
+export const MOST_SEEN = 60
 /** Parts that are folded between two writes. */
 const AT_ONCE = 100
-const STORES = ['answers', 'entries', 'reach', 'folds', 'folded', 'photos'] as const
+const STORES = ['answers', 'entries', 'reach', 'folds', 'folded', 'photos', 'seen'] as const
 /** A part that lies in more pieces is put together when it is folded. */
 const MANY_PIECES = 8
 
 export function createCopyStore(name = DATABASE): CopyStore {
-  const database = keptDatabase<Copied>(name, VERSION, (db) => {
+  const database = keptDatabase<Copied>(name, VERSION, (db, from) => {
+    if (from === BEFORE_SEEN) return void db.createObjectStore('seen')
     for (const store of [...db.objectStoreNames]) db.deleteObjectStore(store)
     db.createObjectStore('answers')
     db.createObjectStore('folds')
     db.createObjectStore('folded')
     db.createObjectStore('photos')
+    db.createObjectStore('seen')
     const entries = db.createObjectStore('entries')
     entries.createIndex('place', ['accountId', 'gardenId', 'placeId'])
     entries.createIndex('last', ['accountId', 'gardenId', 'last'])
@@ -267,8 +276,11 @@ export function createCopyStore(name = DATABASE): CopyStore {
       await db.put('folded', { upTo, rules: FOLD_RULES }, [accountId, gardenId])
       return { upTo, folds }
     },
-    photo: async (accountId, gardenId, fileId) =>
-      (await database()).get('photos', [accountId, gardenId, fileId]),
+    photo: async (accountId, gardenId, fileId) => {
+      const db = await database()
+      const key: OfGarden = [accountId, gardenId, fileId]
+      return (await db.get('photos', key)) ?? db.get('seen', key)
+    },
     keepPhoto: async (accountId, gardenId, fileId, content) => {
       await (await database()).put('photos', content, [accountId, gardenId, fileId])
     },
@@ -281,10 +293,19 @@ export function createCopyStore(name = DATABASE): CopyStore {
       for (const fileId of fileIds) void store.delete([accountId, gardenId, fileId])
       await done
     },
+    keepSeen: async (accountId, gardenId, fileId, content) => {
+      const { store, done } = (await database()).transaction('seen', 'readwrite')
+      void store.put(content, [accountId, gardenId, fileId])
+      // Their ids are in the order in which they were taken, and so are the keys.
+      const keys = await store.getAllKeys(ofGarden(accountId, gardenId))
+      for (const key of keys.slice(0, Math.max(0, keys.length - MOST_SEEN))) void store.delete(key)
+      await done
+    },
     dropGarden: async (accountId, gardenId) => {
       const transaction = (await database()).transaction(STORES, 'readwrite')
       await transaction.objectStore('entries').delete(ofGarden(accountId, gardenId))
       await transaction.objectStore('photos').delete(ofGarden(accountId, gardenId))
+      await transaction.objectStore('seen').delete(ofGarden(accountId, gardenId))
       await transaction.objectStore('folds').delete(ofGarden(accountId, gardenId))
       await transaction.objectStore('folded').delete([accountId, gardenId])
       await transaction.objectStore('reach').delete([accountId, gardenId])
