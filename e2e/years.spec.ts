@@ -18,6 +18,9 @@ test('a garden of thirty years opens from what stands; its history comes when a 
   await page.goto(`${garden}/round`)
   await expect(sound).toHaveCount(DUE, { timeout: 60_000 })
 
+  // What the server has folded may lag behind what was written this second.
+  await expect.poll(() => isHere(page), { timeout: 60_000 }).toBe(true)
+
   // A look is told at once from the fold; taken back, the plant's own entries are brought for it.
   await sound.first().click()
   await expect(sound).toHaveCount(DUE - 1)
