@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test'
 import type { Browser, Page } from '@playwright/test'
-import { haveEntries, havePlant, haveWall, signUp } from './people.ts'
+import { haveEntries, havePlant, haveWall, join, signUp } from './people.ts'
 import { grewBody, tieBody } from '../packages/core/test/bodies.ts'
 
 const daysAgo = (days: number) => new Date(Date.now() - days * 86_400_000).toISOString().slice(0, 10)
@@ -41,11 +41,8 @@ async function tiedVine(page: Page, garden: string) {
 /** Somebody else of the same garden, in a browser of their own. */
 async function another(browser: Browser, page: Page, garden: string): Promise<Page> {
   const theirs = await (await browser.newContext()).newPage()
-  const { email } = await signUp(theirs)
-  const reply = await page.request.post(`/api${garden.replace('/g/', '/gardens/')}/members`, {
-    data: { email, role: 'grower' },
-  })
-  expect(reply.ok()).toBe(true)
+  await signUp(theirs)
+  await join(page, theirs, garden, 'grower')
   return theirs
 }
 

@@ -16,6 +16,25 @@ export async function signUp(page: Page): Promise<{ email: string; garden: strin
   return { email, garden: new URL(page.url()).pathname.replace(/\/places$/, '') }
 }
 
+/** Invites whoever is signed in at `guest` into the garden of `page`, and has them accept. */
+export async function join(
+  page: Page,
+  guest: Page,
+  garden: string,
+  role: 'viewer' | 'grower',
+): Promise<void> {
+  const { account } = (await (await guest.request.get('/api/session')).json()) as {
+    account: { email: string }
+  }
+  const gardenId = garden.replace('/g/', '')
+  const data = { email: account.email, role }
+  for (const reply of [
+    await page.request.post(`/api/gardens/${gardenId}/members`, { data }),
+    await guest.request.post('/api/invitations/accept', { data: { gardenId } }),
+  ])
+    if (!reply.ok()) throw new Error(await reply.text())
+}
+
 export async function openDemo(page: Page): Promise<string> {
   await page.goto('/sign-in')
   await page.getByRole('button', { name: 'Walk through the demo garden' }).click()

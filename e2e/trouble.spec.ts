@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test'
 import type { Page } from '@playwright/test'
-import { haveWall, signUp } from './people.ts'
+import { haveWall, join, signUp } from './people.ts'
 
 test.describe('bad input', () => {
   test('is answered at its field, says what to change, and stays as it was typed', async ({ page }) => {
@@ -207,10 +207,8 @@ test('a viewer sees everything and is offered nothing to change', async ({ page,
   const { garden } = await signUp(page)
   const wall = await haveWall(page, garden)
   const guest = await (await browser.newContext()).newPage()
-  const { email } = await signUp(guest)
-  await page.request.post(`/api${garden.replace('/g/', '/gardens/')}/members`, {
-    data: { email, role: 'viewer' },
-  })
+  await signUp(guest)
+  await join(page, guest, garden, 'viewer')
   await guest.goto(`${garden}/places`)
   await expect(guest.getByText('You are a viewer in this garden')).toBeVisible()
   await expect(guest.getByRole('link', { name: 'Add a wall or fence' })).toHaveCount(0)

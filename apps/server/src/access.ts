@@ -1,5 +1,5 @@
 import type { Role } from '@klados/contract'
-import { idSchema, roles } from '@klados/contract'
+import { WRITER_HEADER, idSchema, roles } from '@klados/contract'
 import type { FastifyInstance, FastifyRequest } from 'fastify'
 import { findSession } from './accounts/queries.ts'
 import type { SignedIn } from './accounts/queries.ts'
@@ -64,8 +64,19 @@ export function useAccess(app: FastifyInstance, shared: Shared): void {
       await throttle.take('requests of', request.signedIn.accountId, limits.requests)
     if (access === 'public') return
     if (!request.signedIn) throw new AppError('session/required', 'Sign in first')
+    requireWriter(request, request.signedIn)
     if (access !== 'account') request.garden = await requireRole(pool, request, request.signedIn, access)
   })
+}
+
+/**
+ * A window may be older than the session: another one of the same browser has signed somebody else in since. What it
+ * writes is its writer's. Pages of before do not say whose they are.
+ */
+function requireWriter(request: FastifyRequest, { accountId }: SignedIn): void {
+  const writer = request.headers[WRITER_HEADER]
+  if (['GET', 'HEAD'].includes(request.method) || writer === undefined || writer === accountId) return
+  throw new AppError('session/other-account', 'Somebody else is signed in here by now; nothing was written')
 }
 
 async function requireRole(pool: Shared['pool'], request: FastifyRequest, signedIn: SignedIn, needed: Role) {

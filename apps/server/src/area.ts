@@ -7,6 +7,7 @@ import type {
 } from 'fastify'
 import type { ZodTypeProvider } from 'fastify-type-provider-zod'
 import type { Pool } from 'pg'
+import type { GuessLimit } from './accounts/guesses.ts'
 import type { Announcements } from './database/announcements.ts'
 import type { Folding } from './standing/folding.ts'
 import type { Limit, Throttle } from './throttle.ts'
@@ -14,6 +15,9 @@ import type { Limit, Throttle } from './throttle.ts'
 /** How much one account, one address and one garden may ask for. */
 export interface Limits {
   readonly signIns: Limit
+  readonly signUps: Limit
+  /** Wrong passwords and codes, from one address at one account. */
+  readonly guesses: GuessLimit
   readonly requests: Limit
   readonly photos: Limit
   readonly imports: Limit

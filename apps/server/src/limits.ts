@@ -6,6 +6,8 @@ const HOUR = 3600
 /** For a server that strangers can reach as well as for one at home: far above what anybody does by hand. */
 export const usualLimits: Limits = {
   signIns: { turns: 20, seconds: MINUTE },
+  signUps: { turns: 20, seconds: HOUR },
+  guesses: { free: 5, longestS: 15 * MINUTE },
   requests: { turns: 3000, seconds: MINUTE },
   photos: { turns: 200, seconds: HOUR },
   imports: { turns: 30, seconds: HOUR },
@@ -13,10 +15,13 @@ export const usualLimits: Limits = {
   bytes: 4 * 1024 ** 3,
 }
 
-const never = { turns: 1e9, seconds: MINUTE }
+/** Counted nowhere: a process without limits has nothing to tell those that have them. */
+const never = { turns: Number.POSITIVE_INFINITY, seconds: MINUTE }
 /** For measurements, which would else measure the limiter. */
 export const noLimits: Limits = {
   signIns: never,
+  signUps: never,
+  guesses: { free: Number.POSITIVE_INFINITY, longestS: 0 },
   requests: never,
   photos: never,
   imports: never,

@@ -101,6 +101,7 @@ describe('SQL under the app’s role', () => {
       'file_chunk',
       'garden',
       'garden_fold',
+      'invitation',
       'member_contact',
       'membership',
       'part_fold',

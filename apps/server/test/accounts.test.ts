@@ -72,7 +72,7 @@ describe('signing up and in', () => {
   })
 
   it('slows down guessing', async () => {
-    const strict = await startHarness({ limits: { signIns: { turns: 3, seconds: 60 } } })
+    const strict = await startHarness({ limits: { guesses: { free: 3, longestS: 60 } } })
     const guess = () =>
       strict.app.inject({
         method: 'POST',

@@ -103,14 +103,33 @@ export async function addMember(
   app: App,
   owner: Person,
   member: Person,
-  role: 'viewer' | 'grower',
+  role: 'viewer' | 'grower' | 'owner',
 ): Promise<void> {
-  await app.inject({
+  await invite(app, owner, member, role)
+  const reply = await app.inject({
+    method: 'POST',
+    url: '/api/invitations/accept',
+    headers: { cookie: member.cookie },
+    payload: { gardenId: owner.gardenId },
+  })
+  if (reply.statusCode !== 204) throw new Error(`joining failed: ${reply.body}`)
+}
+
+/** Invites somebody, and answers the link's token. */
+export async function invite(
+  app: App,
+  owner: Person,
+  { email }: { readonly email: string },
+  role: 'viewer' | 'grower' | 'owner',
+): Promise<string> {
+  const reply = await app.inject({
     method: 'POST',
     url: `/api/gardens/${owner.gardenId}/members`,
     headers: { cookie: owner.cookie },
-    payload: { email: member.email, role },
+    payload: { email, role },
   })
+  if (reply.statusCode !== 201) throw new Error(`inviting failed: ${reply.body}`)
+  return reply.json<{ path: string }>().path.split('.')[1]!
 }
 
 export const wallBody = {

@@ -27,6 +27,36 @@ export const resetLinkSchema = z.object({ path: z.string(), expiresAt: z.string(
 export const deleteGardenSchema = z.strictObject({ name: z.string().max(80) })
 export const preferencesSchema = z.strictObject({ units: unitSystemSchema })
 
+/** Codes that let their owner back in, once each: shown when they are made and never again. */
+export const makeRecoveryCodesSchema = z.strictObject({ password: z.string().min(1).max(200) })
+export const recoveryCodesSchema = z.object({ codes: z.array(z.string()) })
+export const recoverSchema = z.strictObject({
+  email,
+  code: z.string().trim().min(10).max(40),
+  next: password,
+})
+
+/** One place where an account is signed in. */
+export const openSessionSchema = z.object({
+  id: idSchema,
+  /** Of the browser and the system that opened it, as far as they say. */
+  browser: z.string(),
+  system: z.string(),
+  openedAt: z.string(),
+  usedAt: z.string(),
+  isThis: z.boolean(),
+})
+
+/** What has been done about an account that its owner should know of. */
+export const noticeKinds = ['reset-link-made', 'password-set-by-link', 'password-set-by-code'] as const
+const noticeSchema = z.object({
+  id: idSchema,
+  kind: z.enum(noticeKinds),
+  byName: z.string(),
+  gardenName: z.string(),
+  at: z.string(),
+})
+
 export const membershipSchema = z.object({ gardenId: idSchema, gardenName: z.string(), role: z.enum(roles) })
 export const sessionSchema = z.object({
   account: z
@@ -37,9 +67,12 @@ export const sessionSchema = z.object({
       units: unitSystemSchema,
       /** Of the demo garden: everybody's, so with nothing of its own to change. */
       isDemo: z.boolean(),
+      /** How many are left. Absent, as all that is optional here, from servers and copies of the release before. */
+      recoveryCodes: z.number().int().optional(),
     })
     .nullable(),
   memberships: z.array(membershipSchema),
+  notices: z.array(noticeSchema).optional(),
   /** True when this server was started with the demo garden: one click then signs in. */
   hasDemo: z.boolean(),
 })
@@ -56,14 +89,41 @@ export const gardenSchema = gardenSettingsSchema.extend({
   members: z.array(
     z.object({ accountId: idSchema, name: z.string(), email: z.string(), role: z.enum(roles) }),
   ),
+  /** Those that wait; shown to owners alone. */
+  invitations: z
+    .array(z.object({ email: z.string(), role: z.enum(roles), expiresAt: z.string() }))
+    .optional(),
 })
 export const createGardenSchema = z.strictObject({ name: nameText })
 export const addMemberSchema = z.strictObject({ email, role: z.enum(roles) })
+/** A link that makes whoever is signed in a member, once: handed over, since there is no mail here. */
+export const invitationLinkSchema = z.object({ path: z.string(), expiresAt: z.string() })
+/** What waits for somebody's word: shown before they give it. */
+export const invitationSchema = z.object({
+  gardenId: idSchema,
+  gardenName: z.string(),
+  role: z.enum(roles),
+  invitedBy: z.string(),
+  expiresAt: z.string(),
+})
+const invitationToken = z.string().min(20).max(100)
+export const lookAtInvitationSchema = z.strictObject({ gardenId: idSchema, token: invitationToken })
+/** By the link's token, or without one for an invitation to one's own address. */
+export const acceptInvitationSchema = z.strictObject({
+  gardenId: idSchema,
+  token: invitationToken.optional(),
+})
+export const declineInvitationSchema = z.strictObject({ gardenId: idSchema })
 export const changeMemberSchema = z.strictObject({ role: z.enum(roles) })
 
 export type SignUp = z.input<typeof signUpSchema>
 export type SignIn = z.infer<typeof signInSchema>
 export type ResetLink = z.infer<typeof resetLinkSchema>
+export type RecoveryCodes = z.infer<typeof recoveryCodesSchema>
+export type OpenSession = z.infer<typeof openSessionSchema>
+export type Notice = z.infer<typeof noticeSchema>
+export type Invitation = z.infer<typeof invitationSchema>
+export type InvitationLink = z.infer<typeof invitationLinkSchema>
 export type Session = z.infer<typeof sessionSchema>
 export type Garden = z.infer<typeof gardenSchema>
 export type GardenSettings = z.infer<typeof gardenSettingsSchema>

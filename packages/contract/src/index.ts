@@ -1,14 +1,23 @@
 import './no-eval.ts'
 export {
+  acceptInvitationSchema,
   addMemberSchema,
   changeMemberSchema,
   changePasswordSchema,
   createGardenSchema,
+  declineInvitationSchema,
   deleteAccountSchema,
   deleteGardenSchema,
   gardenSchema,
   gardenSettingsSchema,
+  invitationLinkSchema,
+  invitationSchema,
+  lookAtInvitationSchema,
+  makeRecoveryCodesSchema,
+  openSessionSchema,
   preferencesSchema,
+  recoverSchema,
+  recoveryCodesSchema,
   resetLinkSchema,
   resetPasswordSchema,
   roles,
@@ -16,7 +25,20 @@ export {
   signInSchema,
   signUpSchema,
 } from './account.ts'
-export type { Garden, GardenSettings, ResetLink, Role, Session, SignIn, SignUp } from './account.ts'
+export type {
+  Garden,
+  GardenSettings,
+  Invitation,
+  InvitationLink,
+  Notice,
+  OpenSession,
+  RecoveryCodes,
+  ResetLink,
+  Role,
+  Session,
+  SignIn,
+  SignUp,
+} from './account.ts'
 export { changedQuery, changedSchema } from './document.ts'
 export { errorReplySchema, errorStatus } from './error.ts'
 export type { ErrorCode, ErrorReply } from './error.ts'
@@ -43,6 +65,7 @@ export {
   MAX_IMPORT_BYTES,
   MAX_PAGE,
   MAX_PHOTO_BYTES,
+  WRITER_HEADER,
 } from './limits.ts'
 export { calendarDate, idSchema } from './numbers.ts'
 export { patternSchema, patternSchemaOf } from './pattern.ts'

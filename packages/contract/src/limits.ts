@@ -25,5 +25,7 @@ export const MAX_IMPORT_BYTES = 512 * 1024 * 1024
  */
 export const API_HEADER = 'klados-api'
 export const API_VERSION = '3'
+/** A header of whatever a page writes: the account that it was written under, which need not be the one signed in by now. */
+export const WRITER_HEADER = 'klados-writer'
 /** What is answered in lines of text, and not as JSON, says so by this type. */
 export const LINES_TYPE = 'text/x-klados-lines'

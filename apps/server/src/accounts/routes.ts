@@ -1,7 +1,12 @@
 import {
   changePasswordSchema,
   deleteAccountSchema,
+  idSchema,
+  makeRecoveryCodesSchema,
+  openSessionSchema,
   preferencesSchema,
+  recoverSchema,
+  recoveryCodesSchema,
   resetPasswordSchema,
   sessionSchema,
   signInSchema,
@@ -10,26 +15,39 @@ import {
 import type { Session } from '@klados/contract'
 import type { FastifyReply, FastifyRequest } from 'fastify'
 import { v7 as uuidv7 } from 'uuid'
+import { z } from 'zod'
 import { inTransaction, withAccountsRole } from '../database/transaction.ts'
 import { findDemoGrower } from '../demo/queries.ts'
 import { AppError } from '../errors.ts'
 import { createGarden } from '../gardens/queries.ts'
 import { addressKey } from '../throttle.ts'
 import type { Area } from '../area.ts'
+import { agentOf, deviceOf } from './device.ts'
+import { guessing } from './guesses.ts'
 import { hashPassword, passwordFits, requireStrong } from './password.ts'
 import {
+  countRecoveryCodes,
   deleteAccount,
+  deleteNotice,
   deleteSession,
   deleteSessions,
+  dropResetLinks,
+  endSession,
   findMemberships,
+  findNotices,
   findPassword,
   insertAccount,
+  insertNotice,
   insertSession,
+  listSessions,
+  replaceRecoveryCodes,
+  takeRecoveryCode,
   takeResetLink,
   updatePassword,
   updateUnits,
 } from './queries.ts'
 import type { SignedIn } from './queries.ts'
+import { hashCode, newRecoveryCodes } from './recovery.ts'
 import {
   SESSION_COOKIE,
   clearSessionCookie,
@@ -39,21 +57,36 @@ import {
   setSessionCookie,
 } from './session.ts'
 
+const idParams = z.object({ id: idSchema })
+
 export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits, throttle }) => {
-  /** Guessing is slowed at the address that it comes from and at the account that it aims at. */
-  const guard = async (request: FastifyRequest, account?: string) => {
-    await throttle.take('sign-in from', addressKey(request.ip), limits.signIns)
-    if (account) await throttle.take('sign-in to', account, limits.signIns)
-  }
+  /** Many tries from one address are slowed, whatever they are at. */
+  const slow = (request: FastifyRequest) =>
+    throttle.take('sign-in from', addressKey(request.ip), limits.signIns)
+  /** Wrong guesses slow the address that they come from at the account that they aim at, and no other. */
+  const guessAt = <T>(request: FastifyRequest, email: string, guess: () => Promise<T>) =>
+    guessing(accounts, `${addressKey(request.ip)} at ${email}`, limits.guesses, guess)
+  /** Nobody else's guesses count against somebody who is signed in. */
+  const guessOwn = <T>(request: FastifyRequest, guess: () => Promise<T>) =>
+    guessing(accounts, `session ${ownSession(request).toString('hex')}`, limits.guesses, guess)
   const sessionOf = async (signedIn: SignedIn | null): Promise<Session> => {
-    if (!signedIn) return { account: null, memberships: [], hasDemo }
+    if (!signedIn) return { account: null, memberships: [], notices: [], hasDemo }
     const { accountId, ...rest } = signedIn
-    const memberships = await findMemberships(pool, accountId)
-    return { account: { id: accountId, ...rest }, memberships, hasDemo }
+    const [memberships, notices, recoveryCodes] = await Promise.all([
+      findMemberships(pool, accountId),
+      findNotices(accounts, accountId),
+      countRecoveryCodes(accounts, accountId),
+    ])
+    return { account: { id: accountId, ...rest, recoveryCodes }, memberships, notices, hasDemo }
   }
   const openSession = async (request: FastifyRequest, reply: FastifyReply, accountId: string) => {
     const token = newToken()
-    await insertSession(accounts, hashToken(token), accountId, sessionExpiry())
+    await insertSession(accounts, {
+      tokenHash: hashToken(token),
+      accountId,
+      expiresAt: sessionExpiry(),
+      agent: agentOf(request.headers['user-agent']),
+    })
     setSessionCookie(request, reply, token)
   }
   const ownSession = (request: FastifyRequest) => hashToken(request.cookies[SESSION_COOKIE]!)
@@ -77,7 +110,7 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
     '/api/accounts',
     { config: { access: 'public' }, schema: { body: signUpSchema } },
     async (request, reply) => {
-      await guard(request)
+      await throttle.take('sign-ups from', addressKey(request.ip), limits.signUps)
       const { name, email, password, gardenName, units } = request.body
       requireStrong(password, [name, email, gardenName])
       const account = { id: uuidv7(), name, email, units, passwordHash: await hashPassword(password) }
@@ -100,14 +133,17 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
     { config: { access: 'public' }, schema: { body: signInSchema } },
     async (request, reply) => {
       const { email, password } = request.body
-      await guard(request, email)
-      await openSession(request, reply, await requirePassword(email, password))
+      await slow(request)
+      const accountId = await guessAt(request, email, () => requirePassword(email, password))
+      // Whoever knows the password needs no link, and nobody else shall have one.
+      await dropResetLinks(accounts, accountId)
+      await openSession(request, reply, accountId)
       return reply.status(204).send()
     },
   )
 
   app.post('/api/session/demo', { config: { access: 'public' } }, async (request, reply) => {
-    await guard(request)
+    await slow(request)
     const accountId = hasDemo ? await findDemoGrower(accounts) : undefined
     if (!accountId) throw new AppError('demo/not-here', 'This server was started without the demo garden')
     await openSession(request, reply, accountId)
@@ -134,8 +170,7 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
     async (request, reply) => {
       const { accountId, email, name } = request.signedIn!
       requireOwn(request.signedIn!)
-      await guard(request, email)
-      await requirePassword(email, request.body.current)
+      await guessOwn(request, () => requirePassword(email, request.body.current))
       requireStrong(request.body.next, [name, email])
       const hash = await hashPassword(request.body.next)
       await inTransaction(accounts, (client) => updatePassword(client, accountId, hash, ownSession(request)))
@@ -147,7 +182,7 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
     '/api/account/new-password',
     { config: { access: 'public' }, schema: { body: resetPasswordSchema } },
     async (request, reply) => {
-      await guard(request)
+      await slow(request)
       const { token, next } = request.body
       requireStrong(next, [])
       const hash = await hashPassword(next)
@@ -156,9 +191,10 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
         if (!accountId)
           throw new AppError(
             'account/no-such-link',
-            'This link has been used or is too old; ask for a new one',
+            'This link has been used, is too old, or its maker’s right to it has ended; ask for a new one',
           )
         await updatePassword(client, accountId, hash, null)
+        await insertNotice(client, accountId, 'password-set-by-link')
       })
       return reply.status(204).send()
     },
@@ -170,8 +206,7 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
     async (request, reply) => {
       const { accountId, email } = request.signedIn!
       requireOwn(request.signedIn!)
-      await guard(request, email)
-      await requirePassword(email, request.body.password)
+      await guessOwn(request, () => requirePassword(email, request.body.password))
       const orphans = await deleteAccount(accounts, accountId)
       if (orphans.length > 0)
         throw new AppError(
@@ -179,6 +214,76 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
           `Others are in ${orphans.join(', ')}: name another owner there first, or delete it`,
         )
       clearSessionCookie(reply)
+      return reply.status(204).send()
+    },
+  )
+
+  app.post(
+    '/api/account/recovery-codes',
+    {
+      config: { access: 'account' },
+      schema: { body: makeRecoveryCodesSchema, response: { 200: recoveryCodesSchema } },
+    },
+    async (request) => {
+      const { accountId, email } = request.signedIn!
+      requireOwn(request.signedIn!)
+      await guessOwn(request, () => requirePassword(email, request.body.password))
+      const { codes, hashes } = newRecoveryCodes()
+      await inTransaction(accounts, (client) => replaceRecoveryCodes(client, accountId, hashes))
+      return { codes }
+    },
+  )
+
+  app.post(
+    '/api/account/recover',
+    { config: { access: 'public' }, schema: { body: recoverSchema } },
+    async (request, reply) => {
+      await slow(request)
+      const { email, code, next } = request.body
+      requireStrong(next, [email])
+      await guessAt(request, email, async () => {
+        const hash = await hashPassword(next)
+        await inTransaction(accounts, async (client) => {
+          const accountId = await takeRecoveryCode(client, email, hashCode(code))
+          if (!accountId)
+            throw new AppError(
+              'account/no-such-code',
+              'Address and code do not belong together, or the code has been used',
+            )
+          await updatePassword(client, accountId, hash, null)
+          await insertNotice(client, accountId, 'password-set-by-code')
+        })
+      })
+      return reply.status(204).send()
+    },
+  )
+
+  app.get(
+    '/api/account/sessions',
+    { config: { access: 'account' }, schema: { response: { 200: z.array(openSessionSchema) } } },
+    async (request) => {
+      requireOwn(request.signedIn!)
+      const sessions = await listSessions(accounts, request.signedIn!.accountId, ownSession(request))
+      return sessions.map(({ agent, ...session }) => ({ ...session, ...deviceOf(agent) }))
+    },
+  )
+
+  app.delete(
+    '/api/account/sessions/:id',
+    { config: { access: 'account' }, schema: { params: idParams } },
+    async (request, reply) => {
+      requireOwn(request.signedIn!)
+      if (!(await endSession(accounts, request.signedIn!.accountId, request.params.id)))
+        throw new AppError('account/no-such-session', 'This session has ended already')
+      return reply.status(204).send()
+    },
+  )
+
+  app.delete(
+    '/api/account/notices/:id',
+    { config: { access: 'account' }, schema: { params: idParams } },
+    async (request, reply) => {
+      await deleteNotice(accounts, request.signedIn!.accountId, request.params.id)
       return reply.status(204).send()
     },
   )

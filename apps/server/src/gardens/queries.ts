@@ -43,7 +43,7 @@ export function findRole(pool: Pool, gardenId: string, accountId: string): Promi
 export async function findGarden(
   client: PoolClient,
   gardenId: string,
-): Promise<GardenSettings & { id: string; members: Garden['members'] }> {
+): Promise<GardenSettings & Pick<Garden, 'id' | 'members'>> {
   const { rows } = await client.query<GardenSettings & { id: string }>(
     `select garden_id as id, name, latitude_deg as "latitudeDeg", currency from garden where garden_id = $1`,
     [gardenId],
@@ -105,11 +105,10 @@ export async function setMember(
       accountId,
     ])
   } else {
-    await client.query(`update membership set role = $3 where garden_id = $1 and account_id = $2`, [
-      gardenId,
-      accountId,
-      role,
-    ])
+    await client.query(
+      `update membership set role = $3, since = now() where garden_id = $1 and account_id = $2 and role <> $3`,
+      [gardenId, accountId, role],
+    )
   }
   return 'done'
 }
@@ -143,9 +142,15 @@ export async function deleteGarden(
   return rows[0]!.deleted
 }
 
-/** Whether a link that the owner makes for the member opens nothing that is not the owner's already. */
-export async function mayReset(client: PoolClient, ownerId: string, memberId: string): Promise<boolean> {
-  const { rows } = await client.query<{ may: boolean }>(`select may_reset($1, $2) as may`, [
+/** Whether a link that the owner makes for the member opens nothing but what the member does in this garden. */
+export async function mayReset(
+  client: PoolClient,
+  gardenId: string,
+  ownerId: string,
+  memberId: string,
+): Promise<boolean> {
+  const { rows } = await client.query<{ may: boolean }>(`select may_reset($1, $2, $3) as may`, [
+    gardenId,
     ownerId,
     memberId,
   ])
