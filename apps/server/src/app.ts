@@ -21,17 +21,30 @@ import { useShallowJson } from './json-body.ts'
 import { createAnnouncements } from './database/announcements.ts'
 import { createThrottle } from './throttle.ts'
 import { exchangeRoutes } from './exchange/routes.ts'
+import { expirePieces } from './files/pieces.ts'
 import { fileRoutes } from './files/routes.ts'
 import { gardenRoutes } from './gardens/routes.ts'
+import { createHeld } from './held.ts'
+import type { Held } from './held.ts'
+import { watchLines } from './line-watch.ts'
 import { liveRoutes } from './live/routes.ts'
 import { journalRoutes } from './journal/routes.ts'
+import { inSlices } from './outgoing.ts'
 import { createFolding } from './standing/folding.ts'
 import { standingRoutes } from './standing/routes.ts'
 
+declare module 'fastify' {
+  interface FastifyInstance {
+    /** What is held for callers just now. */
+    held: Held
+  }
+}
+
 const BODY_LIMIT_BYTES = 1024 * 1024
-/** A request that trickles in for longer is held up on purpose, or by a line that will not get it through. */
-const REQUEST_MS = 10 * 60_000
+/** The longest file over the slowest line that is no trickle; what trickles is ended long before, see `watchLines`. */
+const REQUEST_MS = 2 * 3_600_000
 const FORGET_TURNS_MS = 3_600_000
+const LONG_BYTES = 256 * 1024
 
 /**
  * Fastify types a server over TLS as another kind; nothing of ours asks which it is.
@@ -42,7 +55,14 @@ const tlsOf = ({ tls }: AppOptions): object => (tls ? { https: { cert: tls.cert,
 export async function buildApp(options: AppOptions): Promise<App> {
   const announcements = createAnnouncements(options.databaseUrl, options.pool)
   const folding = createFolding(options.pool, options.databaseUrl)
-  const shared: Shared = { ...options, throttle: createThrottle(options.accounts), announcements, folding }
+  const held = createHeld()
+  const shared: Shared = {
+    ...options,
+    throttle: createThrottle(options.accounts),
+    announcements,
+    folding,
+    held,
+  }
   const app: App = Fastify({
     ...tlsOf(options),
     logger: options.logLevel === 'silent' ? false : { level: options.logLevel },
@@ -59,6 +79,8 @@ export async function buildApp(options: AppOptions): Promise<App> {
   }).withTypeProvider<ZodTypeProvider>()
   app.setValidatorCompiler(validatorCompiler)
   app.setSerializerCompiler(serializerCompiler)
+  app.decorate('held', held)
+  watchLines(app, options.limits.lines)
   useErrorShape(app as unknown as FastifyInstance)
   useShallowJson(app as unknown as FastifyInstance)
   await app.register(helmet, {
@@ -81,6 +103,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
   await app.register(cookie)
   // Pressed lightly: answers are made for one reader each, and a tenth less on the line is not worth five times the work.
   await app.register(compress, { brotliOptions: { params: { [constants.BROTLI_PARAM_QUALITY]: 1 } } })
+  useSlices(app)
   await app.register(swagger, {
     openapi: { info: { title: 'Klados', version: '1' } },
     transform: jsonSchemaTransform,
@@ -111,7 +134,8 @@ export async function buildApp(options: AppOptions): Promise<App> {
   // Whoever asks first after a release would wait for thirty years to be read.
   app.addHook('onListen', () => void folding.renew(options.toFold ?? []))
   const forgetting = setInterval(
-    () => void forgetTurns(options.accounts).catch(() => undefined),
+    () =>
+      void Promise.all([forgetTurns(options.accounts), expirePieces(options.pool)]).catch(() => undefined),
     FORGET_TURNS_MS,
   )
   forgetting.unref()
@@ -141,6 +165,14 @@ function answerBrokenRequest(error: Error & { code?: string }, socket: Duplex): 
   socket.end(
     `HTTP/1.1 ${status} ${reason}\r\ncontent-type: application/json\r\n${API_HEADER}: ${API_VERSION}\r\ncontent-length: ${body.length}\r\nconnection: close\r\n\r\n${body}`,
   )
+}
+
+/** What is long goes out in slices: what is written at once shows nothing of how far a slow reader has come. */
+function useSlices(app: App): void {
+  app.addHook('onSend', async (_, __, payload) => {
+    const isLong = (typeof payload === 'string' || Buffer.isBuffer(payload)) && payload.length > LONG_BYTES
+    return isLong ? inSlices(Buffer.from(payload as string)) : payload
+  })
 }
 
 /**

@@ -9,6 +9,8 @@ import type { ZodTypeProvider } from 'fastify-type-provider-zod'
 import type { Pool } from 'pg'
 import type { GuessLimit } from './accounts/guesses.ts'
 import type { Announcements } from './database/announcements.ts'
+import type { Held } from './held.ts'
+import type { LineLimits } from './line-watch.ts'
 import type { Folding } from './standing/folding.ts'
 import type { Limit, Throttle } from './throttle.ts'
 
@@ -26,6 +28,7 @@ export interface Limits {
    * Of all gardens that one account has made: bodies of documents and entries with their history, and photos.
    */
   readonly bytes: number
+  readonly lines: LineLimits
 }
 
 export interface AppOptions {
@@ -52,6 +55,7 @@ export interface AppOptions {
 export interface Shared extends AppOptions {
   readonly announcements: Announcements
   readonly folding: Folding
+  readonly held: Held
   readonly throttle: Throttle
 }
 

@@ -1,7 +1,11 @@
 import type { Limits } from './area.ts'
+import type { LineLimits } from './line-watch.ts'
 
 const MINUTE = 60
 const HOUR = 3600
+
+/** Kept without the other limits too: it is no measure of what somebody asks for. */
+const lines: LineLimits = { leastBytesPerS: 300, overMs: 30_000 }
 
 /** For a server that strangers can reach as well as for one at home: far above what anybody does by hand. */
 export const usualLimits: Limits = {
@@ -13,6 +17,7 @@ export const usualLimits: Limits = {
   imports: { turns: 30, seconds: HOUR },
   gardens: 30,
   bytes: 4 * 1024 ** 3,
+  lines,
 }
 
 /** Counted nowhere: a process without limits has nothing to tell those that have them. */
@@ -27,4 +32,5 @@ export const noLimits: Limits = {
   imports: never,
   gardens: 1e6,
   bytes: 1e15,
+  lines,
 }

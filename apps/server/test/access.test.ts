@@ -99,6 +99,7 @@ describe('SQL under the app’s role', () => {
       'entry',
       'file',
       'file_chunk',
+      'file_piece',
       'garden',
       'garden_fold',
       'invitation',

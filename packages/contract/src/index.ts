@@ -65,6 +65,7 @@ export {
   MAX_IMPORT_BYTES,
   MAX_PAGE,
   MAX_PHOTO_BYTES,
+  MAX_PIECE_BYTES,
   WRITER_HEADER,
 } from './limits.ts'
 export { calendarDate, idSchema } from './numbers.ts'
@@ -101,5 +102,5 @@ export type {
   ImportLine,
   ImportQuestion,
 } from './exchange.ts'
-export { fileReplySchema } from './file.ts'
-export type { FileReply } from './file.ts'
+export { fileReplySchema, pieceReplySchema } from './file.ts'
+export type { FileReply, PieceReply } from './file.ts'

@@ -10,6 +10,8 @@ export const MAX_ENTRIES = 500
 export const MAX_PAGE = 5000
 /** Bytes of a photo as it is sent. */
 export const MAX_PHOTO_BYTES = 12 * 1024 * 1024
+/** Bytes of one piece of a photo. */
+export const MAX_PIECE_BYTES = 512 * 1024
 /**
  * Of the files that gardens are exchanged as, and of those of single frames: raised when older ones would be
  * read wrongly; each step gets an upcast.

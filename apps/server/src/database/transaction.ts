@@ -49,25 +49,19 @@ export async function withAccountsRole<T>(client: PoolClient, work: () => Promis
   return result
 }
 
-/**
- * Pieces that are read while they are handed on, in a transaction that sees one garden as it was at its
- * begin.
- */
-export async function* inSnapshot<T>(
-  pool: Pool,
-  gardenId: string,
-  pieces: (client: PoolClient) => AsyncGenerator<T>,
-): AsyncGenerator<T> {
+/** Work in a transaction that sees one garden as it was at its begin, whoever writes meanwhile. */
+export async function inSnapshot<T>(pool: Pool, gardenId: string, work: Work<T>): Promise<T> {
   const client = await pool.connect()
   let broken = true
   try {
     await client.query('begin isolation level repeatable read read only')
     await client.query(`select set_config('klados.garden', $1, true)`, [gardenId])
-    yield* pieces(client)
+    const result = await work(client)
     await client.query('commit')
     broken = false
+    return result
   } finally {
-    // Left early, by an error or by a reader who went away: the connection is not worth keeping.
+    // Left early, by an error: the connection is not worth keeping.
     client.release(broken)
   }
 }

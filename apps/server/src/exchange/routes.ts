@@ -1,4 +1,4 @@
-import { PassThrough, Readable } from 'node:stream'
+import { PassThrough } from 'node:stream'
 import multipart from '@fastify/multipart'
 import { MAX_IMPORT_BYTES, exchangeJsonSchema, idSchema, importAnswersSchema } from '@klados/contract'
 import type { ImportAnswers, ImportLine } from '@klados/contract'
@@ -6,32 +6,42 @@ import type { FastifyReply, FastifyRequest } from 'fastify'
 import { caller } from '../access.ts'
 import type { Area } from '../area.ts'
 import { AppError } from '../errors.ts'
-import { findRole } from '../gardens/queries.ts'
+import { findRole, isGarden } from '../gardens/queries.ts'
+import { whenGone } from '../gone.ts'
 import { createSlots } from '../slots.ts'
 import { runImport } from './run-import.ts'
 import { spool } from './spool.ts'
 import type { ImportJob } from './take-in.ts'
 import { writeOut } from './write-out.ts'
 
-const AT_ONCE = 2
-const AT_ONCE_OF_ONE = 1
+/** Coming in onto the disk, which a slow line may take long for; and then read into the database. */
+const COMING = { inAll: 12, ofOne: 1, waitMs: 10_000 }
+const GOING_IN = { inAll: 2, ofOne: 1, waitMs: 60_000 }
+/** Read onto the disk, which takes a connection of the database; and lying there until somebody has read it. */
+const WRITING = { inAll: 2, ofOne: 1, waitMs: 60_000 }
+const GOING_OUT = { inAll: 12, ofOne: 1, waitMs: 10_000 }
 const MAX_ANSWERS_BYTES = 2_000_000
 
 /** The whole garden out as a file and in again, and the schema of such files. */
 export const exchangeRoutes: Area = async (app, shared) => {
-  const { announcements, folding, pool, limits, throttle, databaseUrl } = shared
-  const goingIn = createSlots(AT_ONCE, AT_ONCE_OF_ONE)
-  const goingOut = createSlots(AT_ONCE, AT_ONCE_OF_ONE)
+  const { announcements, folding, held, pool, limits, throttle, databaseUrl } = shared
+  const [coming, goingIn] = [createSlots(COMING), createSlots(GOING_IN)]
+  const [writing, goingOut] = [createSlots(WRITING), createSlots(GOING_OUT)]
+  held.watch('imports', () => coming.held() + goingIn.held())
+  held.watch('exports', () => writing.held() + goingOut.held())
 
   app.get('/api/schema/klados.json', { config: { access: 'public' } }, () => exchangeJsonSchema())
 
   app.get('/api/gardens/:gardenId/export', { config: { access: 'viewer' } }, async (request, reply) => {
     const { gardenId, accountId } = caller(request)
-    goingOut.hold(reply, accountId)
+    await goingOut.take(reply, accountId)
+    const turn = await writing.take(reply, accountId)
+    const whole = await writeOut(pool, gardenId)
+    turn.end()
     return reply
       .type('application/json')
       .header('content-disposition', 'attachment; filename="garden.json"')
-      .send(Readable.from(writeOut(pool, gardenId), { objectMode: false }))
+      .send(whole)
   })
 
   const takeFile = async (
@@ -40,8 +50,13 @@ export const exchangeRoutes: Area = async (app, shared) => {
     into: (fields: ReadonlyMap<string, string>) => Promise<Pick<ImportJob, 'mode' | 'gardenId'>>,
   ) => {
     const { accountId } = request.signedIn!
+    await throttle.take('imports of', accountId, limits.imports)
+    // Of a slow line's own share: those that wait to be read have come in already.
+    const turn = await coming.take(reply, accountId)
     const spooled = await spool(request.parts())
+    turn.end()
     try {
+      await goingIn.take(reply, accountId)
       const job: ImportJob = {
         ...(await into(spooled.fields)),
         path: spooled.path,
@@ -60,7 +75,7 @@ export const exchangeRoutes: Area = async (app, shared) => {
         if ('done' in line) folding.gained(job.gardenId, 0, line.done.counts.entries)
       })
       // Whoever goes away before the last line has called it off.
-      reply.raw.once('close', () => running.stop())
+      whenGone(reply, running.stop)
       void running.ended.then(spooled.remove)
       return reply.type('application/x-ndjson').send(lines)
     } catch (error) {
@@ -73,11 +88,7 @@ export const exchangeRoutes: Area = async (app, shared) => {
     await imports.register(multipart, {
       limits: { fileSize: MAX_IMPORT_BYTES, files: 1, fields: 2, fieldSize: MAX_ANSWERS_BYTES, parts: 3 },
     })
-    const guard = async (request: FastifyRequest, reply: FastifyReply) => {
-      goingIn.hold(reply, request.signedIn!.accountId)
-      await throttle.take('imports of', request.signedIn!.accountId, limits.imports)
-    }
-    const options = { bodyLimit: MAX_IMPORT_BYTES + MAX_ANSWERS_BYTES, onRequest: guard }
+    const options = { bodyLimit: MAX_IMPORT_BYTES + MAX_ANSWERS_BYTES }
 
     imports.post(
       '/api/gardens/:gardenId/import',
@@ -98,6 +109,9 @@ export const exchangeRoutes: Area = async (app, shared) => {
           // The answer to an earlier try may have been lost on its way.
           if (await findRole(pool, id.data, request.signedIn!.accountId))
             throw new AppError('garden/taken', 'This garden has been made already')
+          // Or the id is somebody else's: the same conflict, and no more is told of it.
+          if (await isGarden(pool, id.data))
+            throw new AppError('garden/taken', 'There is a garden under this id already; take another')
           return { mode: 'new', gardenId: id.data }
         }),
     )

@@ -12,6 +12,10 @@ export interface Spooled {
   readonly fields: ReadonlyMap<string, string>
 }
 
+/** What the reader of forms finds wrong with one carries no mark of the system, of the framework, or of ours. */
+const isOfForm = (error: NodeJS.ErrnoException & { statusCode?: number }): boolean =>
+  !(error instanceof AppError) && error.statusCode === undefined && error.syscall === undefined
+
 /**
  * Puts an upload by in a folder of its own, with the fields that came along. Whole on disk first, so that a
  * slow line holds no connection of the database and no transaction.
@@ -38,6 +42,8 @@ export async function spool(
     return { path, sizeBytes: (await stat(path)).size, fields, remove }
   } catch (error) {
     await remove()
-    throw error
+    throw isOfForm(error as NodeJS.ErrnoException)
+      ? new AppError('request/malformed', 'The form could not be read')
+      : error
   }
 }

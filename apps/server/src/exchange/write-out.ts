@@ -1,3 +1,4 @@
+import type { Readable } from 'node:stream'
 import { EXCHANGE_VERSION } from '@klados/contract'
 import type { Pool, PoolClient } from 'pg'
 import { listDocuments } from '../documents/queries.ts'
@@ -6,6 +7,7 @@ import { findFileHead, listFileIds, readFile } from '../files/queries.ts'
 import { findGarden } from '../gardens/queries.ts'
 import { readEntries } from '../journal/queries.ts'
 import { inSnapshot } from '../database/transaction.ts'
+import { putBy } from '../outgoing.ts'
 
 const ENTRIES_AT_ONCE = 1000
 const documentLists: readonly (readonly [string, DocumentKind])[] = [
@@ -16,12 +18,12 @@ const documentLists: readonly (readonly [string, DocumentKind])[] = [
 ]
 
 /**
- * Everything that a garden is, as JSON text in pieces: documents at their last version, the photos, the
+ * Everything that a garden is, as JSON text that can be read slowly: documents at their last version, the photos, the
  * journal whole. All of it as of one moment, whoever writes meanwhile; no more than a piece of a photo or a thousand
  * entries in memory.
  */
-export function writeOut(pool: Pool, gardenId: string): AsyncGenerator<string> {
-  return inSnapshot(pool, gardenId, (client) => pieces(client, gardenId))
+export function writeOut(pool: Pool, gardenId: string): Promise<Readable> {
+  return inSnapshot(pool, gardenId, (client) => putBy(pieces(client, gardenId)))
 }
 
 async function* pieces(client: PoolClient, gardenId: string): AsyncGenerator<string> {

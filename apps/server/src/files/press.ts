@@ -1,4 +1,5 @@
 import type { ChildProcess } from 'node:child_process'
+import { readFile } from 'node:fs/promises'
 import { startProcess } from '../side-entry.ts'
 import { AppError } from '../errors.ts'
 import { pictureName } from '@klados/contract/picture'
@@ -8,6 +9,10 @@ import type { PressReply, SmallImage } from './image.ts'
 const MAX_MS = 15_000
 /** Decoders keep memory; a fresh process begins without. */
 const PHOTOS_OF_ONE_PROCESS = 50
+/** It may take so much of the machine's memory; looked at so often. */
+const MOST_BYTES = 480 * 1024 ** 2
+const PAGE_BYTES = 4096
+const WEIGH_MS = 50
 const IDLE_MS = 60_000
 
 export interface Press {
@@ -20,7 +25,7 @@ export interface Press {
  * Started at the first photo, ended when it rests; one that takes too long or falls over is killed and
  * another started.
  */
-export function createPress(): Press {
+export function createPress({ mostBytes = MOST_BYTES } = {}): Press {
   let child: ChildProcess | null = null
   let made = 0
   let last: Promise<unknown> = Promise.resolve()
@@ -49,7 +54,7 @@ export function createPress(): Press {
       child = start()
     }
     try {
-      return await ask(child, ++made, sent)
+      return await ask(child, ++made, sent, mostBytes)
     } catch (error) {
       stop()
       throw error
@@ -73,10 +78,11 @@ export function createPress(): Press {
   }
 }
 
-function ask(child: ChildProcess, n: number, sent: Buffer): Promise<PressReply> {
+function ask(child: ChildProcess, n: number, sent: Buffer, mostBytes: number): Promise<PressReply> {
   return new Promise((resolve, reject) => {
     const end = () => {
       clearTimeout(timer)
+      clearInterval(watch)
       child.off('message', hear)
       child.off('exit', gone)
     }
@@ -85,16 +91,29 @@ function ask(child: ChildProcess, n: number, sent: Buffer): Promise<PressReply> 
       end()
       resolve(message.reply)
     }
-    const fail = (why: string) => {
+    const fail = (error: AppError) => {
       end()
-      reject(new AppError('file/too-slow', why))
+      reject(error)
     }
-    const gone = () => fail('This picture could not be read to its end')
-    const timer = setTimeout(() => fail('Reading this picture took too long; send a smaller one'), MAX_MS)
+    // Killed from outside, or for what it took: that says nothing of the picture.
+    const gone = () =>
+      fail(new AppError('server/busy', 'The server could not look at this picture just now; try again'))
+    const timer = setTimeout(
+      () => fail(new AppError('file/too-slow', 'Reading this picture took too long; send a smaller one')),
+      MAX_MS,
+    )
+    const watch = setInterval(() => void weigh(child, mostBytes), WEIGH_MS)
     child.on('message', hear)
     child.on('exit', gone)
     child.send({ n, sent })
   })
+}
+
+/** Ends the process where it has swollen. Where the system does not tell how large it is, its own bounds have to do. */
+async function weigh(child: ChildProcess, mostBytes: number): Promise<void> {
+  const told = await readFile(`/proc/${child.pid}/statm`, 'utf8').catch(() => null)
+  const resident = Number(told?.split(' ')[1]) * PAGE_BYTES
+  if (resident > mostBytes) child.kill('SIGKILL')
 }
 
 function refusal(why: Exclude<PressReply, { ok: true }>['why'], sent: Buffer): AppError {

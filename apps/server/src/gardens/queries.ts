@@ -40,6 +40,14 @@ export function findRole(pool: Pool, gardenId: string, accountId: string): Promi
   })
 }
 
+/** Whether a garden has this id, whoever's it is. */
+export function isGarden(pool: Pool, gardenId: string): Promise<boolean> {
+  return inGarden(pool, gardenId, async (client) => {
+    const { rowCount } = await client.query(`select from garden where garden_id = $1`, [gardenId])
+    return rowCount! > 0
+  })
+}
+
 export async function findGarden(
   client: PoolClient,
   gardenId: string,

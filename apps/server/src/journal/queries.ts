@@ -34,9 +34,12 @@ function toRow(entry: JournalEntry, n: number) {
   }
 }
 
-const columns = `e.seq, e.entry_id as id, e.place_id as "placeId", e.plant_id as "plantId", e.kind, e.at,
+const columnsWith = (body: string) =>
+  `e.seq, e.entry_id as id, e.place_id as "placeId", e.plant_id as "plantId", e.kind, e.at,
   to_char(e.recorded_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "recordedAt",
-  e.supersedes, e.body, coalesce(a.name, '') as by`
+  e.supersedes, ${body} as body, coalesce(a.name, '') as by`
+const columns = columnsWith('e.body')
+const columnsAsText = columnsWith('e.body::text')
 
 export async function readEntries(
   client: PoolClient,
@@ -45,12 +48,54 @@ export async function readEntries(
   limit: number,
   only: Only = EVERYTHING,
 ): Promise<StoredEntry[]> {
-  const { rows } = await client.query<StoredEntry>(
-    `select ${columns} from entry e left join person a on a.account_id = e.written_by
-     where e.garden_id = $1 and e.seq > $2 and ${isAmong('e', 4)} order by e.seq limit $3`,
-    [gardenId, after, limit, only.kinds, only.from, only.until],
-  )
+  const { rows } = await client.query<StoredEntry>(allOf(columns), [
+    gardenId,
+    after,
+    limit,
+    only.kinds,
+    only.from,
+    only.until,
+  ])
   return rows
+}
+
+function allOf(wanted: string): string {
+  return `select ${wanted} from entry e left join person a on a.account_id = e.written_by
+     where e.garden_id = $1 and e.seq > $2 and ${isAmong('e', 4)} order by e.seq limit $3`
+}
+
+/** A page of a journal as JSON, ready to be sent: bodies are not read here for that. */
+export interface PageText {
+  readonly entries: string
+  /** The number of the last of them; of none the one asked for. */
+  readonly last: number
+}
+/** A page ends where it has come to so many bytes of bodies, and has one entry at least. */
+export const MAX_PAGE_BYTES = 2 * 1024 * 1024
+
+/**
+ * A page of what is after a number: of the whole journal, or of some plants and of what was written of no plant at some
+ * places. As many entries as are asked for, and no more than fit.
+ */
+export async function readPage(
+  client: PoolClient,
+  gardenId: string,
+  after: number,
+  limit: number,
+  { subjects, ...only }: Only & { readonly subjects: readonly string[] | null },
+): Promise<PageText> {
+  const { rows } = await client.query<Omit<StoredEntry, 'body'> & { body: string }>(
+    `with page as materialized (
+       ${subjects ? someOf(columnsAsText) : allOf(columnsAsText)}
+     ), weighed as (
+       select page.*, sum(octet_length(body)) over (order by seq) as bytes, row_number() over (order by seq) as n from page
+     )
+     select seq, id, "placeId", "plantId", kind, at, "recordedAt", supersedes, body, by from weighed
+     where bytes <= ${MAX_PAGE_BYTES} or n = 1 order by seq`,
+    [gardenId, after, limit, only.kinds, only.from, only.until, ...(subjects ? [subjects] : [])],
+  )
+  const texts = rows.map(({ body, ...head }) => `${JSON.stringify(head).slice(0, -1)},"body":${body}}`)
+  return { entries: `[${texts.join(',')}]`, last: rows.at(-1)?.seq ?? after }
 }
 
 /** Entries of some kinds alone, or of what happened in a time, both days counted in; `null` is no bound. */
@@ -90,16 +135,25 @@ export async function readEntriesOf(
   limit: number | null = null,
   only: Only = EVERYTHING,
 ): Promise<StoredEntry[]> {
-  const { rows } = await client.query<StoredEntry>(
-    `select ${columns} from unnest($2::uuid[]) as s (subject)
-     cross join lateral (
-       select * from entry x where x.garden_id = $1 and (${subjectIn('x')}) = s.subject and x.seq > $3
-       and ${isAmong('x', 5)}
-     ) e left join person a on a.account_id = e.written_by
-     order by e.seq limit $4`,
-    [gardenId, subjects, after, limit, only.kinds, only.from, only.until],
-  )
+  const { rows } = await client.query<StoredEntry>(someOf(columns), [
+    gardenId,
+    after,
+    limit,
+    only.kinds,
+    only.from,
+    only.until,
+    subjects,
+  ])
   return rows
+}
+
+function someOf(wanted: string): string {
+  return `select ${wanted} from unnest($7::uuid[]) as s (subject)
+     cross join lateral (
+       select * from entry x where x.garden_id = $1 and (${subjectIn('x')}) = s.subject and x.seq > $2
+       and ${isAmong('x', 4)}
+     ) e left join person a on a.account_id = e.written_by
+     order by e.seq limit $3`
 }
 
 /** The number of the latest entry; 0 in a garden without any. */

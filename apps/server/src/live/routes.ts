@@ -9,6 +9,7 @@ import { inGarden } from '../database/transaction.ts'
 import { AppError } from '../errors.ts'
 import { countSaves } from '../documents/queries.ts'
 import { findRole } from '../gardens/queries.ts'
+import { isGone, whenGone } from '../gone.ts'
 import { lastNumber } from '../journal/queries.ts'
 
 /** Proxies cut a line on which nothing is said for a minute. */
@@ -21,7 +22,7 @@ const wantsEvents = (request: FastifyRequest) =>
 
 /** A stream of what a garden gains, as server-sent events: numbers only, for the page to ask after. */
 export const liveRoutes: Area = async (app, shared) => {
-  const { pool, announcements } = shared
+  const { pool, announcements, held } = shared
   const open = new Set<() => void>()
   const ofAccount = new Map<string, number>()
   const count = (accountId: string, by: 1 | -1) => {
@@ -29,6 +30,7 @@ export const liveRoutes: Area = async (app, shared) => {
     if (now > 0) ofAccount.set(accountId, now)
     else ofAccount.delete(accountId)
   }
+  held.watch('streams', () => open.size + ofAccount.size)
   app.addHook('preClose', async () => open.forEach((end) => end()))
 
   app.get(
@@ -65,7 +67,7 @@ export const liveRoutes: Area = async (app, shared) => {
       count(accountId, 1)
       open.add(end)
       // Whatever it ends by: refused below, the window gone, the server told to stop.
-      raw.on('close', () => {
+      whenGone(reply, () => {
         clearInterval(beat)
         deafen()
         open.delete(end)
@@ -76,7 +78,7 @@ export const liveRoutes: Area = async (app, shared) => {
         await countSaves(client, gardenId),
       ])
       reply.hijack()
-      if (raw.destroyed || raw.writableEnded) return
+      if (isGone(reply) || raw.writableEnded) return
       raw.writeHead(200, {
         'content-type': 'text/event-stream',
         'cache-control': 'no-store',
