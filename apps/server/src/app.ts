@@ -14,7 +14,7 @@ import { useAccess } from './access.ts'
 import { accountRoutes } from './accounts/routes.ts'
 import { documentRoutes } from './documents/routes.ts'
 import type { App, AppOptions, Shared } from './area.ts'
-import { API_HEADER, API_VERSION, errorStatus } from '@klados/contract'
+import { ACCOUNT_HEADER, API_HEADER, API_VERSION, errorStatus } from '@klados/contract'
 import { forgetTurns } from './accounts/queries.ts'
 import { AppError, describeError, useErrorShape } from './errors.ts'
 import { useShallowJson } from './json-body.ts'
@@ -183,6 +183,7 @@ function useOwnMark(app: App): void {
   app.addHook('onSend', async (request, reply) => {
     if (!request.url.startsWith('/api/')) return
     void reply.header(API_HEADER, API_VERSION)
+    if (request.signedIn) void reply.header(ACCOUNT_HEADER, request.signedIn.accountId)
     if (!reply.hasHeader('cache-control')) void reply.header('cache-control', 'no-store')
   })
 }

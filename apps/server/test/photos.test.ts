@@ -165,7 +165,7 @@ describe('a photo of the journal', () => {
 })
 
 describe('many photos at once', () => {
-  it('wait their turn, and beyond a few are asked to come again, while others go on', async () => {
+  it('wait their turn, each account its share, and all of them come to it', async () => {
     const people = [owner, ...(await Promise.all([1, 2, 3, 4].map(() => signUp(harness.app))))]
     for (const person of people.slice(1)) await addMember(harness.app, owner, person, 'grower')
     const photo = await picture(3000, 2000).jpeg().toBuffer()
@@ -180,9 +180,7 @@ describe('many photos at once', () => {
       people.flatMap((person) => [sendAs(person), sendAs(person), sendAs(person)]),
     )
     const codes = replies.map((reply) => reply.statusCode)
-    expect(codes.filter((code) => code === 200).length).toBeGreaterThanOrEqual(5)
-    expect(codes.filter((code) => code === 503).length).toBeGreaterThanOrEqual(5)
-    expect(new Set(codes)).toEqual(new Set([200, 503]))
+    expect(new Set(codes)).toEqual(new Set([200]))
     const after = await sendAs(owner)
     expect(after.statusCode).toBe(200)
   })

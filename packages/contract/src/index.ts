@@ -55,6 +55,7 @@ export {
 export type { AppendReply, EntryAnswer, JournalPage, StoredEntry } from './journal.ts'
 export type { Standing } from './standing.ts'
 export {
+  ACCOUNT_HEADER,
   API_HEADER,
   API_VERSION,
   EXCHANGE_VERSION,

@@ -29,5 +29,7 @@ export const API_HEADER = 'klados-api'
 export const API_VERSION = '3'
 /** A header of whatever a page writes: the account that it was written under, which need not be the one signed in by now. */
 export const WRITER_HEADER = 'klados-writer'
+/** A header of every answer to somebody who is signed in: as whom. */
+export const ACCOUNT_HEADER = 'klados-account'
 /** What is answered in lines of text, and not as JSON, says so by this type. */
 export const LINES_TYPE = 'text/x-klados-lines'

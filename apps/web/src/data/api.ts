@@ -2,8 +2,12 @@ import type {
   FrameDocument,
   Garden,
   GardenSettings,
+  Invitation,
+  InvitationLink,
+  OpenSession,
   Place,
   Plant,
+  RecoveryCodes,
   ResetLink,
   Role,
   Session,
@@ -16,7 +20,7 @@ import { createApi } from '@reduxjs/toolkit/query/react'
 import type { BaseQueryFn } from '@reduxjs/toolkit/query/react'
 import { COPIED_ACCOUNT_KEY } from './copy/account-key.ts'
 import type { readDocuments as ReadDocuments } from './read-documents.ts'
-import { Refusal, request } from './request.ts'
+import { Refusal, ask, request, setWriter, shutRequests } from './request.ts'
 
 export interface ApiError {
   readonly code: string
@@ -47,12 +51,16 @@ const send: BaseQueryFn<Call, unknown, ApiError> = async (call, { getState, quer
     const answer = here ? readOn(path, here as never) : request(method, path, body)
     return { data: atRest((await answer) ?? null) }
   } catch (error) {
-    if (error instanceof Refusal) {
-      const { code, message, fields } = error.reply
-      return { error: fields ? { code, message, fields } : { code, message } }
-    }
-    return { error: { code: 'server/away', message: error instanceof Error ? error.message : String(error) } }
+    return { error: errorOf(error) }
   }
+}
+
+function errorOf(error: unknown): ApiError {
+  if (error instanceof Refusal) {
+    const { code, message, fields } = error.reply
+    return fields ? { code, message, fields } : { code, message }
+  }
+  return { code: 'server/away', message: error instanceof Error ? error.message : String(error) }
 }
 
 /** What compares with what is here comes with the first list that is here. */
@@ -75,51 +83,111 @@ async function forgetting(_: unknown, { dispatch, queryFulfilled }: Ending): Pro
   await queryFulfilled
   localStorage.removeItem(COPIED_ACCOUNT_KEY)
   lastSession = null
+  shutRequests(false)
   dispatch(nobodyHere())
   if (accountId === null) return
   const { copyStore } = await import('./copy/copy-store.ts')
   await copyStore.dropAccount(accountId).catch(() => undefined)
 }
 
-/** Whose session this is. Over by time, and not by signing out, it opens what lies on this device all the same. */
-export type SessionHere = Session & { readonly isExpired?: true }
+/** Somebody signs in at this window: who was at it before is not held to it any more, and owes no signing out. */
+async function entering(_: unknown, { queryFulfilled }: Pick<Ending, 'queryFulfilled'>): Promise<void> {
+  await queryFulfilled
+  localStorage.removeItem(OWED_KEY)
+  lastSession = null
+  shutRequests(false)
+}
+
+/**
+ * Whose session this is. Over by time, and not by signing out, it opens what lies on this device all the same. `other` is
+ * who has signed in since in another window of this browser: this one stays with whoever has been at it.
+ */
+export type SessionHere = Session & { readonly isExpired?: true; readonly other?: string }
 let lastSession: Session | null = null
 export const rememberSession = (session: Session): void => void (lastSession = session)
+const whoIsHere = (): string | null => lastSession?.account?.id ?? null
+setWriter(whoIsHere)
 
 function sessionHere(answer: Session): SessionHere {
-  if (answer.account !== null) {
-    lastSession = answer
-    return answer
+  const here = lastSession
+  if (answer.account === null) {
+    shutRequests(false)
+    const isCopied = here?.account && localStorage.getItem(COPIED_ACCOUNT_KEY) === here.account.id
+    if (!isCopied) lastSession = null
+    return isCopied ? { ...here, hasDemo: answer.hasDemo, isExpired: true } : answer
   }
-  const isCopied = lastSession?.account && localStorage.getItem(COPIED_ACCOUNT_KEY) === lastSession.account.id
-  return isCopied ? { ...lastSession!, hasDemo: answer.hasDemo, isExpired: true } : answer
+  const isOther = Boolean(here?.account && here.account.id !== answer.account.id)
+  shutRequests(isOther)
+  if (here && isOther) return { ...here, other: answer.account.name }
+  lastSession = answer
+  return answer
+}
+
+/** Set while the server has yet to hear that somebody has signed out here. */
+const OWED_KEY = 'klados.sign-out-owed'
+
+/** The end of the session, owed from when the server could not be reached, is told before anything is asked of it. */
+async function askWho(): Promise<Session> {
+  const owed = localStorage.getItem(OWED_KEY)
+  if (owed !== null && !(await endSession(owed))) return NOBODY
+  return request<Session>('GET', '/session')
+}
+const NOBODY: Session = { account: null, memberships: [], hasDemo: false }
+
+/** False where the server has not heard of it. A session that is over, or somebody else's by now, is no concern of it. */
+async function endSession(accountId: string): Promise<boolean> {
+  const reply = await ask('DELETE', '/session', undefined, { writer: accountId })
+  const isHeard = reply.kind === 'ours' && reply.status < 500
+  if (isHeard) localStorage.removeItem(OWED_KEY)
+  else localStorage.setItem(OWED_KEY, accountId)
+  return isHeard
+}
+
+/** Whether the server has yet to hear that somebody signed out here. */
+export const isSignOutOwed = (): boolean => localStorage.getItem(OWED_KEY) !== null
+
+/** Signing out is done on this device whether the server hears of it or not. */
+async function signOutHere(): Promise<null> {
+  const accountId = whoIsHere()
+  if (accountId !== null) await endSession(accountId)
+  return null
+}
+
+const told = async <T>(answer: Promise<T>): Promise<{ data: T } | { error: ApiError }> => {
+  try {
+    return { data: atRest(await answer) }
+  } catch (error) {
+    return { error: errorOf(error) }
+  }
 }
 
 /** All server data but the journal, which has a store of its own. */
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: send,
-  tagTypes: ['Session', 'Garden', 'Place', 'Frame', 'Plant', 'Stores'],
+  tagTypes: ['Session', 'OpenSession', 'Garden', 'Place', 'Frame', 'Plant', 'Stores'],
   endpoints: (build) => ({
     session: build.query<SessionHere, undefined>({
-      query: () => ({ path: '/session' }),
-      transformResponse: sessionHere,
+      queryFn: () => told<SessionHere>(askWho().then(sessionHere)),
       providesTags: ['Session'],
     }),
     signUp: build.mutation<unknown, SignUp>({
       query: (body) => ({ method: 'POST', path: '/accounts', body }),
       invalidatesTags: ['Session'],
+      onQueryStarted: entering,
     }),
     signIn: build.mutation<unknown, SignIn>({
       query: (body) => ({ method: 'POST', path: '/session', body }),
       invalidatesTags: ['Session'],
+      onQueryStarted: entering,
     }),
     signInDemo: build.mutation<unknown, undefined>({
       query: () => ({ method: 'POST', path: '/session/demo' }),
       invalidatesTags: ['Session'],
+      onQueryStarted: entering,
     }),
     signOut: build.mutation<unknown, undefined>({
-      query: () => ({ method: 'DELETE', path: '/session' }),
+      queryFn: () => told(signOutHere()),
       invalidatesTags: ['Session', 'Garden', 'Place', 'Frame', 'Plant', 'Stores'],
       onQueryStarted: forgetting,
     }),
@@ -142,9 +210,51 @@ export const api = createApi({
       query: ({ gardenId, settings }) => ({ method: 'PUT', path: `/gardens/${gardenId}`, body: settings }),
       invalidatesTags: ['Garden', 'Session'],
     }),
-    addMember: build.mutation<unknown, { gardenId: string; email: string; role: Role }>({
+    addMember: build.mutation<InvitationLink, { gardenId: string; email: string; role: Role }>({
       query: ({ gardenId, ...body }) => ({ method: 'POST', path: `/gardens/${gardenId}/members`, body }),
       invalidatesTags: ['Garden'],
+    }),
+    takeInvitationBack: build.mutation<unknown, { gardenId: string; email: string }>({
+      query: ({ gardenId, email }) => ({
+        method: 'DELETE',
+        path: `/gardens/${gardenId}/invitations/${encodeURIComponent(email)}`,
+      }),
+      invalidatesTags: ['Garden'],
+    }),
+    invitations: build.query<Invitation[], undefined>({
+      query: () => ({ path: '/invitations' }),
+      providesTags: ['Session'],
+    }),
+    lookAtInvitation: build.query<Invitation, { gardenId: string; token: string }>({
+      query: (body) => ({ method: 'POST', path: '/invitations/look', body }),
+    }),
+    acceptInvitation: build.mutation<unknown, { gardenId: string; token?: string }>({
+      query: (body) => ({ method: 'POST', path: '/invitations/accept', body }),
+      invalidatesTags: ['Session'],
+    }),
+    declineInvitation: build.mutation<unknown, { gardenId: string }>({
+      query: (body) => ({ method: 'POST', path: '/invitations/decline', body }),
+      invalidatesTags: ['Session'],
+    }),
+    openSessions: build.query<OpenSession[], undefined>({
+      query: () => ({ path: '/account/sessions' }),
+      providesTags: ['OpenSession'],
+    }),
+    endSession: build.mutation<unknown, string>({
+      query: (id) => ({ method: 'DELETE', path: `/account/sessions/${id}` }),
+      invalidatesTags: ['OpenSession'],
+    }),
+    makeRecoveryCodes: build.mutation<RecoveryCodes, { password: string }>({
+      query: (body) => ({ method: 'POST', path: '/account/recovery-codes', body }),
+      invalidatesTags: ['Session'],
+    }),
+    recover: build.mutation<unknown, { email: string; code: string; next: string }>({
+      query: (body) => ({ method: 'POST', path: '/account/recover', body }),
+      onQueryStarted: forgetting,
+    }),
+    dropNotice: build.mutation<unknown, string>({
+      query: (id) => ({ method: 'DELETE', path: `/account/notices/${id}` }),
+      invalidatesTags: ['Session'],
     }),
     setMember: build.mutation<unknown, { gardenId: string; accountId: string; role: Role | null }>({
       query: ({ gardenId, accountId, role }) => ({
@@ -238,6 +348,16 @@ export const {
   useGardenQuery,
   useSaveGardenMutation,
   useAddMemberMutation,
+  useTakeInvitationBackMutation,
+  useInvitationsQuery,
+  useLookAtInvitationQuery,
+  useAcceptInvitationMutation,
+  useDeclineInvitationMutation,
+  useOpenSessionsQuery,
+  useEndSessionMutation,
+  useMakeRecoveryCodesMutation,
+  useRecoverMutation,
+  useDropNoticeMutation,
   useSetMemberMutation,
   usePlacesQuery,
   useFramesQuery,

@@ -21,3 +21,11 @@ export const formatDate = (date: CalendarDate, style: 'short' | 'long' = 'short'
 
 /** A month of the year, 1 to 12, short and in the reader's language. */
 export const monthName = (month: number): string => monthWords.format(Date.UTC(2000, month - 1))
+
+const timeWords = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' })
+const momentWords = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' })
+const DAY_MS = 86_400_000
+
+/** An instant of this device's clock as the time of day, with its date where it is not of these last hours. */
+export const formatTime = (ms: number, now = Date.now()): string =>
+  (Math.abs(now - ms) < DAY_MS / 2 ? timeWords : momentWords).format(ms)

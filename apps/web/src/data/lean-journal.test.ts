@@ -103,6 +103,8 @@ const stateOf = (journal: JournalState, unsent: readonly JournalEntry[] = []): W
         }) as unknown as Item,
     ),
     isKept: true,
+    unkept: 0,
+    lanes: { againAt: null, photos: {} },
     skewMs: 0,
     ownVersions: {},
   },

@@ -1,6 +1,6 @@
 import { API_HEADER, API_VERSION } from '@klados/contract/limits'
 import { afterEach, describe, expect, it, vi } from 'vitest'
-import { Refusal, ServerAway, ask, onReachable, onSignedOut, onSkew, request } from './request.ts'
+import { Refusal, ServerAway, ask, onMet, onSignedOut, onSkew, request } from './request.ts'
 
 const answer = (
   status: number,
@@ -11,8 +11,8 @@ afterEach(() => vi.unstubAllGlobals())
 
 describe('an answer', () => {
   it('that does not carry our mark is none, whatever its status', async () => {
-    const heard: boolean[] = []
-    const stop = onReachable((isReachable) => heard.push(isReachable))
+    const heard: string[] = []
+    const stop = onMet((met) => heard.push(met))
     for (const [status, body] of [
       [200, '<html>Welcome, guest</html>'],
       [200, '{"answers":[]}'],
@@ -24,7 +24,7 @@ describe('an answer', () => {
       expect(await ask('POST', '/x', {})).toEqual({ kind: 'none' })
       await expect(request('GET', '/x')).rejects.toBeInstanceOf(ServerAway)
     }
-    expect(new Set(heard)).toEqual(new Set([false]))
+    expect(new Set(heard)).toEqual(new Set(['away']))
     stop()
   })
 

@@ -1,6 +1,7 @@
 import { v7 as uuidv7 } from 'uuid'
 import { api } from './api.ts'
-import { versionHeard, watchConnection } from './connection.ts'
+import { canAsk, versionHeard, watchConnection } from './connection.ts'
+import { COPIED_ACCOUNT_KEY } from './copy/account-key.ts'
 import { journalCopy, watchCopy } from './copy/copy.ts'
 import { SMALL } from './copy/fold-rules.ts'
 import type { Desk } from './desk.ts'
@@ -12,7 +13,7 @@ import { acknowledged } from './journal.ts'
 import { bringParts, foldOn, readOn } from './read-journal.ts'
 import { selectShort } from './readings.ts'
 import { register } from '../offline/register.ts'
-import { onSignedOut, onSkew, onVersion } from './request.ts'
+import { onAccount, onSignedOut, onSkew, onVersion } from './request.ts'
 import { upsert } from './saves.ts'
 import type { AppStore } from './store.ts'
 import type { Reply } from './sync/answers.ts'
@@ -20,12 +21,13 @@ import { createClock } from './sync/clock.ts'
 import { createDesk } from './sync/desk.ts'
 import type { Writer } from './sync/desk.ts'
 import { createSync } from './sync/engine.ts'
-import type { Sync } from './sync/engine.ts'
+import type { Lanes, Sync } from './sync/engine.ts'
 import { documentKey } from './sync/items.ts'
 import type { Item } from './sync/items.ts'
 import { createOutboxStore, moveEarlierOutbox } from './sync/outbox-store.ts'
 import { createSenderLock } from './sync/sender-lock.ts'
-import { saved, seen, skewed, storageFailed, writerChanged } from './sync/slice.ts'
+import { lanesTold, saved, seen, skewed, storageTold, writerChanged } from './sync/slice.ts'
+import type { LanesHere } from './sync/slice.ts'
 import { transmit } from './transmit.ts'
 
 const CLOCK_KEY = 'klados.clock'
@@ -58,8 +60,14 @@ export function startSync(store: AppStore, desk: Desk): void {
     const account = session()?.account
     return account ? { id: account.id, name: account.name } : null
   }
-  /** Who has a session: whoever's is over goes on writing here, and sends when they have signed in. */
-  const sender = () => (session()?.isExpired ? null : (writer()?.id ?? null))
+  /**
+   * Who has a session: whoever's is over, or has been taken by somebody else in another window, goes on writing here, and
+   * sends when they have signed in.
+   */
+  const sender = () => {
+    const here = session()
+    return here?.isExpired || here?.other !== undefined ? null : (writer()?.id ?? null)
+  }
   const channel = 'BroadcastChannel' in globalThis ? new BroadcastChannel('klados-sync') : null
   const outbox = createOutboxStore()
   const sync = createSync({
@@ -67,7 +75,7 @@ export function startSync(store: AppStore, desk: Desk): void {
     lock: createSenderLock(outbox, uuidv7(), navigator.locks as LockManager | undefined, Date.now),
     transmit,
     accountId: sender,
-    now: Date.now,
+    now: () => performance.now(),
     chance: Math.random,
     setTimer,
     tellOthers: () => channel?.postMessage('changed'),
@@ -77,7 +85,8 @@ export function startSync(store: AppStore, desk: Desk): void {
       store.dispatch(seen(items))
     },
     onTaken: (taken, reply) => takeNote(store, taken, reply),
-    onStorage: () => store.dispatch(storageFailed()),
+    onStorage: (unkept) => store.dispatch(storageTold(unkept)),
+    onLanes: (lanes) => store.dispatch(lanesTold(lanesHere(lanes, Date.now()))),
   })
   Object.assign(desk, createDesk(sync, clock, writer), { copy: journalCopy })
   watchCopy(store, () => store.getState().journal.gardenId)
@@ -90,7 +99,7 @@ export function startSync(store: AppStore, desk: Desk): void {
   watchLive(store)
   watchConnection(store, () => {
     sync.wake()
-    store.dispatch(api.util.invalidateTags(['Session', 'Place', 'Frame', 'Plant', 'Stores']))
+    store.dispatch(api.util.invalidateTags(['Session', 'Garden', 'Place', 'Frame', 'Plant', 'Stores']))
     void store.dispatch(readOn())
     const { gardenId } = store.getState().journal
     if (gardenId !== null) void journalCopy.fill(gardenId, null)
@@ -98,8 +107,21 @@ export function startSync(store: AppStore, desk: Desk): void {
   // The session is asked for anew and found to be nobody's: the door opens, drafts and outbox stay on this
   // machine.
   onSignedOut(() => store.dispatch(api.util.invalidateTags(['Session'])))
+  // What only this window has would go with it.
+  addEventListener('beforeunload', (event) => {
+    if (store.getState().sync.unkept > 0) event.preventDefault()
+  })
   onVersion((isOurs) => {
     if (isOurs === store.getState().connection.isOld) store.dispatch(versionHeard(isOurs))
+  })
+  // Another window has signed somebody else in, or in again: who that is, is asked.
+  onAccount((accountId) => {
+    const { other } = session() ?? {}
+    if (accountId !== writer()?.id && other === undefined)
+      store.dispatch(api.util.invalidateTags(['Session']))
+  })
+  addEventListener('storage', ({ key }) => {
+    if (key === COPIED_ACCOUNT_KEY) store.dispatch(api.util.invalidateTags(['Session']))
   })
   onSkew((skewMs) =>
     store.dispatch(skewed(Math.abs(skewMs) > SKEW_TOLD_MS ? Math.round(skewMs / 60_000) * 60_000 : 0)),
@@ -118,6 +140,19 @@ export function startSync(store: AppStore, desk: Desk): void {
       const id = writer()?.id
       return id ? adopt(sync, store, id) : undefined
     })
+}
+
+function lanesHere({ againInMs, photos }: Lanes, now: number): LanesHere {
+  const at = (ms: number | null) => (ms === null ? null : now + ms)
+  return {
+    againAt: at(againInMs),
+    photos: Object.fromEntries(
+      Object.entries(photos).map(([key, one]) => [
+        key,
+        { sentBytes: one.sentBytes, againAt: at(one.againInMs) },
+      ]),
+    ),
+  }
 }
 
 function setTimer(work: () => void, ms: number): () => void {
@@ -140,7 +175,7 @@ function watchFolds(store: AppStore, setTimer: (work: () => void, ms: number) =>
   let wasAway = false
   const look = () => {
     const state = store.getState()
-    const { isAway } = state.connection
+    const isAway = !canAsk(state)
     // What could not be had without the server is asked for again when it is back.
     if (wasAway && !isAway) asked.clear()
     wasAway = isAway

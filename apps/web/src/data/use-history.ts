@@ -1,5 +1,6 @@
 import { useEffect } from 'react'
 import { isAmong } from './journal.ts'
+import { canAsk } from './connection.ts'
 import { bringPlace } from './read-journal.ts'
 import { useAppDispatch, useAppSelector } from './store.ts'
 
@@ -15,7 +16,7 @@ export function useHistory(placeId: string): History {
   const isReady = useAppSelector(({ journal }) => journal.status === 'ready')
   const isHere = useAppSelector(({ journal }) => isAmong(journal.placesAtHand, placeId))
   const couldNot = useAppSelector(({ journal }) => journal.placesAway.has(placeId))
-  const isServerAway = useAppSelector(({ connection }) => connection.isAway)
+  const isServerAway = !useAppSelector(canAsk)
   useEffect(() => {
     if (isReady && !isHere && !(couldNot && isServerAway)) void dispatch(bringPlace(placeId))
   }, [dispatch, isReady, isHere, couldNot, isServerAway, placeId])

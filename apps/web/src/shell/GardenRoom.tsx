@@ -11,7 +11,9 @@ import { canWorkAway, isReleaseWaiting, onRelease, takeRelease } from '../offlin
 import { Loading, Message } from '../ui/Message.tsx'
 import { AwayDoor } from './AwayDoor.tsx'
 import { LAST_GARDEN_KEY } from './last-garden.ts'
+import { AccountNews } from './AccountNews.tsx'
 import { Masthead } from './Masthead.tsx'
+import { Waiting } from './Waiting.tsx'
 
 /** Seldom needed, so fetched when something lies in it. */
 const Tray = lazy(async () => ({ default: (await import('./Tray.tsx')).Tray }))
@@ -82,21 +84,29 @@ interface NoticesProps {
 
 function Notices({ gardenId, isViewer }: NoticesProps) {
   const { t } = useTranslation()
-  const { isAway, isOld } = useAppSelector((state) => state.connection)
-  const isExpired = useSessionQuery(undefined).data?.isExpired === true
+  const { isAway, isBusy, isOld } = useAppSelector((state) => state.connection)
+  const { data: session } = useSessionQuery(undefined)
   const isReleased = useSyncExternalStore(onRelease, isReleaseWaiting)
-  const { isKept, skewMs } = useAppSelector((state) => state.sync)
+  const { isKept, unkept, skewMs } = useAppSelector((state) => state.sync)
   const items = useAppSelector(selectItems)
   const ofOthers = useAppSelector(selectOfOthers)
-  const waiting = items.filter((item) => item.state.is === 'waiting').length
+  const waiting = items.filter((item) => item.state.is === 'waiting')
   const inTray = items.filter(isInTray).length
   return (
     <div className="no-print flex flex-col gap-2 px-6 pb-2 has-[>:only-child:empty]:hidden max-sm:px-3">
-      {isAway && (
+      {session?.other !== undefined ? (
         <Message tone="due">
-          {t('away.away')} {waiting > 0 && <strong>{t('away.waiting', { count: waiting })}.</strong>}
+          {t('away.other', { name: session.other, own: session.account?.name ?? '' })}{' '}
+          <button type="button" className="btn" onClick={() => window.location.assign('/')}>
+            {t('away.goOnAs', { name: session.other })}
+          </button>
         </Message>
+      ) : (
+        isAway && <Message tone="due">{t('away.away')}</Message>
       )}
+      {isBusy && <Message tone="due">{t('away.busy')}</Message>}
+      {waiting.length > 0 && <Waiting gardenId={gardenId} items={waiting} />}
+      <AccountNews />
       {isOld && !isReleased && <Message tone="due">{t('away.old')}</Message>}
       {isReleased && (
         <Message tone="plain">
@@ -106,12 +116,16 @@ function Notices({ gardenId, isViewer }: NoticesProps) {
           </button>
         </Message>
       )}
-      {isExpired && (
+      {session?.isExpired && (
         <Message tone="due">
           {t('away.expired')} <Link to="/sign-in">{t('account.signIn')}</Link>
         </Message>
       )}
-      {!isKept && <Message tone="limit">{t('away.notKept')}</Message>}
+      {!isKept && (
+        <Message tone="limit">
+          {t('away.notKept')} {unkept > 0 && <strong>{t('away.unkept', { count: unkept })}</strong>}
+        </Message>
+      )}
       {skewMs !== 0 && (
         <Message tone="due">
           {t(skewMs > 0 ? 'away.clockAhead' : 'away.clockBehind', {

@@ -3,16 +3,16 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { useTranslation } from '../i18n/use-translation.tsx'
 import { useSessionQuery } from '../data/api.ts'
-import { useFrames, usePlaces, usePlants } from '../data/documents.ts'
-import { formatDate, todayHere } from '../data/dates.ts'
+import { usePlaces } from '../data/documents.ts'
+import { todayHere } from '../data/dates.ts'
 import { useAppDispatch, useAppSelector } from '../data/store.ts'
 import { deskOf } from '../data/sync/desk-thunk.ts'
 import { lastSave } from '../data/sync/items.ts'
 import type { EntryItem, Item } from '../data/sync/items.ts'
 import { selectTray } from '../data/sync/slice.ts'
-import { entryWords } from '../ui/entry-words.ts'
 import { refusalWords } from '../ui/refusal.ts'
-import { useUnits } from '../ui/units.tsx'
+import { ClockAhead } from './ClockAhead.tsx'
+import { useWhat } from './use-what.ts'
 
 const SHOWN = 12
 
@@ -41,6 +41,7 @@ export function Tray({ gardenId }: { gardenId: string }) {
     <details className="border border-l-4 border-faint border-l-iron bg-paper px-4 py-2">
       {/* One line, so that on a phone the work stays in sight; it does not go before everything is decided. */}
       <summary className="cursor-pointer font-semibold">{parts.filter(Boolean).join('; ')}</summary>
+      <ClockAhead items={refused} />
       <ul className="mt-1 flex flex-col">
         {refused.slice(0, SHOWN).map((item) => (
           <Refused key={item.key} gardenId={gardenId} item={item} />
@@ -170,7 +171,7 @@ function EntryChoices({ gardenId, item, words }: { gardenId: string; item: Entry
   const mend = () =>
     dispatch(
       deskOf((desk) =>
-        desk.mend(item.key, (entry) =>
+        desk.mend([item.key], (entry) =>
           entry.kind === 'note.written'
             ? { ...entry, at, body: { v: 1, text: text.trim() || '–' } }
             : { ...entry, at },
@@ -180,7 +181,7 @@ function EntryChoices({ gardenId, item, words }: { gardenId: string; item: Entry
   const asNote = () =>
     dispatch(
       deskOf((desk) =>
-        desk.mend(item.key, ({ placeId, recordedAt, id }) => ({
+        desk.mend([item.key], ({ placeId, recordedAt, id }) => ({
           id,
           placeId,
           plantId: null,
@@ -249,27 +250,4 @@ function reasonWords(t: TFunction, { state }: Item): string {
     .filter(Boolean)
     .join(', ')
   return `${refusalWords(t, state)}${fields ? ` (${fields})` : ''}`
-}
-
-/** What an item is, in words: what was done, where and when, or which document was saved. */
-function useWhat(gardenId: string): (item: Item) => string {
-  const { t } = useTranslation()
-  const units = useUnits()
-  const places = usePlaces(gardenId)
-  const plants = usePlants(gardenId)
-  const frames = useFrames(gardenId)
-  return (item) => {
-    if (item.kind === 'photo') return t('tray.photo')
-    if (item.kind === 'document') {
-      const { name } = lastSave(item).body as { name?: string }
-      return t(`tray.${item.area}`, { name: name ?? '' })
-    }
-    const { entry } = item
-    const place = places?.find((one) => one.id === entry.placeId)?.body.name
-    const plant = plants?.find((one) => one.id === entry.plantId)?.body.name
-    const frameId = 'frameId' in entry.body ? entry.body.frameId : null
-    const frame = frames?.find((one) => one.id === frameId)?.body.name
-    const where = [frame, plant, place].filter(Boolean).join(', ') || t('tray.nowhere')
-    return `${entryWords(t, units, entry)} (${where}, ${formatDate(entry.at)})`
-  }
 }

@@ -29,6 +29,14 @@ export function makeRouter(store: AppStore, desk: Desk) {
           lazy: async () => ({ Component: (await import('../features/account/NoGarden.tsx')).NoGarden }),
         },
         {
+          path: '/join',
+          lazy: async () => ({ Component: (await import('../features/account/Join.tsx')).Join }),
+        },
+        {
+          path: '/recover',
+          lazy: async () => ({ Component: (await import('../features/account/Recover.tsx')).Recover }),
+        },
+        {
           path: '/new-password',
           lazy: async () => ({
             Component: (await import('../features/account/NewPassword.tsx')).NewPassword,

@@ -160,7 +160,7 @@ export function watchCopy(store: AppStore, openGardenId: () => string | null): v
     const session = api.endpoints.session.select(undefined)(state).data
     const accountId = session?.account?.id
     if (session && !accountId) for (const end of threads) end()
-    if (!session || !accountId || session.isExpired) return
+    if (!session || !accountId || session.isExpired || session.other !== undefined) return
     localStorage.setItem(COPIED_ACCOUNT_KEY, accountId)
     const keep = (path: string, gardenId: string | null, data: unknown) => {
       const key = `${accountId} ${path}`

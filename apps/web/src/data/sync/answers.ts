@@ -30,7 +30,13 @@ export type Meaning =
   | { readonly is: 'clashed'; readonly current: { readonly version: number; readonly savedBy: string } }
 
 /** Answers that name something which may be on its way still, or come back. */
-const HELD_CODES = ['document/unknown-place', 'document/unknown-file', 'garden/not-found', 'route/not-found']
+const HELD_CODES = [
+  'document/unknown-place',
+  'document/unknown-file',
+  'document/newer-version',
+  'garden/not-found',
+  'route/not-found',
+]
 
 export function meaningOf(reply: Reply): Meaning {
   if (reply.kind === 'none') return { is: 'away' }
@@ -39,7 +45,8 @@ export function meaningOf(reply: Reply): Meaning {
   const error = (body as { error?: Reason & { current?: unknown } } | null)?.error
   const { code = 'server/failed', message = '', fields } = error ?? {}
   const reason = fields ? { code, message, fields } : { code, message }
-  if (status === 401) return { is: 'signed-out' }
+  // Somebody else is signed in by now: it waits for its own writer, as where nobody is.
+  if (status === 401 || code === 'session/other-account') return { is: 'signed-out' }
   if (status === 408 || status === 425 || status === 429 || status >= 500 || status < 200)
     return { is: 'later', afterS: retryAfterS }
   if (status === 413 || status === 400) return { is: 'too-much', reason }

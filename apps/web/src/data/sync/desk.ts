@@ -35,10 +35,10 @@ export interface SyncDesk {
   readonly tryAgain: (key: string) => Promise<void>
   readonly letGo: (key: string) => Promise<void>
   /**
-   * Sends an entry in a mended form, under an id of its own: the clock that made the old one may have been at
-   * fault.
+   * Sends entries in a mended form, under ids of their own: the clock that made the old ones may have been at fault. What
+   * stands in the place of one of them stands in the place of the mended one.
    */
-  readonly mend: (key: string, change: (entry: JournalEntry) => JournalEntry) => Promise<void>
+  readonly mend: (keys: readonly string[], change: (entry: JournalEntry) => JournalEntry) => Promise<void>
   /** Sends a save that met a newer version, now based on that one. */
   readonly saveOver: (key: string) => Promise<void>
 }
@@ -88,12 +88,34 @@ export function createDesk(sync: Sync, clock: HybridClock, writer: () => Writer 
       await replaceAside(item, lastSave(item).basedOn)
     },
     letGo: (key) => sync.change(key, () => undefined),
-    mend: async (key, change) => {
-      const item = find(key)
-      if (item?.kind !== 'entry') return
-      const entry = { ...change(item.entry), id: clock.makeId() }
-      await sync.add([{ ...item, key: entryKey(entry.id), entry, state: WAITING }])
-      await sync.change(key, () => undefined)
+    mend: async (keys, change) => {
+      const entries = keys
+        .flatMap((key) => find(key) ?? [])
+        .filter((item) => item.kind === 'entry')
+        .sort((a, b) => (a.entry.id < b.entry.id ? -1 : 1))
+      const newIds = new Map(entries.map(({ entry }) => [entry.id, clock.makeId()]))
+      const now = (supersedes: string | null) =>
+        supersedes === null ? null : (newIds.get(supersedes) ?? supersedes)
+      await sync.add(
+        entries.map((item) => {
+          const id = newIds.get(item.entry.id)!
+          const entry = { ...change(item.entry), id, supersedes: now(item.entry.supersedes) }
+          return { ...item, key: entryKey(id), entry, state: WAITING }
+        }),
+      )
+      for (const { key } of entries) await sync.change(key, () => undefined)
+      // What was held for want of one of them.
+      for (const item of sync.items())
+        if (item.kind === 'entry' && item.entry.supersedes !== null && newIds.has(item.entry.supersedes))
+          await sync.change(item.key, (before) =>
+            before.kind === 'entry'
+              ? {
+                  ...before,
+                  state: WAITING,
+                  entry: { ...before.entry, supersedes: now(before.entry.supersedes) },
+                }
+              : before,
+          )
     },
     saveOver: async (key) => {
       const item = find(key)

@@ -1,17 +1,31 @@
-import { heldByNeeds, nextSend, settle, withSave } from './rules.ts'
+import { LEAST_BYTES, MOST_BYTES, heldByNeeds, nextSend, readyPhotos, settle, withSave } from './rules.ts'
 import type { Send, Settled } from './rules.ts'
 import type { Reply } from './answers.ts'
-import type { DocumentItem, Item } from './items.ts'
+import type { DocumentItem, Item, PhotoItem } from './items.ts'
 import type { OutboxStore } from './outbox-store.ts'
 import type { SenderLock } from './sender-lock.ts'
+
+/** How the sending stands, for whoever asks what waits and for how long. */
+export interface Lanes {
+  /** Until entries and documents are tried again; null while nothing keeps them. */
+  readonly againInMs: number | null
+  /** By their keys, photos that are on their way or have stopped there. */
+  readonly photos: Readonly<Record<string, PhotoLane>>
+}
+export interface PhotoLane {
+  readonly sentBytes: number
+  readonly againInMs: number | null
+}
 
 /** What the engine needs from the world around it. */
 export interface SyncPorts {
   readonly store: OutboxStore
   readonly lock: SenderLock
-  readonly transmit: (send: Send) => Promise<Reply>
+  /** `onSent` hears how much of a photo the server has. */
+  readonly transmit: (send: Send, onSent: (bytes: number) => void) => Promise<Reply>
   /** Who is signed in; null while nobody is, or while it is not known. */
   readonly accountId: () => string | null
+  /** In milliseconds, never running backwards: the clock on the wall may be set while something waits. */
   readonly now: () => number
   /** Of 0 to 1: keeps many devices from coming back in the same moment. */
   readonly chance: () => number
@@ -20,7 +34,9 @@ export interface SyncPorts {
   readonly tellOthers: () => void
   readonly onItems: (items: readonly Item[]) => void
   readonly onTaken: (taken: readonly Item[], replies: Reply) => void
-  readonly onStorage: (isKept: boolean) => void
+  /** Told with what the disk would not keep: it lasts as long as this window. */
+  readonly onStorage: (unkept: number) => void
+  readonly onLanes: (lanes: Lanes) => void
 }
 
 export type Outcome = 'saved' | 'waiting' | 'clashed' | 'refused'
@@ -64,34 +80,63 @@ const asKnown = (known: Item | undefined, item: Item): Item =>
     ? known
     : item
 
+interface PhotoPause {
+  readonly until: number
+  readonly failures: number
+  readonly why: 'away' | 'later'
+}
+
 /** The one way of everything that is written to the server: kept first, sent until it has its answer. */
 export function createSync(ports: SyncPorts): Sync {
   const { store, now } = ports
   /** What the disk would not take: in this window alone until it is sent. */
   const unkept = new Map<string, Item>()
+  /** What the disk would not let go of: done with all the same. */
+  const gone = new Set<string>()
   let items: readonly Item[] = []
   let asked = new Set<string>()
   let failures = 0
   let mostEntries = Number.POSITIVE_INFINITY
+  let mostBytes = MOST_BYTES
   let notBefore = 0
   let raiseAt = 0
-  let isDraining = false
-  let isAgain = false
   let isStopped = false
   let cancelTimer: () => void = () => undefined
+  let cancelPhotoTimer: () => void = () => undefined
+  const photoPauses = new Map<string, PhotoPause>()
+  const photosSent = new Map<string, number>()
   const waiters = new Map<
     string,
     (settled: { outcome: Outcome; reply: Reply | null; item: Item | null }) => void
   >()
 
+  const tellStorage = () => ports.onStorage(unkept.size)
+  const tellLanes = () => {
+    const until = Math.max(notBefore, raiseAt)
+    const inMs = (at: number | undefined) => (at !== undefined && at > now() ? at - now() : null)
+    const keys = new Set([...photoPauses.keys(), ...photosSent.keys()])
+    ports.onLanes({
+      againInMs: inMs(until),
+      photos: Object.fromEntries(
+        [...keys].map((key) => [
+          key,
+          { sentBytes: photosSent.get(key) ?? 0, againInMs: inMs(photoPauses.get(key)?.until) },
+        ]),
+      ),
+    })
+  }
+
   const read = async (): Promise<readonly Item[]> => {
+    // A disk that cannot be read has not lost what it told before.
     const kept = await store.all().catch(() => {
-      ports.onStorage(false)
-      return []
+      tellStorage()
+      return items
     })
     const known = new Map(items.map((item) => [item.key, item]))
     items = [
-      ...kept.flatMap((item) => (unkept.has(item.key) ? [] : [asKnown(known.get(item.key), item)])),
+      ...kept.flatMap((item) =>
+        unkept.has(item.key) || gone.has(item.key) ? [] : [asKnown(known.get(item.key), item)],
+      ),
       ...unkept.values(),
     ]
     return items
@@ -115,29 +160,36 @@ export function createSync(ports: SyncPorts): Sync {
     const kept = store.put(news).then(
       () => news.forEach(({ key }) => unkept.delete(key)),
       // A full or forbidden disk: told, and kept here as long as this window is open.
-      () => ports.onStorage(false),
+      () => tellStorage(),
     )
     keeping = Promise.all([keeping, kept])
     return kept
   }
   const drop = async (keys: readonly string[]) => {
+    const wasUnkept = unkept.size
     for (const key of keys) unkept.delete(key)
-    await store.remove(keys).catch(() => ports.onStorage(false))
+    await store.remove(keys).catch(() => {
+      for (const key of keys) gone.add(key)
+      tellStorage()
+    })
+    if (unkept.size !== wasUnkept) tellStorage()
   }
   const update = async (key: string, change: (before: Item | undefined) => Item | undefined) => {
     // Or the disk would be given the old one after the new.
     await keeping
     const held = unkept.get(key)
-    if (!held) {
+    if (!held && !gone.has(key)) {
       try {
         return await store.update(key, change)
       } catch {
-        ports.onStorage(false)
+        // Then it is changed here.
       }
     }
     const after = change(held ?? items.find((item) => item.key === key))
     unkept.delete(key)
+    gone.add(key)
     if (after) unkept.set(after.key, after)
+    tellStorage()
   }
   /** One that its writer has let go meanwhile does not come back. */
   const replace = async (news: readonly Item[]) => {
@@ -187,78 +239,182 @@ export function createSync(ports: SyncPorts): Sync {
     for (const give of answers) give()
   }
 
+  const backOff = (tries: number) =>
+    Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** (tries - 1)) * (0.5 + ports.chance() / 2)
   const pauseFor = (pause: NonNullable<Settled['pause']>) => {
     // What is written while it waits is tried at once, and makes the wait no longer.
     if (now() >= raiseAt) failures++
-    const backOff =
-      Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** (failures - 1)) * (0.5 + ports.chance() / 2)
-    const wait = pause.afterS === null ? backOff : Math.max(backOff, pause.afterS * 1000)
+    const wait = Math.max(backOff(failures), (pause.afterS ?? 0) * 1000)
     raiseAt = Math.max(raiseAt, now() + wait)
     // Without a session nothing is sent until there is one: that is an occasion of its own.
     if (pause.why === 'later') notBefore = now() + wait
     if (pause.why !== 'signed-out') setTimer(wait)
+    tellLanes()
   }
   const setTimer = (ms: number) => {
     cancelTimer()
     if (!isStopped) cancelTimer = ports.setTimer(() => void occasion(), ms)
   }
+  const setPhotoTimer = (ms: number) => {
+    cancelPhotoTimer()
+    if (!isStopped) cancelPhotoTimer = ports.setTimer(() => void drain(), ms)
+  }
 
-  const sendAll = async (prolong: () => Promise<void>) => {
+  /** Entries and documents, one request after the other. */
+  const sendMain = async () => {
     for (;;) {
       const accountId = ports.accountId()
       if (accountId === null || isStopped) return
+      if (now() < notBefore) return setTimer(notBefore - now())
       const all = await read()
       const blocked = heldByNeeds(all)
       await replace(blocked)
       if (blocked.length > 0) await show()
-      const send = nextSend(blocked.length > 0 ? items : all, { accountId, asked, mostEntries })
+      const send = nextSend(blocked.length > 0 ? items : all, { accountId, asked, mostEntries, mostBytes })
       if (!send) return
       if (send.kind === 'document' && !send.item.isTried)
         await update(send.item.key, (before) =>
           before?.kind === 'document' ? { ...before, isTried: true } : before,
         )
-      const reply = await ports.transmit(send)
+      const reply = await ports.transmit(send, () => undefined)
       const settled = settle(send, reply)
+      // No answer may mean that the line was too slow for so much.
+      if (reply.kind === 'none') mostBytes = Math.max(LEAST_BYTES, mostBytes / 4)
       if (settled.pause) return pauseFor(settled.pause)
       failures = 0
       raiseAt = 0
       mostEntries = settled.mostEntries ?? Math.min(Number.POSITIVE_INFINITY, mostEntries * 2)
+      mostBytes = Math.min(MOST_BYTES, mostBytes * 2)
       await apply(send, settled, reply)
+      tellLanes()
       ports.tellOthers()
-      await prolong()
     }
   }
 
-  const drain = async () => {
-    if (isDraining) {
+  const nextPhoto = (ready: readonly PhotoItem[]) =>
+    ready.find(({ key }) => (photoPauses.get(key)?.until ?? 0) <= now())
+  const pausePhoto = (key: string, { why, afterS }: NonNullable<Settled['pause']>) => {
+    const tries = (photoPauses.get(key)?.failures ?? 0) + 1
+    const wait = Math.max(backOff(tries), (afterS ?? 0) * 1000)
+    photoPauses.set(key, { until: now() + wait, failures: tries, why: why === 'later' ? why : 'away' })
+    tellLanes()
+  }
+  /** Photos, beside all else: what keeps one keeps that one, and what shows it. */
+  const sendPhotos = async () => {
+    for (;;) {
+      const accountId = ports.accountId()
+      if (accountId === null || isStopped) return
+      const ready = readyPhotos(await read(), { accountId, asked })
+      const item = nextPhoto(ready)
+      if (!item) {
+        const next = Math.min(...ready.map(({ key }) => photoPauses.get(key)!.until))
+        if (ready.length > 0) setPhotoTimer(next - now())
+        return
+      }
+      const { key } = item
+      const send: Send = { kind: 'photo', gardenId: item.gardenId, item }
+      const reply = await ports.transmit(send, (bytes) => {
+        photosSent.set(key, bytes)
+        tellLanes()
+      })
+      const settled = settle(send, reply)
+      if (settled.pause?.why === 'signed-out') return
+      if (settled.pause) {
+        pausePhoto(key, settled.pause)
+        // Where there is no line the next would fare no better; it has its turn before this one is tried again.
+        if (settled.pause.why === 'away') return setPhotoTimer(FIRST_PAUSE_MS)
+        continue
+      }
+      photoPauses.delete(key)
+      photosSent.delete(key)
+      await apply(send, settled, reply)
+      tellLanes()
+      ports.tellOthers()
+      // What waited for it.
+      main.kick()
+    }
+  }
+
+  /** One kind of sending, that goes on until it has nothing more to do. */
+  const laneOf = (work: () => Promise<unknown>) => {
+    let running: Promise<void> | null = null
+    let isAgain = false
+    const run = async () => {
+      do {
+        isAgain = false
+        await work().catch(() => {
+          tellStorage()
+          setTimer(FIRST_PAUSE_MS)
+        })
+      } while (isAgain && !isStopped)
+      running = null
+    }
+    return {
+      /** Begins, or has what is under way look once more. */
+      kick: () => {
+        if (running) isAgain = true
+        else running = run()
+      },
+      running: () => running,
+    }
+  }
+  const main = laneOf(async () => {
+    await sendMain()
+    answerWaiting()
+  })
+  const photos = laneOf(sendPhotos)
+  const lanes = [main, photos]
+  let isSending = false
+  let isAskingLock = false
+  let isAgain = false
+
+  /** Under the lock, until no lane has anything more to do. */
+  const sendAll = async () => {
+    isSending = true
+    try {
+      for (const lane of lanes) lane.kick()
+      for (;;) {
+        const under = lanes.flatMap((lane) => lane.running() ?? [])
+        if (under.length === 0) return
+        await Promise.race(under)
+      }
+    } finally {
+      isSending = false
+    }
+  }
+  const drain = async (): Promise<void> => {
+    if (isSending) return lanes.forEach((lane) => lane.kick())
+    if (isAskingLock) {
       isAgain = true
       return
     }
-    if (now() < notBefore) return setTimer(notBefore - now())
-    isDraining = true
+    isAskingLock = true
     try {
       do {
         isAgain = false
         const isOurs = await ports.lock(sendAll)
         // Another window is at it: it may close before it comes to ours.
-        if (!isOurs) setTimer(FIRST_PAUSE_MS)
-      } while (isAgain && !isStopped && now() >= notBefore)
-    } catch {
-      ports.onStorage(false)
-      setTimer(FIRST_PAUSE_MS)
+        if (!isOurs) {
+          setTimer(FIRST_PAUSE_MS)
+          answerWaiting()
+        }
+      } while (isAgain && !isStopped)
     } finally {
-      isDraining = false
-      for (const saveId of [...waiters.keys()]) {
-        const own = items.find(
-          (item) => item.kind === 'document' && item.saves.some((save) => save?.saveId === saveId),
-        )
-        // One of which there is no trace was sent by another window.
-        if (!own) answer(saveId, 'saved', null, null)
-        else if (failures > 0 || own.state.is === 'held' || ports.accountId() === null)
-          answer(saveId, 'waiting', null, own)
-      }
+      isAskingLock = false
     }
     if (failures === 0 && items.some(({ state }) => state.is === 'held')) setTimer(ASK_AGAIN_MS)
+  }
+  /** Whoever has saved and waits to hear what came of it hears that it waits. */
+  const answerWaiting = () => {
+    for (const saveId of [...waiters.keys()]) {
+      const own = items.find(
+        (item) => item.kind === 'document' && item.saves.some((save) => save?.saveId === saveId),
+      )
+      // One of which there is no trace was sent by another window.
+      if (!own) answer(saveId, 'saved', null, null)
+      else if (failures > 0 || own.state.is === 'held' || ports.accountId() === null)
+        answer(saveId, 'waiting', null, own)
+    }
   }
   const occasion = async () => {
     asked = new Set()
@@ -271,9 +427,12 @@ export function createSync(ports: SyncPorts): Sync {
       await occasion()
     },
     wake: () => {
-      notBefore = 0
-      raiseAt = 0
-      failures = 0
+      // A server that has asked for a moment has it, whoever looks at this window meanwhile.
+      if (now() >= notBefore) {
+        raiseAt = 0
+        failures = 0
+      }
+      for (const [key, { why }] of photoPauses) if (why === 'away') photoPauses.delete(key)
       void occasion()
     },
     reload: show,
@@ -315,6 +474,7 @@ export function createSync(ports: SyncPorts): Sync {
     stop: () => {
       isStopped = true
       cancelTimer()
+      cancelPhotoTimer()
     },
   }
 }

@@ -23,10 +23,13 @@ export interface Occasion {
   readonly asked: ReadonlySet<string>
   /** The most entries in one request, after one was too much. */
   readonly mostEntries: number
+  /** The most bytes of entries in one request: what a slow line carries before one loses patience with it. */
+  readonly mostBytes: number
 }
 
 /** Below the server's limit of one megabyte for a request. */
-const MOST_BYTES = 800_000
+export const MOST_BYTES = 800_000
+export const LEAST_BYTES = 4_000
 
 const needsRefused: Reason = { code: 'sync/needs-refused', message: 'What this belongs to was refused' }
 
@@ -83,9 +86,24 @@ function keptBy(
   return kept
 }
 
+/** Photos that could go now, those first that waited longest. */
+export function readyPhotos(
+  items: readonly Item[],
+  occasion: Pick<Occasion, 'accountId' | 'asked'>,
+): PhotoItem[] {
+  return items.filter(
+    (item): item is PhotoItem =>
+      item.kind === 'photo' && item.accountId === occasion.accountId && isReady(item, occasion.asked),
+  )
+}
+
+const isReady = ({ state, key }: Item, asked: ReadonlySet<string>): boolean =>
+  state.is === 'waiting' || (state.is === 'held' && !asked.has(key))
+
 /**
- * The next request, or null when there is nothing more to send now. Photos come before the places and entries that
- * show them, documents before the entries that name them; entries in the order in which they were written.
+ * The next request of all but photos, which go beside; or null when there is nothing more to send now. What shows a photo
+ * waits for it, and nothing else does; documents come before the entries that name them, entries in the order in which
+ * they were written.
  */
 export function nextSend(items: readonly Item[], occasion: Occasion): Send | null {
   const own = items.filter(({ accountId }) => accountId === occasion.accountId)
@@ -93,11 +111,8 @@ export function nextSend(items: readonly Item[], occasion: Occasion): Send | nul
   const refusedNew = refusedDocuments(own)
   const ready = own.filter(
     (item) =>
-      (item.state.is === 'waiting' || (item.state.is === 'held' && !occasion.asked.has(item.key))) &&
-      keptBy(item, byKey, refusedNew) === null,
+      item.kind !== 'photo' && isReady(item, occasion.asked) && keptBy(item, byKey, refusedNew) === null,
   )
-  const photo = ready.find((item) => item.kind === 'photo')
-  if (photo) return { kind: 'photo', gardenId: photo.gardenId, item: photo }
   const document = ready.filter((item) => item.kind === 'document').sort(byMaking)[0]
   if (document)
     return { kind: 'document', gardenId: document.gardenId, item: document, isAgain: document.isTried }
@@ -107,7 +122,7 @@ export function nextSend(items: readonly Item[], occasion: Occasion): Send | nul
   return {
     kind: 'entries',
     gardenId: first.gardenId,
-    items: batchOf(entries, first.gardenId, occasion.mostEntries),
+    items: batchOf(entries, first.gardenId, occasion),
   }
 }
 
@@ -116,16 +131,26 @@ function byMaking(a: DocumentItem, b: DocumentItem): number {
   return a.saves[0].saveId < b.saves[0].saveId ? -1 : 1
 }
 
-function batchOf(entries: readonly EntryItem[], gardenId: string, most: number): EntryItem[] {
+function batchOf(
+  entries: readonly EntryItem[],
+  gardenId: string,
+  { mostEntries, mostBytes }: Pick<Occasion, 'mostEntries' | 'mostBytes'>,
+): EntryItem[] {
   const batch: EntryItem[] = []
   let bytes = 0
   for (const item of entries) {
     if (item.gardenId !== gardenId) continue
     bytes += JSON.stringify(item.entry).length * 2
-    if (batch.length > 0 && (batch.length >= Math.min(most, MAX_ENTRIES) || bytes > MOST_BYTES)) break
+    if (batch.length > 0 && (batch.length >= Math.min(mostEntries, MAX_ENTRIES) || bytes > mostBytes)) break
     batch.push(item)
   }
   return batch
+}
+
+/** The photo that something waits for, where that is still on its way. */
+export function photoNeededBy(item: Item, items: readonly Item[]): PhotoItem | undefined {
+  const needed = new Set(needsOf(item))
+  return items.find((one): one is PhotoItem => one.kind === 'photo' && needed.has(one.key))
 }
 
 /** Items whose need was refused: they are held, and say so, until their writer has decided about that. */

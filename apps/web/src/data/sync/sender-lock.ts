@@ -1,12 +1,11 @@
 import type { OutboxStore } from './outbox-store.ts'
 
-/**
- * Runs `work` while no other window of this browser sends; false when another one does. `keep` prolongs it.
- */
-export type SenderLock = (work: (keep: () => Promise<void>) => Promise<void>) => Promise<boolean>
+/** Runs `work` while no other window of this browser sends; false when another one does. */
+export type SenderLock = (work: () => Promise<void>) => Promise<boolean>
 
-/** Longer than a request may take, so that a window that lives never loses it in the middle. */
 const LEASE_MS = 90_000
+/** Prolonged meanwhile, so that a window that lives never loses it in the middle of a slow request. */
+const PROLONG_EACH_MS = 20_000
 
 /** The browser's own locks, which go with the window that held them; they are there on secure pages alone. */
 export function createSenderLock(
@@ -21,20 +20,21 @@ export function createSenderLock(
       await locks.request('klados-sender', { ifAvailable: true }, async (lock) => {
         if (!lock) return
         isOurs = true
-        await work(() => Promise.resolve())
+        await work()
       })
       return isOurs
     }
   }
-  const prolong = () => store.lease(holder, now(), now() + LEASE_MS)
+  // Where the outbox cannot be read no other window reads it either.
+  const prolong = () => store.lease(holder, now(), now() + LEASE_MS).catch(() => true)
   return async (work) => {
     if (!(await prolong())) return false
+    const timer = setInterval(() => void prolong(), PROLONG_EACH_MS)
     try {
-      await work(async () => {
-        await prolong()
-      })
+      await work()
     } finally {
-      await store.release(holder)
+      clearInterval(timer)
+      await store.release(holder).catch(() => undefined)
     }
     return true
   }

@@ -3,6 +3,13 @@ import type { PayloadAction } from '@reduxjs/toolkit'
 import { isInTray } from './items.ts'
 import type { DocumentArea, DocumentItem, Item, ItemState } from './items.ts'
 
+/** `Lanes` with instants of this device's clock in place of waits. */
+export interface LanesHere {
+  readonly againAt: number | null
+  readonly photos: Readonly<Record<string, { readonly sentBytes: number; readonly againAt: number | null }>>
+}
+const NO_LANES: LanesHere = { againAt: null, photos: {} }
+
 interface SyncState {
   /** Who writes here now: what others left on this device is theirs to see. */
   readonly accountId: string | null
@@ -10,6 +17,10 @@ interface SyncState {
   readonly items: readonly Item[]
   /** False once the device would not keep something: what is written then lasts as long as this window. */
   readonly isKept: boolean
+  /** How many things of the outbox are in this window alone. */
+  readonly unkept: number
+  /** How the sending stands. */
+  readonly lanes: LanesHere
   /** How far this device's clock is ahead of the server's. */
   readonly skewMs: number
   /** By document: the latest version that was made by a save from this window. */
@@ -18,7 +29,15 @@ interface SyncState {
 
 const slice = createSlice({
   name: 'sync',
-  initialState: { accountId: null, items: [], isKept: true, skewMs: 0, ownVersions: {} } as SyncState,
+  initialState: {
+    accountId: null,
+    items: [],
+    isKept: true,
+    unkept: 0,
+    lanes: NO_LANES,
+    skewMs: 0,
+    ownVersions: {},
+  } as SyncState,
   reducers: {
     writerChanged: (state, { payload }: PayloadAction<string | null>): SyncState => ({
       ...state,
@@ -29,13 +48,16 @@ const slice = createSlice({
       ...state,
       ownVersions: { ...state.ownVersions, [payload.id]: payload.version },
     }),
+    storageTold: (state, { payload }: PayloadAction<number>): SyncState =>
+      state.unkept === payload ? state : { ...state, unkept: payload, isKept: state.isKept && payload === 0 },
     storageFailed: (state): SyncState => ({ ...state, isKept: false }),
+    lanesTold: (state, { payload }: PayloadAction<LanesHere>): SyncState => ({ ...state, lanes: payload }),
     skewed: (state, { payload }: PayloadAction<number>): SyncState =>
       state.skewMs === payload ? state : { ...state, skewMs: payload },
   },
 })
 export const syncReducer = slice.reducer
-export const { writerChanged, seen, saved, storageFailed, skewed } = slice.actions
+export const { writerChanged, seen, saved, storageFailed, storageTold, lanesTold, skewed } = slice.actions
 
 export interface WithSync {
   readonly sync: SyncState

@@ -366,7 +366,10 @@ describe('what was refused', () => {
       await rest()
     }
     expect(shown()).toHaveLength(1)
-    await at.mend(entryKey(wrong.id), (entry) => ({ ...entry, body: { v: 1, text: 'good' } }) as typeof entry)
+    await at.mend(
+      [entryKey(wrong.id)],
+      (entry) => ({ ...entry, body: { v: 1, text: 'good' } }) as typeof entry,
+    )
     await rest()
     expect([...server.entries.values()].map((entry) => entry.body)).toEqual([{ v: 1, text: 'good' }])
     expect(server.entries.has(wrong.id)).toBe(false)

@@ -5,7 +5,7 @@ import { createClock } from './clock.ts'
 import { createDesk } from './desk.ts'
 import type { SaveRequest, SyncDesk } from './desk.ts'
 import { createSync } from './engine.ts'
-import type { Sync } from './engine.ts'
+import type { Lanes, Sync } from './engine.ts'
 import type { Item } from './items.ts'
 import type { OutboxStore } from './outbox-store.ts'
 import type { Send } from './rules.ts'
@@ -70,6 +70,7 @@ export interface Window {
   readonly shown: () => readonly Item[]
   readonly taken: Item[]
   readonly storageFailures: () => number
+  readonly lanes: () => Lanes
   /** Runs the timer that is set, as if its time had come. */
   readonly runTimer: () => Promise<void>
   readonly timerMs: () => number | null
@@ -86,6 +87,7 @@ export function openWindow(
   const time = { now: 1_000_000 }
   let shown: readonly Item[] = []
   let failures = 0
+  let lanes: Lanes = { againInMs: null, photos: {} }
   let timer: { work: () => void; ms: number } | null = null
   const taken: Item[] = []
   const holder = options.holder ?? uuidv7()
@@ -109,6 +111,7 @@ export function openWindow(
     onItems: (items) => (shown = items),
     onTaken: (items) => taken.push(...items),
     onStorage: () => failures++,
+    onLanes: (told) => (lanes = told),
   })
   const clock = createClock({ read: () => null, write: () => undefined })
   const desk = createDesk(sync, clock, () => {
@@ -122,6 +125,7 @@ export function openWindow(
     taken,
     shown: () => shown,
     storageFailures: () => failures,
+    lanes: () => lanes,
     timerMs: () => timer?.ms ?? null,
     runTimer: async () => {
       const due = timer

@@ -1,6 +1,7 @@
 import { Navigate } from 'react-router'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useSessionQuery, useSignOutMutation } from '../../data/api.ts'
+import { AccountNews } from '../../shell/AccountNews.tsx'
 import { NewFromFile } from './Exchange.tsx'
 import { NewGarden } from './NewGarden.tsx'
 import { OwnAccount } from './OwnAccount.tsx'
@@ -16,6 +17,7 @@ export function NoGarden() {
       <p className="font-display text-[44px] font-bold leading-none tracking-tight">{t('app.name')}</p>
       <h1>{t('garden.none')}</h1>
       <p>{t('garden.noneText')}</p>
+      <AccountNews />
       <NewGarden />
       <NewFromFile />
       <OwnAccount />

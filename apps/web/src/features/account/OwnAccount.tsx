@@ -13,6 +13,8 @@ import type { ApiError } from '../../data/api.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { selectItems } from '../../data/sync/slice.ts'
 import { Field } from '../../ui/Field.tsx'
+import { OpenSessions } from './OpenSessions.tsx'
+import { RecoveryCodes } from './RecoveryCodes.tsx'
 import { refusalWords } from '../../ui/refusal.ts'
 import { Message } from '../../ui/Message.tsx'
 
@@ -33,6 +35,8 @@ export function OwnAccount() {
       ) : (
         <>
           <ChangePassword email={account.email} />
+          <RecoveryCodes email={account.email} left={account.recoveryCodes ?? 0} />
+          <OpenSessions />
           <SignOutEverywhere />
           <DeleteAccount />
         </>

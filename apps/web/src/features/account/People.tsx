@@ -11,6 +11,7 @@ import {
   useSaveGardenMutation,
   useSessionQuery,
   useSetMemberMutation,
+  useTakeInvitationBackMutation,
 } from '../../data/api.ts'
 import type { ApiError } from '../../data/api.ts'
 import { formatDate } from '../../data/dates.ts'
@@ -103,12 +104,20 @@ function Members({ garden }: { garden: Garden }) {
   const [addMember] = useAddMemberMutation()
   const [makeLink] = useMakeResetLinkMutation()
   const { data: session } = useSessionQuery(undefined)
+  const [takeBack] = useTakeInvitationBackMutation()
+  const [invited, setInvited] = useState<{ email: string; url: string; until: string } | null>(null)
   const [link, setLink] = useState<ResetLink | null>(null)
   const [failure, setFailure] = useState<string>()
   const canWrite = garden.role === 'owner'
   const tell = async (sent: Promise<{ error?: unknown }>) => {
     const { error } = await sent
     setFailure(error ? refusalWords(t, error as ApiError) : undefined)
+    return !error
+  }
+  const invite = async (email: string, role: Role) => {
+    const { data, error } = await addMember({ gardenId: garden.id, email, role })
+    setFailure(error ? refusalWords(t, error as ApiError) : undefined)
+    setInvited(data ? { email, url: `${window.location.origin}${data.path}`, until: data.expiresAt } : null)
     return !error
   }
   const resetLink = async (accountId: string) => {
@@ -136,8 +145,24 @@ function Members({ garden }: { garden: Garden }) {
           />
         ))}
       </ul>
-      {canWrite && (
-        <AddMember onAdd={(email, role) => tell(addMember({ gardenId: garden.id, email, role }))} />
+      {(garden.invitations ?? []).map(({ email, role, expiresAt }) => (
+        <InvitedLine
+          key={email}
+          email={email}
+          role={role}
+          until={expiresAt}
+          onTakeBack={() => void tell(takeBack({ gardenId: garden.id, email }))}
+        />
+      ))}
+      {canWrite && <AddMember onAdd={invite} />}
+      {invited && (
+        <LinkToHandOver
+          label={t('garden.inviteLink', {
+            email: invited.email,
+            until: formatDate(invited.until.slice(0, 10)),
+          })}
+          url={invited.url}
+        />
       )}
     </section>
   )
@@ -197,22 +222,13 @@ function MemberLine({ member, canWrite, isSelf, link, onRole, onReset }: MemberL
           )}
           {link && (
             <div className="basis-full">
-              <Field
+              <LinkToHandOver
                 label={t('garden.resetLink', {
                   name: member.name,
                   until: formatDate(link.until.slice(0, 10)),
                 })}
-              >
-                {(ids) => (
-                  <input
-                    {...ids}
-                    className="input"
-                    readOnly
-                    value={link.url}
-                    onFocus={(event) => event.target.select()}
-                  />
-                )}
-              </Field>
+                url={link.url}
+              />
             </div>
           )}
         </>
@@ -220,6 +236,47 @@ function MemberLine({ member, canWrite, isSelf, link, onRole, onReset }: MemberL
         t(`role.${member.role}`)
       )}
     </li>
+  )
+}
+
+/** A link that somebody has to be given by hand: there is no mail here. */
+function LinkToHandOver({ label, url }: { label: string; url: string }) {
+  return (
+    <Field label={label}>
+      {(ids) => (
+        <input {...ids} className="input" readOnly value={url} onFocus={(event) => event.target.select()} />
+      )}
+    </Field>
+  )
+}
+
+interface InvitedLineProps {
+  readonly email: string
+  readonly role: Role
+  readonly until: string
+  readonly onTakeBack: () => void
+}
+
+/** Somebody who has not answered yet. */
+function InvitedLine({ email, role, until, onTakeBack }: InvitedLineProps) {
+  const { t } = useTranslation()
+  return (
+    <p className="flex flex-wrap items-center gap-3 border-b border-dotted border-faint pb-2">
+      <span className="min-w-0 flex-1">
+        <span className="block truncate">{email}</span>
+        <span className="block text-[13px] text-slate">
+          {t('garden.invited', { role: t(`role.${role}`), until: formatDate(until.slice(0, 10)) })}
+        </span>
+      </span>
+      <button
+        type="button"
+        className="btn"
+        aria-label={t('garden.takeBackOf', { email })}
+        onClick={onTakeBack}
+      >
+        {t('garden.takeBack')}
+      </button>
+    </p>
   )
 }
 

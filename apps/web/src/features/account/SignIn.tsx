@@ -3,8 +3,10 @@ import { usualUnits } from '../../ui/usual-units.ts'
 import { standardCatalogue } from '@klados/core/catalogue'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
-import { Navigate, useNavigate } from 'react-router'
+import { Link, Navigate, useNavigate } from 'react-router'
 import {
+  isSignOutOwed,
+  useMakeRecoveryCodesMutation,
   useSessionQuery,
   useSignInDemoMutation,
   useSignInMutation,
@@ -13,6 +15,8 @@ import {
 import type { ApiError } from '../../data/api.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { Field } from '../../ui/Field.tsx'
+import { CodesToKeep } from './RecoveryCodes.tsx'
+import { homeFromDoor } from './invitation-link.ts'
 import { refusalWords } from '../../ui/refusal.ts'
 import { Message } from '../../ui/Message.tsx'
 import { drawPlace, layOut } from '../../plan/lay-out.ts'
@@ -23,6 +27,8 @@ interface Form {
   gardenName: string
   email: string
   password: string
+  /** Codes that let them back in without the password. */
+  wantsCodes: boolean
 }
 
 /** The door: sign in, make an account, or walk through the demo garden where the server has one. */
@@ -35,24 +41,37 @@ export function SignIn() {
   const [signUp] = useSignUpMutation()
   const [signInDemo, demo] = useSignInDemoMutation()
   const [failure, setFailure] = useState<string>()
-  const { register, handleSubmit, formState } = useForm<Form>()
+  const [makeCodes] = useMakeRecoveryCodesMutation()
+  const [isMaking, setIsMaking] = useState(false)
+  const [codes, setCodes] = useState<{ list: readonly string[]; email: string } | null>(null)
+  const { register, handleSubmit, formState } = useForm<Form>({ defaultValues: { wantsCodes: false } })
   const { errors, isSubmitting } = formState
+  const isOwed = isSignOutOwed()
 
-  if (session?.account && !session.isExpired) return <Navigate replace to="/" />
+  if (codes) return <KeepCodes codes={codes.list} email={codes.email} />
+  // The codes are on their way: who has just signed up is not taken off before they are seen.
+  if (session?.account && !session.isExpired && !isMaking) return <Navigate replace to={homeFromDoor()} />
   const enter = async (sent: Promise<{ error?: unknown }>) => {
     const { error } = await sent
     if (error) setFailure(refusalWords(t, error as ApiError))
-    else void navigate('/', { replace: true })
+    else void navigate(homeFromDoor(), { replace: true })
+  }
+  const signUpWithCodes = async ({ wantsCodes, ...form }: Form) => {
+    setIsMaking(wantsCodes)
+    const { error } = await signUp({ ...form, units: usualUnits(navigator.languages) })
+    const { data } = error || !wantsCodes ? {} : await makeCodes({ password: form.password })
+    if (data) setCodes({ list: data.codes, email: form.email })
+    setIsMaking(false)
+    if (error) setFailure(refusalWords(t, error as ApiError))
+    else if (!data) void navigate(homeFromDoor(), { replace: true })
   }
   const submit = handleSubmit((form) => {
     const { email, password } = form
-    return enter(
-      isNew ? signUp({ ...form, units: usualUnits(navigator.languages) }) : signIn({ email, password }),
-    )
+    return isNew ? signUpWithCodes(form) : enter(signIn({ email, password }))
   })
   const required = { required: t('account.required') }
   const text = (
-    name: keyof Form,
+    name: Exclude<keyof Form, 'wantsCodes'>,
     label: string,
     type: string,
     autoComplete: string,
@@ -95,6 +114,7 @@ export function SignIn() {
         )}
         <form className="flex flex-col gap-3" onSubmit={(event) => void submit(event)} noValidate>
           <h1>{t(isNew ? 'account.signUp' : 'account.signIn')}</h1>
+          {isOwed && <Message tone="plain">{t('away.signedOut')}</Message>}
           {failure && <Message tone="limit">{failure}</Message>}
           {isNew && text('name', t('account.name'), 'text', 'name')}
           {isNew && text('gardenName', t('account.gardenName'), 'text', 'off')}
@@ -110,6 +130,12 @@ export function SignIn() {
             isNew ? { ...required, minLength: { value: 10, message: t('account.shortPassword') } } : required,
             isNew ? t('account.passwordHint') : undefined,
           )}
+          {isNew && (
+            <label className="flex items-start gap-2">
+              <input type="checkbox" className="mt-1" {...register('wantsCodes')} />
+              <span>{t('recovery.atSignUp')}</span>
+            </label>
+          )}
           <button type="submit" className="btn btn-main" disabled={isSubmitting}>
             {t(isNew ? 'account.signUp' : 'account.signIn')}
           </button>
@@ -123,9 +149,26 @@ export function SignIn() {
           >
             {t(isNew ? 'account.have' : 'account.new')}
           </button>
-          {!isNew && <p className="text-[13px] text-slate">{t('account.forgot')}</p>}
+          {!isNew && (
+            <p className="text-[13px] text-slate">
+              {t('account.forgot')} <Link to="/recover">{t('recovery.haveCode')}</Link>
+            </p>
+          )}
         </form>
       </section>
+    </main>
+  )
+}
+
+function KeepCodes({ codes, email }: { codes: readonly string[]; email: string }) {
+  const { t } = useTranslation()
+  return (
+    <main className="mx-auto flex max-w-xl flex-col gap-4 px-6 py-10">
+      <h1>{t('recovery.codes')}</h1>
+      <CodesToKeep codes={codes} email={email} />
+      <Link className="btn btn-main no-print self-start no-underline" to={homeFromDoor()} replace>
+        {t('recovery.kept')}
+      </Link>
     </main>
   )
 }
