@@ -10,6 +10,8 @@ export function documentSchema<Body extends z.ZodType>(body: Body) {
     note: z.string(),
     savedAt: z.string(),
     savedBy: z.string(),
+    /** Which release’s shape the body has; absent from servers of before, which brought all bodies up to their own. */
+    bodyVersion: z.number().int().min(0).optional(),
     body,
   })
 }

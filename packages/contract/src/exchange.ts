@@ -10,7 +10,7 @@ import { storesBodySchema } from './stores.ts'
 
 /**
  * `version` and `savedAt` tell, when a file comes back, whether it or what is stored is the newer. Version 1
- * had neither.
+ * had neither. `bodyVersion` tells since version 4 which release wrote the body.
  */
 const documentOf = <Body extends z.ZodType>(body: Body) =>
   z.strictObject({
@@ -18,6 +18,7 @@ const documentOf = <Body extends z.ZodType>(body: Body) =>
     isRemoved: z.boolean(),
     version: versionNumber.nullable().default(null),
     savedAt: z.iso.datetime().nullable().default(null),
+    bodyVersion: z.number().int().min(0).optional(),
     body,
   })
 

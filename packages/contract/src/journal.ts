@@ -1,5 +1,6 @@
 import { entryShapes } from '@klados/core/journal'
 import type { EntryKind, JournalEntry } from '@klados/core/journal'
+import { latestVersionOf } from '@klados/core/shape'
 import { z } from 'zod'
 import { MAX_ENTRIES } from './limits.ts'
 import { calendarDate, idSchema } from './numbers.ts'
@@ -37,9 +38,7 @@ export const entryKinds = Object.keys(entryShapes) as readonly EntryKind[]
 
 /** The latest version of a kind's body that this release reads; a later one can wait for a later release. */
 export function latestVersion(kind: EntryKind): number {
-  const shape = entryShapes[kind]
-  const versions = shape.is === 'one-of' ? shape.of.map((one) => one.v) : [shape.of.v]
-  return Math.max(...versions.flatMap((one) => one.of))
+  return latestVersionOf(entryShapes[kind])
 }
 
 /**

@@ -16,7 +16,7 @@ export const MAX_PIECE_BYTES = 512 * 1024
  * Of the files that gardens are exchanged as, and of those of single frames: raised when older ones would be
  * read wrongly; each step gets an upcast.
  */
-export const EXCHANGE_VERSION = 3
+export const EXCHANGE_VERSION = 4
 export const FRAME_FILE_VERSION = 2
 /** Bytes of a garden file: many seasons with their photos. */
 export const MAX_IMPORT_BYTES = 512 * 1024 * 1024
@@ -29,6 +29,8 @@ export const API_HEADER = 'klados-api'
 export const API_VERSION = '3'
 /** A header of whatever a page writes: the account that it was written under, which need not be the one signed in by now. */
 export const WRITER_HEADER = 'klados-writer'
+/** A header of a save: the version of its body. Absent from pages of before, whose bodies are brought up. */
+export const BODY_HEADER = 'klados-body-version'
 /** A header of every answer to somebody who is signed in: as whom. */
 export const ACCOUNT_HEADER = 'klados-account'
 /** What is answered in lines of text, and not as JSON, says so by this type. */

@@ -166,6 +166,18 @@ export function upcastIds(area: UpcastArea): readonly string[] {
   return steps[area].map(({ id }) => id)
 }
 
+/** The version of bodies that this release writes: one more with each step. */
+export const BODY_VERSIONS: Readonly<Record<UpcastArea, number>> = {
+  places: steps.places.length,
+  frames: steps.frames.length,
+  plants: steps.plants.length,
+  stores: steps.stores.length,
+}
+
+/** A body of a later release than this one, which is not to be read, shown or written over by it. */
+export const isNewerBody = (area: UpcastArea, bodyVersion: unknown): boolean =>
+  typeof bodyVersion === 'number' && bodyVersion > BODY_VERSIONS[area]
+
 /** Bodies that were read when there were fewer steps than this in all may be of an earlier release. */
 export const UPCASTS = Object.values(steps).reduce((sum, { length }) => sum + length, 0)
 

@@ -1,3 +1,4 @@
+import { BODY_VERSIONS } from '@klados/contract/upcasts'
 import type { PoolClient } from 'pg'
 import { AppError } from '../errors.ts'
 
@@ -10,6 +11,7 @@ export interface StoredDocument {
   readonly note: string
   readonly savedAt: string
   readonly savedBy: string
+  readonly bodyVersion: number
   readonly body: unknown
 }
 
@@ -21,10 +23,13 @@ export interface Save {
   readonly body: unknown
 }
 
+// All that is stored was brought up when this release was started.
+const bodyVersion = `case d.kind when 'place' then ${BODY_VERSIONS.places} when 'frame' then ${BODY_VERSIONS.frames}
+  when 'plant' then ${BODY_VERSIONS.plants} else ${BODY_VERSIONS.stores} end`
 const columns = `
   d.document_id as id, d.version, d.is_removed as "isRemoved", d.note,
   to_char(d.saved_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "savedAt",
-  coalesce(a.name, '') as "savedBy", d.body`
+  coalesce(a.name, '') as "savedBy", ${bodyVersion} as "bodyVersion", d.body`
 
 /** A page of what there is of a kind, in the order of the ids: so many after one. */
 export interface DocumentPage {

@@ -1,4 +1,5 @@
 import {
+  BODY_HEADER,
   MAX_PAGE,
   changedQuery,
   changedSchema,
@@ -12,7 +13,7 @@ import {
   saveStoresSchema,
   storesSchema,
 } from '@klados/contract'
-import { UPCASTS, upcastBody } from '@klados/contract/upcasts'
+import { UPCASTS, isNewerBody, upcastBody } from '@klados/contract/upcasts'
 import type { UpcastArea } from '@klados/contract/upcasts'
 import { z } from 'zod'
 import { missingIds } from '../database/missing.ts'
@@ -133,8 +134,9 @@ function documentArea(
     {
       config: { access: 'grower' },
       schema: { params, body: save, response: { 200: stored } },
-      // A page that was opened under an earlier release writes as that one did.
       preValidation: async (request) => {
+        requireKnownBody(area, request.headers[BODY_HEADER])
+        // A page that was opened under an earlier release writes as that one did.
         request.body = upcastSave(area, request.body) as typeof request.body
       },
     },
@@ -145,6 +147,15 @@ function documentArea(
       return saved
     },
   )
+}
+
+/** What a later release wrote is held by whoever wrote it until this server is of that release too. */
+function requireKnownBody(area: UpcastArea, header: string | string[] | undefined): void {
+  if (header !== undefined && isNewerBody(area, Number(header)))
+    throw new AppError(
+      'document/newer-version',
+      'This was written by a later release than this server; it can be saved when the server is of that release',
+    )
 }
 
 function upcastSave(area: UpcastArea, save: unknown): unknown {

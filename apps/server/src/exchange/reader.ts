@@ -1,7 +1,7 @@
 import { createReadStream } from 'node:fs'
 import { EXCHANGE_VERSION, exchangedGardenSchema, gardenFileLists } from '@klados/contract'
 import type { GardenFile, GardenFileList } from '@klados/contract'
-import { upcastBody } from '@klados/contract/upcasts'
+import { isNewerBody, upcastBody } from '@klados/contract/upcasts'
 import type { UpcastArea } from '@klados/contract/upcasts'
 import { z } from 'zod'
 import { AppError } from '../errors.ts'
@@ -63,6 +63,11 @@ export async function readElements(
 /** A document of an earlier release gets what has been added since. */
 function upcast(list: string, value: unknown): unknown {
   if (!isDocumentList(list) || typeof value !== 'object' || value === null) return value
+  if (isNewerBody(list, (value as { bodyVersion?: unknown }).bodyVersion))
+    throw new AppError(
+      'exchange/unknown-version',
+      'This file was written by a later release of Klados; take it in with that one',
+    )
   return { ...value, body: upcastBody(list, (value as { body?: unknown }).body) }
 }
 const isDocumentList = (list: string): list is UpcastArea =>

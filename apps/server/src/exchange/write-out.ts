@@ -56,8 +56,12 @@ async function* listOf(name: string, elements: AsyncGenerator<Written>): AsyncGe
 }
 
 async function* documents(client: PoolClient, gardenId: string, kind: DocumentKind): AsyncGenerator<object> {
-  for (const { id, isRemoved, version, savedAt, body } of await listDocuments(client, gardenId, kind))
-    yield { id, isRemoved, version, savedAt, body }
+  for (const { id, isRemoved, version, savedAt, bodyVersion, body } of await listDocuments(
+    client,
+    gardenId,
+    kind,
+  ))
+    yield { id, isRemoved, version, savedAt, bodyVersion, body }
 }
 
 async function* files(client: PoolClient, gardenId: string): AsyncGenerator<AsyncGenerator<string>> {

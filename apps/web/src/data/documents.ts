@@ -1,3 +1,4 @@
+import { isNewerBody } from '@klados/contract/upcasts'
 import type { FrameDocument, Garden, Place, Plant, StoresDocument } from '@klados/contract'
 import { api } from './api.ts'
 import type { WithApi } from './api.ts'
@@ -14,6 +15,7 @@ interface Document {
   readonly note: string
   readonly savedAt: string
   readonly savedBy: string
+  readonly bodyVersion?: number | undefined
   readonly body: unknown
 }
 
@@ -73,10 +75,34 @@ function answerOf(area: (typeof AREAS)[number], gardenId: string): AnswerIn {
   return known
 }
 
+const isOfLater = (area: DocumentArea, { bodyVersion }: { readonly bodyVersion?: number | undefined }) =>
+  isNewerBody(area, bodyVersion)
+const reads = new WeakMap<readonly Document[], Document[]>()
+/** Those that this release reads; mostly all of them, and then the very list. */
+function readOf<D extends Document>(area: DocumentArea, stored: D[]): D[] {
+  const known = reads.get(stored)
+  if (known) return known as D[]
+  const read = stored.some((one) => isOfLater(area, one))
+    ? stored.filter((one) => !isOfLater(area, one))
+    : stored
+  reads.set(stored, read)
+  return read
+}
+
+const EVERY: readonly DocumentArea[] = ['places', 'frames', 'plants', 'stores']
+/** How many documents of a garden a later release has written: they are there, and not for this page to show. */
+export const useNewerDocuments = (gardenId: string): number =>
+  useAppSelector((state) =>
+    EVERY.reduce((count, area) => {
+      const stored = (answerOf(area, gardenId)(state).data as Document[] | undefined) ?? []
+      return count + stored.length - readOf(area, stored).length
+    }, 0),
+  )
+
 function useDocuments<D extends Document>(area: DocumentArea, gardenId: string): Documents<D> {
   return useAppSelector((state) => {
     const stored = answerOf(area, gardenId)(state).data as Documents<D>
-    return stored && mergedOnce(stored, selectUnsentDocuments(state, area, gardenId))
+    return stored && mergedOnce(readOf(area, stored), selectUnsentDocuments(state, area, gardenId))
   })
 }
 

@@ -92,6 +92,7 @@ interface How {
   readonly writer?: string | null
   /** Beside all else: what the server says of it concerns it alone. */
   readonly isAside?: boolean
+  readonly headers?: Readonly<Record<string, string>>
 }
 
 /**
@@ -107,7 +108,11 @@ export async function ask(method: string, path: string, body?: unknown, how: How
   const sent = early?.sentMs ?? Date.now()
   const content = contentOf(body)
   const writer = method === 'GET' ? null : (how.writer ?? writerHere())
-  const headers = { ...content.headers, ...(writer === null ? {} : { [WRITER_HEADER]: writer }) }
+  const headers = {
+    ...content.headers,
+    ...how.headers,
+    ...(writer === null ? {} : { [WRITER_HEADER]: writer }),
+  }
   let answer: Answer
   let json: unknown = null
   try {

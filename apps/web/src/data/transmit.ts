@@ -1,12 +1,12 @@
-import { upcastBody } from '@klados/contract/upcasts'
+import { BODY_HEADER } from '@klados/contract/limits'
+import { BODY_VERSIONS, isNewerBody, upcastBody } from '@klados/contract/upcasts'
 import type { z } from 'zod'
 import { ask } from './request.ts'
-import { sendPhoto } from './send-photo.ts'
+import { createPhotoSender } from './send-photo.ts'
 import type { Reply } from './sync/answers.ts'
 import type { Send } from './sync/rules.ts'
 
-/** Loaded when something is first sent: a garden opens without it. */
-const schemas = () => import('@klados/contract/replies')
+const photos = createPhotoSender()
 
 /**
  * Makes the request for what is to be sent, under the account that it was written under. What an earlier release left is
@@ -16,30 +16,46 @@ export async function transmit(send: Send, onSent: (bytes: number) => void): Pro
   const garden = `/gardens/${send.gardenId}`
   switch (send.kind) {
     case 'entries': {
-      const { appendReplySchema } = await schemas()
       const entries = send.items.map((item) => item.entry)
-      const how = { writer: send.items[0]!.accountId }
-      return checked(await ask('POST', `${garden}/entries`, { entries }, how), appendReplySchema)
+      const reply = await ask('POST', `${garden}/entries`, { entries }, { writer: send.items[0]!.accountId })
+      return checked(reply, 'appendReplySchema')
     }
     case 'photo': {
-      const { fileReplySchema, pieceReplySchema } = await schemas()
-      const reply = await sendPhoto(send.gardenId, send.item, pieceReplySchema, onSent)
-      return checked(reply, fileReplySchema, send.item.fileId)
+      const read = (body: unknown) => readAs(body, 'pieceReplySchema')
+      return checked(
+        await photos.send(send.gardenId, send.item, read, onSent),
+        'fileReplySchema',
+        send.item.fileId,
+      )
     }
     case 'document': {
-      const { savedReplySchema } = await schemas()
       const { area, documentId, saves, accountId } = send.item
-      const body = { ...saves[0], body: upcastBody(area, saves[0].body) }
-      const reply = await ask('PUT', `${garden}/${area}/${documentId}`, body, { writer: accountId })
-      return checked(reply, savedReplySchema, documentId)
+      // Of the release before this, or of one after it that was at work here once: neither is written otherwise than it was.
+      const { bodyVersion, ...save } = saves[0]
+      const isNewer = isNewerBody(area, bodyVersion)
+      const body = { ...save, body: isNewer ? save.body : upcastBody(area, save.body) }
+      const headers = { [BODY_HEADER]: String(isNewer ? bodyVersion : BODY_VERSIONS[area]) }
+      const reply = await ask('PUT', `${garden}/${area}/${documentId}`, body, { writer: accountId, headers })
+      return checked(reply, 'savedReplySchema', documentId)
     }
   }
 }
 
+type Schemas = typeof import('@klados/contract/replies')
+
+/** The body as the schema has it; null where it is not that. Schemas are loaded with the first answer that wants one. */
+async function readAs<Name extends keyof Schemas>(
+  body: unknown,
+  name: Name,
+): Promise<z.infer<Schemas[Name]> | null> {
+  const schemas = await import('@klados/contract/replies').catch(() => null)
+  const parsed = schemas?.[name].safeParse(body)
+  return (parsed?.data as z.infer<Schemas[Name]> | undefined) ?? null
+}
+
 /** A success that does not say what a success says, or says it of something else, is no answer of ours. */
-export function checked(reply: Reply, schema: z.ZodType, id?: string): Reply {
+export async function checked(reply: Reply, name: keyof Schemas, id?: string): Promise<Reply> {
   if (reply.kind === 'none' || reply.status < 200 || reply.status >= 300) return reply
-  const parsed = schema.safeParse(reply.body)
-  const isOfIt = id === undefined || (parsed.data as { id?: unknown } | undefined)?.id === id
-  return parsed.success && isOfIt ? reply : { kind: 'none' }
+  const told = (await readAs(reply.body, name)) as { readonly id?: unknown } | null
+  return told && (id === undefined || told.id === id) ? reply : { kind: 'none' }
 }

@@ -2,6 +2,7 @@ import { Suspense, lazy, useEffect, useState, useSyncExternalStore } from 'react
 import { Link, Navigate, Outlet, useLocation, useParams } from 'react-router'
 import { useTranslation } from '../i18n/use-translation.tsx'
 import { api, useGardenQuery, useSessionQuery } from '../data/api.ts'
+import { useNewerDocuments } from '../data/documents.ts'
 import { openCopy } from '../data/copy/copy.ts'
 import { openJournal } from '../data/read-journal.ts'
 import { useAppDispatch, useAppSelector } from '../data/store.ts'
@@ -86,6 +87,7 @@ function Notices({ gardenId, isViewer }: NoticesProps) {
   const { t } = useTranslation()
   const { isAway, isBusy, isOld } = useAppSelector((state) => state.connection)
   const { data: session } = useSessionQuery(undefined)
+  const newer = useNewerDocuments(gardenId)
   const isReleased = useSyncExternalStore(onRelease, isReleaseWaiting)
   const { isKept, unkept, skewMs } = useAppSelector((state) => state.sync)
   const items = useAppSelector(selectItems)
@@ -108,6 +110,7 @@ function Notices({ gardenId, isViewer }: NoticesProps) {
       {waiting.length > 0 && <Waiting gardenId={gardenId} items={waiting} />}
       <AccountNews />
       {isOld && !isReleased && <Message tone="due">{t('away.old')}</Message>}
+      {newer > 0 && <Message tone="due">{t('newer.documents', { count: newer })}</Message>}
       {isReleased && (
         <Message tone="plain">
           {t('away.release')}{' '}

@@ -1,3 +1,4 @@
+import { isNewer } from '@klados/core/journal'
 import type { JournalEntry } from '@klados/core/journal'
 import { readingUnits } from '@klados/core/readings'
 import { questionCodes } from '@klados/core/training'
@@ -8,6 +9,7 @@ import type { Units } from './units.tsx'
 
 /** What an entry says, in a few words. */
 export function entryWords(t: TFunction, units: Units, entry: JournalEntry): string {
+  if (isNewer(entry)) return t('newer.entry')
   if (entry.kind === 'tie.replaced' && entry.body.v === 3)
     return t('entry.tie.failed', { why: t(`wood.tieEnds.${entry.body.why}`) })
   if (entry.kind === 'photo.taken' && entry.body.note === '') return t('note.photo')

@@ -1,4 +1,5 @@
 import type { CalendarDate } from '../season/index.ts'
+import { latestVersionOf } from '../shape/index.ts'
 import type { Shape, ValueOf } from '../shape/index.ts'
 
 /**
@@ -15,6 +16,17 @@ export interface Entry<K extends string = string, B = unknown> {
   readonly recordedAt: string
   readonly supersedes: string | null
   readonly body: B
+}
+
+/**
+ * Whether some kinds of entry take one in: it is of them, and its body of a version that they read. A later one is held:
+ * it takes the place of what it supersedes, and what it says itself a later release knows.
+ */
+export function isRead<S extends EntryShapes>(kinds: S, entry: Entry): entry is EntryOf<S> {
+  const shape = Object.hasOwn(kinds, entry.kind) ? kinds[entry.kind] : undefined
+  if (!shape) return false
+  const { v } = (entry.body ?? {}) as { readonly v?: unknown }
+  return typeof v !== 'number' || v <= latestVersionOf(shape)
 }
 
 /** Shapes of the bodies of some kinds of entry. */

@@ -1,5 +1,6 @@
 import type { CalendarDate } from '../season/index.ts'
-import type { Entry, EntryOf, EntryShapes } from './entry.ts'
+import { isRead } from './entry.ts'
+import type { Entry, EntryShapes } from './entry.ts'
 import { inForce } from './in-force.ts'
 import type { Projection } from './project.ts'
 
@@ -19,7 +20,7 @@ export function folded<Shapes extends EntryShapes, Draft>(
 ): Folded<Draft> {
   const state = initial()
   const ours = entries.filter(({ kind, supersedes }) => kind in kinds || supersedes !== null)
-  for (const entry of inForce(ours)) if (entry.kind in kinds) apply(state, entry as EntryOf<Shapes>)
+  for (const entry of inForce(ours)) if (isRead(kinds, entry)) apply(state, entry)
   return { state, last: latest(entries) }
 }
 
@@ -39,10 +40,10 @@ export function goOn<Shapes extends EntryShapes, Draft>(
     isAfter(entry, from.last) && (entry.supersedes === null || here.has(entry.supersedes))
   if (!entries.every(isToldHere)) return null
   const last = latest(entries)
-  const ours = inForce(entries).filter(({ kind }) => kind in kinds)
+  const ours = inForce(entries).filter((entry) => isRead(kinds, entry))
   if (ours.length === 0) return { state: from.state, last }
   const state = copy(from.state)
-  for (const entry of ours) apply(state, entry as EntryOf<Shapes>)
+  for (const entry of ours) apply(state, entry)
   return { state, last }
 }
 

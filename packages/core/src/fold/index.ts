@@ -1,4 +1,4 @@
-export { WITHDRAWAL } from './entry.ts'
+export { WITHDRAWAL, isRead } from './entry.ts'
 export type { Entry, EntryOf, EntryShapes } from './entry.ts'
 export { folded, goOn } from './go-on.ts'
 export type { Folded } from './go-on.ts'

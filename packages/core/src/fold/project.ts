@@ -1,4 +1,5 @@
 import type { CalendarDate } from '../season/index.ts'
+import { isRead } from './entry.ts'
 import type { Entry, EntryOf, EntryShapes } from './entry.ts'
 import { inForce } from './in-force.ts'
 
@@ -31,8 +32,8 @@ export const projection = <
 
 /**
  * The state at the end of a day (of all time without one): the fold of the entries in force, in the order of
- * day and id, whatever order they arrived in. Entries that stand twice count once, kinds of other projections
- * not at all.
+ * day and id, whatever order they arrived in. Entries that stand twice count once, kinds of other projections and bodies of
+ * later versions not at all.
  */
 export function project<Shapes extends EntryShapes, Draft>(
   { kinds, initial, apply }: Projection<Shapes, Draft>,
@@ -44,7 +45,7 @@ export function project<Shapes extends EntryShapes, Draft>(
   const ours = entries.filter(({ kind, supersedes }) => kind in kinds || supersedes !== null)
   for (const entry of inForce(ours)) {
     if (upTo !== undefined && entry.at > upTo) break
-    if (entry.kind in kinds) apply(draft, entry as EntryOf<Shapes>)
+    if (isRead(kinds, entry)) apply(draft, entry)
   }
   return draft
 }

@@ -1,4 +1,5 @@
 import type { CalendarDate } from '../season/index.ts'
+import { isRead } from './entry.ts'
 import type { Entry, EntryOf, EntryShapes } from './entry.ts'
 import { inForce } from './in-force.ts'
 import type { Projection } from './project.ts'
@@ -113,7 +114,7 @@ function fromDay<Shapes extends EntryShapes, Draft>(
   entries: readonly Entry[],
   day: CalendarDate = '',
 ): EntryOf<Shapes>[] {
-  const isOurs = ({ kind, at }: Entry) => kind in kinds && at >= day
+  const isOurs = (entry: Entry) => entry.at >= day && isRead(kinds, entry)
   // What supersedes may itself be dated earlier than what it supersedes.
   const some = entries.filter((entry) => entry.supersedes !== null || isOurs(entry))
   return inForce(some).filter(isOurs) as EntryOf<Shapes>[]
@@ -129,12 +130,13 @@ function firstTouched(
   while (alike < before.length && alike < now.length && isSame(before[alike]!, now[alike]!)) alike++
   const find = (id: string) => now.findLast((one) => one.id === id) ?? before.find((one) => one.id === id)
   let first: CalendarDate | null = null
+  const counts = (entry: Entry): boolean => isRead(kinds, entry)
   for (const entry of [...before.slice(alike), ...now.slice(alike)]) {
     // In the place of one that itself stands in the place of another: that one may stand again.
     const seen = new Set<string>()
     for (let one: Entry | undefined = entry; one && !seen.has(one.id);) {
       seen.add(one.id)
-      if (one.kind in kinds && (first === null || one.at < first)) first = one.at
+      if (counts(one) && (first === null || one.at < first)) first = one.at
       one = one.supersedes === null ? undefined : find(one.supersedes)
     }
   }

@@ -1,5 +1,5 @@
-import { WITHDRAWAL } from '../fold/index.ts'
-import type { EntryOf } from '../fold/index.ts'
+import { WITHDRAWAL, isRead } from '../fold/index.ts'
+import type { Entry, EntryOf } from '../fold/index.ts'
 import { choiceEntries } from '../choices/index.ts'
 import { frameEntries } from '../frame-log/index.ts'
 import { plantEntries } from '../readings/index.ts'
@@ -21,6 +21,9 @@ export const entryShapes = {
   ...plantEntries,
   ...plainEntries,
 } as const
+
+/** Written by a later release: of a kind, or with a body of a version, that this one does not read. */
+export const isNewer = (entry: Entry): boolean => !isRead(entryShapes, entry)
 
 export type EntryKind = keyof typeof entryShapes
 export type EntryBodies = { readonly [K in EntryKind]: ValueOf<(typeof entryShapes)[K]> }

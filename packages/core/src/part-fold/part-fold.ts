@@ -2,6 +2,7 @@ import { folded, goOn } from '../fold/index.ts'
 import type { Folded } from '../fold/index.ts'
 import { frameLogProjection } from '../frame-log/index.ts'
 import type { FrameCondition, JournalEntry, WoodState } from '../journal/index.ts'
+import { latestVersionOf } from '../shape/index.ts'
 import { living, woodProjection } from '../wood/index.ts'
 import { PACK_VERSION } from './pack.ts'
 
@@ -17,9 +18,15 @@ export interface PartFold {
 
 /** Raised when what a brief says, or the days in it, would be others. */
 const BRIEF_VERSION = 1
-/** The rules by which parts are folded: a fold of other rules means something else, and is made anew. */
+const sum = (numbers: readonly number[]) => numbers.reduce((all, one) => all + one, 0)
+/**
+ * The rules by which parts are folded, among them which versions of bodies are read: a fold of other rules means something
+ * else, and is made anew.
+ */
 export const PART_FOLD_RULES = [
-  ...[woodProjection, frameLogProjection].map(({ name, version }) => `${name} ${version}`),
+  ...[woodProjection, frameLogProjection].map(
+    ({ name, version, kinds }) => `${name} ${version}.${sum(Object.values(kinds).map(latestVersionOf))}`,
+  ),
   `brief ${BRIEF_VERSION}`,
   `pack ${PACK_VERSION}`,
 ].join(', ')

@@ -3,6 +3,7 @@ export {
   choice,
   day,
   flag,
+  latestVersionOf,
   list,
   noneOr,
   number,

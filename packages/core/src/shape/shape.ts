@@ -82,5 +82,17 @@ export const list = <const S extends Shape>(of: S, max: number) => ({ is: 'list'
 export const record = <const S extends Shapes>(of: S) => ({ is: 'record', of }) as const
 export const oneOf = <const S extends readonly Shapes[]>(by: string, ...of: S) =>
   ({ is: 'one-of', by, of }) as const
+/** The latest version of a body that a shape reads; of a shape that tells no versions, any. */
+export function latestVersionOf(shape: Shape): number {
+  const known = latest.get(shape)
+  if (known !== undefined) return known
+  const records = shape.is === 'one-of' ? shape.of : shape.is === 'record' ? [shape.of] : []
+  const versions = records.flatMap(({ v }) => (v?.is === 'choice' ? v.of : []))
+  const found = versions.length === 0 ? Number.POSITIVE_INFINITY : Math.max(...versions.map(Number))
+  latest.set(shape, found)
+  return found
+}
+const latest = new WeakMap<Shape, number>()
+
 /** A body of version 1, and one that came in several. */
 export const v1 = <const S extends Shapes>(fields: S) => record({ v: choice(1), ...fields })

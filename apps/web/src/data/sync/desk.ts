@@ -1,3 +1,4 @@
+import { BODY_VERSIONS } from '@klados/contract/upcasts'
 import type { JournalEntry } from '@klados/core/journal'
 import { v7 as uuidv7 } from 'uuid'
 import type { HybridClock } from './clock.ts'
@@ -75,7 +76,7 @@ export function createDesk(sync: Sync, clock: HybridClock, writer: () => Writer 
         key: documentKey(documentId, head.accountId),
         area,
         documentId,
-        saves: [{ ...save, saveId: uuidv7() }],
+        saves: [{ ...save, saveId: uuidv7(), bodyVersion: BODY_VERSIONS[area] }],
         isTried: false,
       })
     },

@@ -168,6 +168,8 @@ export function createSync(ports: SyncPorts): Sync {
   const drop = async (keys: readonly string[]) => {
     const wasUnkept = unkept.size
     for (const key of keys) unkept.delete(key)
+    // Also where the disk cannot be read any more, and what it told last is all that is known of it.
+    items = items.filter(({ key }) => !keys.includes(key))
     await store.remove(keys).catch(() => {
       for (const key of keys) gone.add(key)
       tellStorage()

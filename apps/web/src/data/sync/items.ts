@@ -9,6 +9,8 @@ export interface DocumentSave {
   readonly isRemoved: boolean
   readonly note: string
   readonly body: unknown
+  /** Absent from what a release of before left, whose bodies are brought up. */
+  readonly bodyVersion?: number
 }
 
 /**

@@ -59,7 +59,7 @@ export function RecoveryCodes({ email, left }: { email: string; left: number }) 
               void submit()
             }}
           >
-            <Field label={t('own.current')}>
+            <Field label={t('recovery.password')}>
               {(ids) => (
                 <input
                   {...ids}

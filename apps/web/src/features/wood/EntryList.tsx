@@ -1,5 +1,5 @@
 import type { Place, Plant } from '@klados/contract'
-import { inForce } from '@klados/core/journal'
+import { inForce, isNewer } from '@klados/core/journal'
 import { useMemo, useState } from 'react'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { formatDate } from '../../data/dates.ts'
@@ -54,7 +54,7 @@ export function EntryList(props: EntryListProps) {
     const groups = new Map<string, Line>()
     for (const entry of entries.reverse()) {
       const words = entryWords(t, units, entry)
-      const photo = entry.kind === 'photo.taken' ? entry.body : null
+      const photo = entry.kind === 'photo.taken' && !isNewer(entry) ? entry.body : null
       const key = photo ? photo.fileId : `${entry.at} ${words}`
       const group = groups.get(key)
       if (group) group.count++

@@ -1,3 +1,4 @@
+import { isNewer } from '@klados/core/journal'
 import type { JournalEntry } from '@klados/core/journal'
 import { addDays } from '@klados/core/season'
 import { useEffect, useMemo, useState } from 'react'
@@ -112,6 +113,7 @@ function latestChoice(entries: readonly JournalEntry[]): JournalEntry | null {
   for (const entry of entries)
     if (
       entry.kind === 'choice.made' &&
+      !isNewer(entry) &&
       (!made || entry.at > made.at) &&
       entry.body.as === 'done' &&
       entry.body.decided.length >= ENOUGH

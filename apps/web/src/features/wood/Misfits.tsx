@@ -1,3 +1,4 @@
+import { isNewer } from '@klados/core/journal'
 import type { JournalEntry, WoodState } from '@klados/core/journal'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { formatDate } from '../../data/dates.ts'
@@ -13,11 +14,12 @@ interface MisfitsProps {
 /** So many are told one by one, the last first. */
 const TOLD = 5
 
-/** What was written and does not fit what it met: each with its day and why, for somebody to go and look. */
+/** What a later release wrote, and what was written and does not fit what it met: each with its day and why, for somebody to go and look. */
 export function Misfits({ misfits, entries }: MisfitsProps) {
   const { t } = useTranslation()
   const units = useUnits()
-  if (misfits.length === 0) return null
+  const newer = entries.filter(isNewer).length
+  if (misfits.length === 0 && newer === 0) return null
   const byId = new Map(entries.map((entry) => [entry.id, entry]))
   const told = misfits.flatMap(({ entryId, why }) => {
     const entry = byId.get(entryId)
@@ -25,7 +27,8 @@ export function Misfits({ misfits, entries }: MisfitsProps) {
   })
   return (
     <Message tone="due">
-      <p>{t('wood.misfits', { count: misfits.length })}</p>
+      {newer > 0 && <p>{t('newer.entries', { count: newer })}</p>}
+      {misfits.length > 0 && <p>{t('wood.misfits', { count: misfits.length })}</p>}
       <ul>
         {told
           .slice(-TOLD)

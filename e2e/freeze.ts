@@ -1,0 +1,87 @@
+import { mkdirSync, writeFileSync } from 'node:fs'
+import { chromium } from '@playwright/test'
+import { grewBody } from '../packages/core/test/bodies.ts'
+import config from './playwright.config.ts'
+import { readDevice } from './device.ts'
+import { haveEntries, haveFrame, havePlant, haveWall, signUp } from './people.ts'
+
+/**
+ * Writes down what this release leaves behind, for every later one to bring up: a garden's file, and a device with its
+ * copy of the garden, its outbox and its drafts. Run on a release before its stored shapes change.
+ */
+const folder = process.env.FROZEN!
+mkdirSync(folder, { recursive: true })
+const browser = await chromium.launch(config.use!.launchOptions)
+const context = await browser.newContext({
+  baseURL: process.env.BASE_URL!,
+  locale: 'en-GB',
+  serviceWorkers: 'block',
+})
+// What the runner of this script puts into functions, and a page does not have.
+await context.addInitScript('globalThis.__name = (one) => one')
+const page = await context.newPage()
+const { garden } = await signUp(page)
+const api = `/api${garden.replace('/g/', '/gardens/')}`
+const wall = await haveWall(page, garden)
+const plant = await havePlant(page, garden, wall, { name: 'Old pear' })
+await haveEntries(page, garden, wall, plant, [
+  { kind: 'note.written', at: '2026-02-10', body: { v: 1, text: 'Buds still tight.' } },
+  {
+    kind: 'piece.grew',
+    at: '2026-02-11',
+    body: grewBody('0195a000-0000-7000-8000-00000000aa01', {
+      path: [
+        { xM: 1, yM: 0 },
+        { xM: 1, yM: 1 },
+      ],
+      seasonsOld: 3,
+      baseMm: 20,
+    }),
+  },
+])
+await haveFrame(page, garden, wall, 'Level tiers')
+const picture = Buffer.from(
+  await page.evaluate(async () => {
+    const canvas = document.createElement('canvas')
+    canvas.width = 60
+    canvas.height = 40
+    canvas.getContext('2d')!.fillRect(0, 0, 30, 40)
+    const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/png'))
+    return [...new Uint8Array(await blob!.arrayBuffer())]
+  }),
+)
+const photo = { name: 'wall.png', mimeType: 'image/png', buffer: picture }
+await page.goto(`${garden}/places/${wall}/wood`)
+await page.getByLabel('A photo', { exact: true }).setInputFiles(photo)
+await page.getByText('Buds still tight.').waitFor()
+await page.waitForTimeout(3000)
+const file = await (await page.request.get(`${api}/export`)).text()
+
+await context.route('**/api/**', (route) => route.abort())
+await page.getByLabel('A note').fill('Written without a signal')
+await page.getByRole('button', { name: 'Write it down' }).click()
+await page.getByLabel('A photo', { exact: true }).setInputFiles(photo)
+await page.waitForTimeout(1500)
+await page.getByRole('link', { name: 'Frame', exact: true }).click()
+await page.getByLabel('Name of the frame').fill('Saved without a signal')
+await page.getByRole('button', { name: 'Save', exact: true }).click()
+await page.getByText('Kept on this device').waitFor()
+await page.getByLabel('Name of the frame').fill('Drawn and not saved')
+await page.waitForTimeout(3000)
+
+const [, , gardenId] = garden.split('/')
+const { account } = (await page.evaluate(async () => {
+  const open = indexedDB.open('klados-copy')
+  await new Promise((resolve) => (open.onsuccess = resolve))
+  const answers = open.result.transaction('answers').objectStore('answers').getAll()
+  await new Promise((resolve) => (answers.onsuccess = resolve))
+  return (answers.result as { data: { account?: object } }[]).find(({ data }) => data.account)!.data
+})) as { account: { id: string } }
+const device = await readDevice(page)
+writeFileSync(`${folder}/garden.json`, file)
+writeFileSync(`${folder}/device.json`, `${JSON.stringify(device, null, 1)}\n`)
+writeFileSync(
+  `${folder}/ids.json`,
+  `${JSON.stringify({ accountId: account.id, gardenId, placeId: wall, plantId: plant }, null, 1)}\n`,
+)
+await browser.close()
