@@ -1,5 +1,6 @@
 import { BODY_HEADER } from '@klados/contract/limits'
 import { BODY_VERSIONS, isNewerBody, upcastBody } from '@klados/contract/upcasts'
+import type * as Schemas from '@klados/contract/replies'
 import type { z } from 'zod'
 import { ask } from './request.ts'
 import { createPhotoSender } from './send-photo.ts'
@@ -41,20 +42,18 @@ export async function transmit(send: Send, onSent: (bytes: number) => void): Pro
   }
 }
 
-type Schemas = typeof import('@klados/contract/replies')
-
 /** The body as the schema has it; null where it is not that. Schemas are loaded with the first answer that wants one. */
-async function readAs<Name extends keyof Schemas>(
+async function readAs<Name extends keyof typeof Schemas>(
   body: unknown,
   name: Name,
-): Promise<z.infer<Schemas[Name]> | null> {
+): Promise<z.infer<(typeof Schemas)[Name]> | null> {
   const schemas = await import('@klados/contract/replies').catch(() => null)
   const parsed = schemas?.[name].safeParse(body)
-  return (parsed?.data as z.infer<Schemas[Name]> | undefined) ?? null
+  return (parsed?.data as z.infer<(typeof Schemas)[Name]> | undefined) ?? null
 }
 
 /** A success that does not say what a success says, or says it of something else, is no answer of ours. */
-export async function checked(reply: Reply, name: keyof Schemas, id?: string): Promise<Reply> {
+export async function checked(reply: Reply, name: keyof typeof Schemas, id?: string): Promise<Reply> {
   if (reply.kind === 'none' || reply.status < 200 || reply.status >= 300) return reply
   const told = (await readAs(reply.body, name)) as { readonly id?: unknown } | null
   return told && (id === undefined || told.id === id) ? reply : { kind: 'none' }

@@ -22,6 +22,7 @@ export function Waiting({ gardenId, items }: { gardenId: string; items: readonly
   const { isAway, isBusy } = useAppSelector((state) => state.connection)
   const lanes = useAppSelector((state) => state.sync.lanes)
   const [openedAt] = useState(Date.now)
+  const [isOpen, setIsOpen] = useState(false)
   const [now, setNow] = useState(openedAt)
   useEffect(() => {
     const timer = setInterval(() => setNow(Date.now()), LOOK_EACH_MS)
@@ -33,20 +34,24 @@ export function Waiting({ gardenId, items }: { gardenId: string; items: readonly
   if (!isAway && now - Math.max(oldest, openedAt) < SOON_MS) return null
   const canSend = session?.isExpired !== true && session?.other === undefined
   return (
-    <details className="border-l-4 border-ochre bg-paper px-3 py-2">
+    <details
+      className="border-l-4 border-ochre bg-paper px-3 py-2"
+      onToggle={(event) => setIsOpen(event.currentTarget.open)}
+    >
       <summary className="cursor-pointer" role="status">
         <strong>{t('away.waiting', { count: items.length })}.</strong>{' '}
         {t('waits.since', { time: formatTime(oldest) })}
       </summary>
       <ul className="mt-1">
-        {items.slice(0, SHOWN).map((item) => (
-          <li key={item.key} className="border-b border-dotted border-faint py-1 last:border-b-0">
-            {what(item)}: {reason(t, waitsFor(item, items, { canSend, isAway, isBusy, lanes }))}{' '}
-            <span className="text-slate">{t('waits.since', { time: formatTime(since(item)) })}</span>
-          </li>
-        ))}
+        {isOpen &&
+          items.slice(0, SHOWN).map((item) => (
+            <li key={item.key} className="border-b border-dotted border-faint py-1 last:border-b-0">
+              {what(item)}: {reason(t, waitsFor(item, items, { canSend, isAway, isBusy, lanes }))}{' '}
+              <span className="text-slate">{t('waits.since', { time: formatTime(since(item)) })}</span>
+            </li>
+          ))}
       </ul>
-      {items.length > SHOWN && (
+      {isOpen && items.length > SHOWN && (
         <p className="text-slate">{t('tray.more', { count: items.length - SHOWN })}</p>
       )}
     </details>
