@@ -145,7 +145,8 @@ test('signing out without the server is done on the device at once, said, and ma
   await page.waitForURL(/\/places$/)
 })
 
-test('forty seconds of a busy server are ten requests of a window at the most, reading and writing together', async ({
+// Forty seconds of it, and ten requests, by `npm run soak`.
+test('a busy server is left alone by all of a window, reading and writing together, and gone on with when it has time', async ({
   page,
 }) => {
   const { garden } = await signUp(page)
@@ -162,7 +163,7 @@ test('forty seconds of a busy server are ten requests of a window at the most, r
       body: JSON.stringify({ error: { code: 'server/busy', message: 'busy' } }),
     })
   })
-  const until = Date.now() + 40_000
+  const until = Date.now() + 14_000
   for (let n = 0; Date.now() < until; n++) {
     await write(page, `busy ${n}`)
     // Somebody looks away and back, and walks about.
@@ -170,9 +171,9 @@ test('forty seconds of a busy server are ten requests of a window at the most, r
     if (n === 2) await expect(page.getByText('The server is busy.')).toBeVisible()
     await page.waitForTimeout(1500)
   }
-  expect(asked).toBeLessThanOrEqual(10)
+  expect(asked).toBeLessThanOrEqual(7)
   await page.unroute('**/api/**')
-  await expect(page.getByText(/waits? to be sent/)).toHaveCount(0, { timeout: 60_000 })
+  await expect(page.getByText(/waits? to be sent/)).toHaveCount(0, { timeout: 40_000 })
   await expect(page.getByText('The server is busy.')).toHaveCount(0)
 })
 

@@ -3,12 +3,12 @@ import { build, installPackages } from './lib/install.mjs'
 import { step } from './lib/run.mjs'
 
 /**
- * `npm run soak`: kills, crowds, bombs, a browser that dies, a backup under load, a large export. `--only kills,client` runs
+ * `npm run soak`: kills, crowds, bombs, lines that nobody reads or that trickle, a browser that dies, a backup under load, a large export. `--only kills,client` runs
  * some; the lengths are parameters; `--short` is what `npm test` runs.
  */
 const { values } = parseArgs({
   options: {
-    only: { type: 'string', default: 'kills,client,bombs,crowd,backup,export' },
+    only: { type: 'string', default: 'kills,client,bombs,lines,crowd,backup,export' },
     kills: { type: 'string', default: '200' },
     writes: { type: 'string', default: '10000' },
     people: { type: 'string', default: '50' },
@@ -24,6 +24,8 @@ const lengths = values.short
       people: 10,
       seconds: 3,
       bombMb: 8,
+      journal: 3000,
+      lineSeconds: 4,
       isTimed: false,
       backupWrites: 200,
       exportMb: 64,
@@ -34,6 +36,8 @@ const lengths = values.short
       people: Number(values.people),
       seconds: Number(values.seconds),
       bombMb: 200,
+      journal: 14_000,
+      lineSeconds: 40,
       isTimed: true,
       backupWrites: 4000,
       exportMb: 2048,
@@ -48,6 +52,7 @@ const parts = {
   kills: async () => (await import('./soak/kills.mjs')).soakKills({ ...lengths, seed, report }),
   client: async () => (await import('./soak/client.mjs')).soakClient({ ...lengths, seed, report }),
   bombs: async () => (await import('./soak/bombs.mjs')).soakBombs({ ...lengths, report }),
+  lines: async () => (await import('./soak/lines.mjs')).soakLines({ ...lengths, report }),
   crowd: async () => (await import('./soak/crowd.mjs')).soakCrowd({ ...lengths, report }),
   export: async () => (await import('./soak/export.mjs')).soakExport({ ...lengths, report }),
   backup: async () =>

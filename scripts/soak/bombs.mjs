@@ -1,6 +1,6 @@
 import { setTimeout as pause } from 'node:timers/promises'
-import { Worker } from 'node:worker_threads'
 import { percentile, signUp, startKlados, wall } from './klados.mjs'
+import { watch } from './watch.mjs'
 
 const MOST_MS = 500
 const MOST_MB = 600
@@ -35,21 +35,6 @@ export async function soakBombs({ bombMb, isTimed, report }) {
     )
   } finally {
     await klados.stop()
-  }
-}
-
-/** Somebody else, in a thread of their own so that the sender's work is not theirs. */
-function watch(base, reader, server) {
-  const worker = new Worker(new URL('./reader.mjs', import.meta.url), {
-    workerData: { base, reader, server },
-  })
-  return {
-    stop: () =>
-      new Promise((resolve, reject) => {
-        worker.once('message', resolve)
-        worker.once('error', reject)
-        worker.postMessage('stop')
-      }),
   }
 }
 

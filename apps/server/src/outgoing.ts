@@ -6,6 +6,8 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Readable } from 'node:stream'
 
+import { AppError } from './errors.ts'
+
 /** So much is kept in memory; what is longer goes to the disk. */
 const IN_MEMORY = 256 * 1024
 const SLICE = 64 * 1024
@@ -13,8 +15,9 @@ const SLICE = 64 * 1024
 /**
  * Takes all of the pieces and gives them back as a stream that can be read as slowly as the caller likes: whatever they
  * were read from is free by then. Holds little in memory; what it puts on the disk goes with the stream, or the process.
+ * Stops with `server/unavailable` once it is not wanted any more.
  */
-export async function putBy(pieces: AsyncIterable<string>): Promise<Readable> {
+export async function putBy(pieces: AsyncIterable<string>, isWanted: () => boolean): Promise<Readable> {
   let parts: Buffer[] = []
   let bytes = 0
   let file: FileHandle | null = null
@@ -26,6 +29,7 @@ export async function putBy(pieces: AsyncIterable<string>): Promise<Readable> {
   }
   try {
     for await (const piece of pieces) {
+      if (!isWanted()) throw new AppError('server/unavailable', 'Nobody waits for this any more')
       const part = Buffer.from(piece)
       parts.push(part)
       bytes += part.length

@@ -34,6 +34,21 @@ describe('a turn', () => {
     expect(slots.held()).toBe(0)
   })
 
+  it('in which work is done lasts as long as the work, whether anybody waits for it or not', async () => {
+    const slots = createSlots(limits)
+    const one = caller()
+    let finish: (value: number) => void = () => undefined
+    const done = slots.run(one.reply, 'a', () => new Promise<number>((resolve) => (finish = resolve)))
+    await vi.advanceTimersByTimeAsync(0)
+    one.leave()
+    expect(slots.held()).toBe(1)
+    finish(7)
+    expect(await done).toBe(7)
+    expect(slots.held()).toBe(0)
+    await expect(slots.run(caller().reply, 'a', () => Promise.reject(new Error('no')))).rejects.toThrow('no')
+    expect(slots.held()).toBe(0)
+  })
+
   it('is not taken for somebody who is gone already', async () => {
     const slots = createSlots(limits)
     const one = caller()

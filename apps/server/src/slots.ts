@@ -16,6 +16,8 @@ export interface Slots {
    * none came in time.
    */
   readonly take: (reply: FastifyReply, accountId: string) => Promise<{ readonly end: () => void }>
+  /** Does some work in a turn of its own, which ends when the work does: also where nobody waits for it any more. */
+  readonly run: <T>(reply: FastifyReply, accountId: string, work: () => Promise<T>) => Promise<T>
   /** Turns that are taken, and those that are waited for. */
   readonly held: () => number
 }
@@ -23,6 +25,9 @@ export interface Slots {
 interface Waiting {
   readonly accountId: string
   readonly begin: () => void
+}
+interface Turn {
+  readonly end: () => void
 }
 /** More waits of one account than this are no person's. */
 const MOST_WAITING_OF_ONE = 40
@@ -50,7 +55,7 @@ export function createSlots({ inAll, ofOne, waitMs }: SlotLimits): Slots {
       first.begin()
     }
   }
-  const begin = (reply: FastifyReply, accountId: string) => {
+  const begin = (accountId: string): Turn => {
     count(accountId, 1)
     let isOver = false
     const end = () => {
@@ -59,37 +64,49 @@ export function createSlots({ inAll, ofOne, waitMs }: SlotLimits): Slots {
       count(accountId, -1)
       next()
     }
-    whenGone(reply, end)
     return { end }
+  }
+  const turnOf = (reply: FastifyReply, accountId: string): Promise<Turn> => {
+    if (isGone(reply)) return Promise.reject(busy())
+    if (isFree(accountId) && waiting.length === 0) return Promise.resolve(begin(accountId))
+    if (waiting.filter((one) => one.accountId === accountId).length >= MOST_WAITING_OF_ONE)
+      return Promise.reject(busy())
+    return new Promise((resolve, reject) => {
+      const leave = () => {
+        clearTimeout(timer)
+        waiting = waiting.filter((one) => one !== own)
+      }
+      const fail = () => {
+        leave()
+        reject(busy())
+      }
+      const own: Waiting = {
+        accountId,
+        begin: () => {
+          leave()
+          resolve(begin(accountId))
+        },
+      }
+      const timer = setTimeout(fail, waitMs)
+      waiting = [...waiting, own]
+      whenGone(reply, fail)
+      next()
+    })
   }
   return {
     held: () => all + waiting.length,
-    take: (reply, accountId) => {
-      if (isGone(reply)) return Promise.reject(busy())
-      if (isFree(accountId) && waiting.length === 0) return Promise.resolve(begin(reply, accountId))
-      if (waiting.filter((one) => one.accountId === accountId).length >= MOST_WAITING_OF_ONE)
-        return Promise.reject(busy())
-      return new Promise((resolve, reject) => {
-        const leave = () => {
-          clearTimeout(timer)
-          waiting = waiting.filter((one) => one !== own)
-        }
-        const fail = () => {
-          leave()
-          reject(busy())
-        }
-        const own: Waiting = {
-          accountId,
-          begin: () => {
-            leave()
-            resolve(begin(reply, accountId))
-          },
-        }
-        const timer = setTimeout(fail, waitMs)
-        waiting = [...waiting, own]
-        whenGone(reply, fail)
-        next()
-      })
+    take: async (reply, accountId) => {
+      const turn = await turnOf(reply, accountId)
+      whenGone(reply, turn.end)
+      return turn
+    },
+    run: async (reply, accountId, work) => {
+      const turn = await turnOf(reply, accountId)
+      try {
+        return await work()
+      } finally {
+        turn.end()
+      }
     },
   }
 }

@@ -7,7 +7,7 @@ import { caller } from '../access.ts'
 import type { Area } from '../area.ts'
 import { AppError } from '../errors.ts'
 import { findRole, isGarden } from '../gardens/queries.ts'
-import { whenGone } from '../gone.ts'
+import { isGone, whenGone } from '../gone.ts'
 import { createSlots } from '../slots.ts'
 import { runImport } from './run-import.ts'
 import { spool } from './spool.ts'
@@ -35,9 +35,7 @@ export const exchangeRoutes: Area = async (app, shared) => {
   app.get('/api/gardens/:gardenId/export', { config: { access: 'viewer' } }, async (request, reply) => {
     const { gardenId, accountId } = caller(request)
     await goingOut.take(reply, accountId)
-    const turn = await writing.take(reply, accountId)
-    const whole = await writeOut(pool, gardenId)
-    turn.end()
+    const whole = await writing.run(reply, accountId, () => writeOut(pool, gardenId, () => !isGone(reply)))
     return reply
       .type('application/json')
       .header('content-disposition', 'attachment; filename="garden.json"')

@@ -22,8 +22,8 @@ const documentLists: readonly (readonly [string, DocumentKind])[] = [
  * journal whole. All of it as of one moment, whoever writes meanwhile; no more than a piece of a photo or a thousand
  * entries in memory.
  */
-export function writeOut(pool: Pool, gardenId: string): Promise<Readable> {
-  return inSnapshot(pool, gardenId, (client) => putBy(pieces(client, gardenId)))
+export function writeOut(pool: Pool, gardenId: string, isWanted: () => boolean): Promise<Readable> {
+  return inSnapshot(pool, gardenId, (client) => putBy(pieces(client, gardenId), isWanted))
 }
 
 async function* pieces(client: PoolClient, gardenId: string): AsyncGenerator<string> {

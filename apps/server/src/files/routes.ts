@@ -58,17 +58,14 @@ export const fileRoutes: Area = async (app, { pool, limits, throttle, held }) =>
     read: () => Promise<Buffer>,
   ) => {
     const { gardenId, accountId } = caller(request)
-    const turn = await encoding.take(reply, accountId)
-    try {
+    return encoding.run(reply, accountId, async () => {
       const image = await press.makeSmall(await read())
-      return await inGarden(pool, gardenId, async (client) => {
+      return inGarden(pool, gardenId, async (client) => {
         await insertFile(client, gardenId, accountId, { id: fileId, mediaType: 'image/jpeg', ...image })
         await dropPieces(client, gardenId, fileId)
         return (await findFileHead(client, gardenId, fileId))!
       })
-    } finally {
-      turn.end()
-    }
+    })
   }
 
   await app.register(async (files) => {

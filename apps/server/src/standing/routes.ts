@@ -6,6 +6,7 @@ import { z } from 'zod'
 import { caller } from '../access.ts'
 import type { Area } from '../area.ts'
 import { inGarden, inSnapshot } from '../database/transaction.ts'
+import { isGone } from '../gone.ts'
 import { putBy } from '../outgoing.ts'
 import { createSlots } from '../slots.ts'
 import { findReach, greatestEntryId, readFolds } from './queries.ts'
@@ -29,10 +30,12 @@ export const standingRoutes: Area = async (app, { pool, folding, held }) => {
       const { head } = await inGarden(pool, gardenId, (client) => findReach(client, gardenId))
       const isSmall = head <= request.query.small
       if (!isSmall) await folding.bringUp(gardenId)
-      const turn = await reading.take(reply, accountId)
       // Whole before it goes out, so that a slow reader holds no connection.
-      const whole = await inSnapshot(pool, gardenId, (client) => putBy(pieces(client, gardenId, isSmall)))
-      turn.end()
+      const whole = await reading.run(reply, accountId, () =>
+        inSnapshot(pool, gardenId, (client) =>
+          putBy(pieces(client, gardenId, isSmall), () => !isGone(reply)),
+        ),
+      )
       return reply.type(`${LINES_TYPE}; charset=utf-8`).send(whole)
     },
   )

@@ -104,7 +104,12 @@ async function entering(_: unknown, { queryFulfilled }: Pick<Ending, 'queryFulfi
  */
 export type SessionHere = Session & { readonly isExpired?: true; readonly other?: string }
 let lastSession: Session | null = null
-export const rememberSession = (session: Session): void => void (lastSession = session)
+/** False while this window goes by what lies on the device, and the server has not said who is signed in. */
+let isConfirmed = false
+export function rememberSession(session: Session): void {
+  lastSession = session
+  isConfirmed = false
+}
 const whoIsHere = (): string | null => lastSession?.account?.id ?? null
 setWriter(whoIsHere)
 
@@ -116,10 +121,12 @@ function sessionHere(answer: Session): SessionHere {
     if (!isCopied) lastSession = null
     return isCopied ? { ...here, hasDemo: answer.hasDemo, isExpired: true } : answer
   }
-  const isOther = Boolean(here?.account && here.account.id !== answer.account.id)
+  // A window that has only just been opened is whoever's the session is.
+  const isOther = isConfirmed && Boolean(here?.account && here.account.id !== answer.account.id)
   shutRequests(isOther)
   if (here && isOther) return { ...here, other: answer.account.name }
   lastSession = answer
+  isConfirmed = true
   return answer
 }
 

@@ -98,7 +98,7 @@ export function startSync(store: AppStore, desk: Desk): void {
   watchFolds(store, setTimer)
   watchLive(store)
   watchConnection(store, () => {
-    sync.wake()
+    sync.answered()
     store.dispatch(api.util.invalidateTags(['Session', 'Garden', 'Place', 'Frame', 'Plant', 'Stores']))
     void store.dispatch(readOn())
     const { gardenId } = store.getState().journal

@@ -1,13 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { project, projection, timelineOf } from './index.ts'
+import { record } from '../shape/index.ts'
 import type { Entry } from './index.ts'
 
 /** Tells which entries it was given, in their order: nothing that a fold does can hide in that. */
 const written = projection({
   name: 'written',
   version: 1,
-  kinds: { 'one.written': null as never },
+  kinds: { 'one.written': record({}) },
   initial: (): string[] => [],
   apply: (ids, { id }) => void ids.push(id),
   copy: (ids: string[]) => [...ids],

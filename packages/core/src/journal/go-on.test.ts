@@ -1,12 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { folded, goOn } from '../fold/index.ts'
+import { folded, goOn, timelineOf } from '../fold/index.ts'
 import { frameLogProjection } from '../frame-log/index.ts'
 import { idOf, someJournal as journal } from '../../test/journal.ts'
 import { living, woodProjection } from '../wood/index.ts'
 import type { WoodState } from '../wood/index.ts'
 import type { JournalEntry } from './index.ts'
-import { replayFrames, replayWood } from './index.ts'
+import { isNewer, replayFrames, replayWood } from './index.ts'
 
 const plain = ({ pieces, ties, childrenOf, tiesOf }: WoodState) => ({
   pieces: new Map([...pieces].sort(([a], [b]) => (a < b ? -1 : 1))),
@@ -83,6 +83,37 @@ describe('a fold that is gone on from', () => {
         const again = { ...undone, id: idOf(1000), supersedes: undone.id } as JournalEntry
         expect(goOn(woodProjection, gone, [again])).toBeNull()
         expect(goOn(woodProjection, from, [...all, again])!.state).toEqual(replayWood(entries))
+      }),
+    )
+  })
+
+  it('holds what a later release wrote: it counts nowhere, and what it took the place of does not come back', () => {
+    fc.assert(
+      fc.property(journal, fc.nat(39), fc.nat(40), (entries, n, cut) => {
+        fc.pre(entries.length > 0)
+        const old = entries[n % entries.length]!
+        const newer = {
+          ...old,
+          id: idOf(999),
+          at: '2027-01-01',
+          supersedes: old.id,
+          body: { ...old.body, v: 99, more: { than: 'is known' } },
+        } as unknown as JournalEntry
+        const unknown = {
+          ...newer,
+          id: idOf(1000),
+          kind: 'graft.taken',
+          supersedes: null,
+        } as unknown as JournalEntry
+        const withdrawn = { ...newer, kind: 'entry.withdrawn', body: { v: 1 } } as JournalEntry
+        const all = [...entries, newer, unknown]
+        expect(replayWood(all)).toEqual(replayWood([...entries, withdrawn]))
+        expect(replayFrames(all)).toEqual(replayFrames([...entries, withdrawn]))
+        expect(all.filter(isNewer)).toEqual([newer, unknown])
+        const gone = goOn(woodProjection, folded(woodProjection, entries), [unknown])
+        expect(gone!.state).toEqual(replayWood(entries))
+        const timeline = timelineOf(woodProjection, entries.slice(0, cut)).with(all)
+        expect(timeline.now).toEqual(replayWood(all))
       }),
     )
   })

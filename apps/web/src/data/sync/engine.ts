@@ -49,6 +49,8 @@ export interface Sync {
    * at again.
    */
   readonly wake: () => void
+  /** The server, which was away or busy, answers again: what it had asked for is over. */
+  readonly answered: () => void
   /** Takes what another window has written. */
   readonly reload: () => Promise<void>
   /**
@@ -435,6 +437,13 @@ export function createSync(ports: SyncPorts): Sync {
         failures = 0
       }
       for (const [key, { why }] of photoPauses) if (why === 'away') photoPauses.delete(key)
+      void occasion()
+    },
+    answered: () => {
+      notBefore = 0
+      raiseAt = 0
+      failures = 0
+      photoPauses.clear()
       void occasion()
     },
     reload: show,
