@@ -31,7 +31,8 @@ export function useErrorShape(app: FastifyInstance): void {
   app.setErrorHandler<FastifyError & { code?: string }>((error, request, reply) => {
     const { code, body } = describeError(error)
     const status = errorStatus[code]
-    if (status >= 500) request.log.error(error)
+    // What is refused with a code of ours was foreseen, a server that is busy too.
+    if (status >= 500 && !(error instanceof AppError)) request.log.error(error)
     const retryAfterS = error instanceof AppError ? error.details.retryAfterS : undefined
     if (retryAfterS !== undefined || status === 503)
       void reply.header('retry-after', retryAfterS ?? BUSY_RETRY_S)
