@@ -45,6 +45,7 @@ test('a photo on a slow line holds up neither a note nor a new plant; what waits
     await route.continue().catch(() => undefined)
   })
   await page.getByLabel('A photo', { exact: true }).setInputFiles(await pictureOf(page))
+  await expect(page.getByText('Recorded: photo')).toBeVisible()
   await write(page, 'beside the photo')
   await page.getByLabel('From the left').fill('3 m')
   await page.getByLabel('Name', { exact: true }).fill('Late pear')

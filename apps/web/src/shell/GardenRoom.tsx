@@ -14,9 +14,9 @@ import { AwayDoor } from './AwayDoor.tsx'
 import { LAST_GARDEN_KEY } from './last-garden.ts'
 import { AccountNews } from './AccountNews.tsx'
 import { Masthead } from './Masthead.tsx'
-import { Waiting } from './Waiting.tsx'
 
 /** Seldom needed, so fetched when something lies in it. */
+const Waiting = lazy(async () => ({ default: (await import('./Waiting.tsx')).Waiting }))
 const Tray = lazy(async () => ({ default: (await import('./Tray.tsx')).Tray }))
 
 /** Everything inside one garden: who is signed in, its journal kept up to date, the wire of stages above. */
@@ -107,7 +107,11 @@ function Notices({ gardenId, isViewer }: NoticesProps) {
         isAway && <Message tone="due">{t('away.away')}</Message>
       )}
       {isBusy && <Message tone="due">{t('away.busy')}</Message>}
-      {waiting.length > 0 && <Waiting gardenId={gardenId} items={waiting} />}
+      {waiting.length > 0 && (
+        <Suspense>
+          <Waiting gardenId={gardenId} items={waiting} />
+        </Suspense>
+      )}
       <AccountNews />
       {isOld && !isReleased && <Message tone="due">{t('away.old')}</Message>}
       {newer > 0 && <Message tone="due">{t('newer.documents', { count: newer })}</Message>}

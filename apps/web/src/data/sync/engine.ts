@@ -2,6 +2,8 @@ import { LEAST_BYTES, MOST_BYTES, heldByNeeds, nextSend, readyPhotos, settle, wi
 import type { Send, Settled } from './rules.ts'
 import type { Reply } from './answers.ts'
 import type { DocumentItem, Item, PhotoItem } from './items.ts'
+import { createKeptItems } from './kept-items.ts'
+import { createLane } from './lane.ts'
 import type { OutboxStore } from './outbox-store.ts'
 import type { SenderLock } from './sender-lock.ts'
 
@@ -73,15 +75,6 @@ const ASK_AGAIN_MS = 5 * 60_000
 /** A save that is not through by then is one that waits. */
 const PATIENCE_MS = 15_000
 
-/** What an entry says is never another under its key: the same object for as long as it waits for the same writer. */
-const asKnown = (known: Item | undefined, item: Item): Item =>
-  known?.kind === 'entry' &&
-  known.state.is === 'waiting' &&
-  item.state.is === 'waiting' &&
-  known.accountId === item.accountId
-    ? known
-    : item
-
 interface PhotoPause {
   readonly until: number
   readonly failures: number
@@ -91,11 +84,7 @@ interface PhotoPause {
 /** The one way of everything that is written to the server: kept first, sent until it has its answer. */
 export function createSync(ports: SyncPorts): Sync {
   const { store, now } = ports
-  /** What the disk would not take: in this window alone until it is sent. */
-  const unkept = new Map<string, Item>()
-  /** What the disk would not let go of: done with all the same. */
-  const gone = new Set<string>()
-  let items: readonly Item[] = []
+  const kept = createKeptItems(store, ports)
   let asked = new Set<string>()
   let failures = 0
   let mostEntries = Number.POSITIVE_INFINITY
@@ -112,7 +101,6 @@ export function createSync(ports: SyncPorts): Sync {
     (settled: { outcome: Outcome; reply: Reply | null; item: Item | null }) => void
   >()
 
-  const tellStorage = () => ports.onStorage(unkept.size)
   const tellLanes = () => {
     const until = Math.max(notBefore, raiseAt)
     const inMs = (at: number | undefined) => (at !== undefined && at > now() ? at - now() : null)
@@ -128,77 +116,7 @@ export function createSync(ports: SyncPorts): Sync {
     })
   }
 
-  const read = async (): Promise<readonly Item[]> => {
-    // A disk that cannot be read has not lost what it told before.
-    const kept = await store.all().catch(() => {
-      tellStorage()
-      return items
-    })
-    const known = new Map(items.map((item) => [item.key, item]))
-    items = [
-      ...kept.flatMap((item) =>
-        unkept.has(item.key) || gone.has(item.key) ? [] : [asKnown(known.get(item.key), item)],
-      ),
-      ...unkept.values(),
-    ]
-    return items
-  }
-  let shown: readonly Item[] | null = null
-  const tell = () => {
-    // What comes back from the disk as it went there is no news: a screen is drawn again for none.
-    const isSame = shown?.length === items.length && shown.every((item, i) => item === items[i])
-    shown = items
-    if (!isSame) ports.onItems(items)
-  }
-  const show = async () => {
-    await read()
-    tell()
-  }
-  /** Over when everything that was handed in is on the disk, or known not to be. */
-  let keeping: Promise<unknown> = Promise.resolve()
-  const keep = (news: readonly Item[]): Promise<void> => {
-    // Seen at once; until the disk has it, it is here.
-    for (const item of news) unkept.set(item.key, item)
-    const kept = store.put(news).then(
-      () => news.forEach(({ key }) => unkept.delete(key)),
-      // A full or forbidden disk: told, and kept here as long as this window is open.
-      () => tellStorage(),
-    )
-    keeping = Promise.all([keeping, kept])
-    return kept
-  }
-  const drop = async (keys: readonly string[]) => {
-    const wasUnkept = unkept.size
-    for (const key of keys) unkept.delete(key)
-    // Also where the disk cannot be read any more, and what it told last is all that is known of it.
-    items = items.filter(({ key }) => !keys.includes(key))
-    await store.remove(keys).catch(() => {
-      for (const key of keys) gone.add(key)
-      tellStorage()
-    })
-    if (unkept.size !== wasUnkept) tellStorage()
-  }
-  const update = async (key: string, change: (before: Item | undefined) => Item | undefined) => {
-    // Or the disk would be given the old one after the new.
-    await keeping
-    const held = unkept.get(key)
-    if (!held && !gone.has(key)) {
-      try {
-        return await store.update(key, change)
-      } catch {
-        // Then it is changed here.
-      }
-    }
-    const after = change(held ?? items.find((item) => item.key === key))
-    unkept.delete(key)
-    gone.add(key)
-    if (after) unkept.set(after.key, after)
-    tellStorage()
-  }
-  /** One that its writer has let go meanwhile does not come back. */
-  const replace = async (news: readonly Item[]) => {
-    for (const item of news) await update(item.key, (before) => before && item)
-  }
+  const { read, show, keep, drop, update, replace } = kept
   const answer = (saveId: string, outcome: Outcome, reply: Reply | null, item: Item | null) => {
     waiters.get(saveId)?.({ outcome, reply, item })
     waiters.delete(saveId)
@@ -274,7 +192,12 @@ export function createSync(ports: SyncPorts): Sync {
       const blocked = heldByNeeds(all)
       await replace(blocked)
       if (blocked.length > 0) await show()
-      const send = nextSend(blocked.length > 0 ? items : all, { accountId, asked, mostEntries, mostBytes })
+      const send = nextSend(blocked.length > 0 ? kept.items() : all, {
+        accountId,
+        asked,
+        mostEntries,
+        mostBytes,
+      })
       if (!send) return
       if (send.kind === 'document' && !send.item.isTried)
         await update(send.item.key, (before) =>
@@ -339,34 +262,15 @@ export function createSync(ports: SyncPorts): Sync {
     }
   }
 
-  /** One kind of sending, that goes on until it has nothing more to do. */
-  const laneOf = (work: () => Promise<unknown>) => {
-    let running: Promise<void> | null = null
-    let isAgain = false
-    const run = async () => {
-      do {
-        isAgain = false
-        await work().catch(() => {
-          tellStorage()
-          setTimer(FIRST_PAUSE_MS)
-        })
-      } while (isAgain && !isStopped)
-      running = null
-    }
-    return {
-      /** Begins, or has what is under way look once more. */
-      kick: () => {
-        if (running) isAgain = true
-        else running = run()
-      },
-      running: () => running,
-    }
+  const whenBroken = () => {
+    kept.tellStorage()
+    setTimer(FIRST_PAUSE_MS)
   }
-  const main = laneOf(async () => {
-    await sendMain()
+  const main = createLane(async () => {
+    await sendMain().catch(whenBroken)
     answerWaiting()
   })
-  const photos = laneOf(sendPhotos)
+  const photos = createLane(() => sendPhotos().catch(whenBroken))
   const lanes = [main, photos]
   let isSending = false
   let isAskingLock = false
@@ -406,14 +310,14 @@ export function createSync(ports: SyncPorts): Sync {
     } finally {
       isAskingLock = false
     }
-    if (failures === 0 && items.some(({ state }) => state.is === 'held')) setTimer(ASK_AGAIN_MS)
+    if (failures === 0 && kept.items().some(({ state }) => state.is === 'held')) setTimer(ASK_AGAIN_MS)
   }
   /** Whoever has saved and waits to hear what came of it hears that it waits. */
   const answerWaiting = () => {
     for (const saveId of [...waiters.keys()]) {
-      const own = items.find(
-        (item) => item.kind === 'document' && item.saves.some((save) => save?.saveId === saveId),
-      )
+      const own = kept
+        .items()
+        .find((item) => item.kind === 'document' && item.saves.some((save) => save?.saveId === saveId))
       // One of which there is no trace was sent by another window.
       if (!own) answer(saveId, 'saved', null, null)
       else if (failures > 0 || own.state.is === 'held' || ports.accountId() === null)
@@ -447,13 +351,9 @@ export function createSync(ports: SyncPorts): Sync {
       void occasion()
     },
     reload: show,
-    items: () => items,
+    items: kept.items,
     add: async (news) => {
-      const kept = keep(news)
-      items = [...items, ...news]
-      tell()
-      await kept
-      await show()
+      await kept.add(news)
       ports.tellOthers()
       void drain()
     },

@@ -1,7 +1,7 @@
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { usualUnits } from '../../ui/usual-units.ts'
-import { standardCatalogue } from '@klados/core/catalogue'
-import { useState } from 'react'
+import type { DisplayList } from '@klados/core/drawing'
+import { Suspense, lazy, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { Link, Navigate, useNavigate } from 'react-router'
 import {
@@ -15,12 +15,13 @@ import {
 import type { ApiError } from '../../data/api.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
 import { Field } from '../../ui/Field.tsx'
-import { CodesToKeep } from './RecoveryCodes.tsx'
 import { homeFromDoor } from './invitation-link.ts'
 import { refusalWords } from '../../ui/refusal.ts'
 import { Message } from '../../ui/Message.tsx'
-import { drawPlace, layOut } from '../../plan/lay-out.ts'
-import { sampleDesign, sampleWall } from '../../sample/sample-wall.ts'
+import sample from '../../sample/sample-drawing.json'
+
+/** Seen once by few, so fetched when it is. */
+const CodesToKeep = lazy(async () => ({ default: (await import('./RecoveryCodes.tsx')).CodesToKeep }))
 
 interface Form {
   name: string
@@ -165,7 +166,9 @@ function KeepCodes({ codes, email }: { codes: readonly string[]; email: string }
   return (
     <main className="mx-auto flex max-w-xl flex-col gap-4 px-6 py-10">
       <h1>{t('recovery.codes')}</h1>
-      <CodesToKeep codes={codes} email={email} />
+      <Suspense>
+        <CodesToKeep codes={codes} email={email} />
+      </Suspense>
       <Link className="btn btn-main no-print self-start no-underline" to={homeFromDoor()} replace>
         {t('recovery.kept')}
       </Link>
@@ -175,13 +178,13 @@ function KeepCodes({ codes, email }: { codes: readonly string[]; email: string }
 
 function SampleDrawing() {
   const { t } = useTranslation()
-  const frame = layOut(sampleWall, sampleDesign, standardCatalogue)
   return (
     <StillElevation
       label={t('account.pitch')}
-      wall={sampleWall}
+      wall={{ ...sample.wall, viewingEnd: 'left' }}
       surface="brick"
-      list={drawPlace(sampleWall, [frame], standardCatalogue)}
+      // What was drawn beforehand, as JSON has it.
+      list={sample.list as unknown as DisplayList}
       tapeAlong
     />
   )
