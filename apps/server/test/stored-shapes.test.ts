@@ -1,14 +1,11 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
+import { frameBodySchema, placeBodySchema, plantBodySchema, storesBodySchema } from '@klados/contract'
 import { entryShapes } from '@klados/core/journal'
 import type { Shape, Shapes } from '@klados/core/shape'
 import { describe, expect, it } from 'vitest'
 import { z } from 'zod'
-import { frameBodySchema } from './frame.ts'
-import { placeBodySchema } from './place.ts'
-import { plantBodySchema } from './plant.ts'
-import { storesBodySchema } from './stores.ts'
-import { BODY_VERSIONS } from './upcasts.ts'
+import { BODY_VERSIONS } from '@klados/contract/upcasts'
 
 /**
  * What has been stored by any release, by kind and version. A release of before holds what is of a later version, and
