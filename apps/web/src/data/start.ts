@@ -28,7 +28,7 @@ import { createOutboxStore, moveEarlierOutbox } from './sync/outbox-store.ts'
 import { createSenderLock } from './sync/sender-lock.ts'
 import { lanesTold, saved, seen, skewed, storageTold, writerChanged } from './sync/slice.ts'
 import type { LanesHere } from './sync/slice.ts'
-import { transmit } from './transmit.ts'
+import { loadSchemas, transmit } from './transmit.ts'
 
 const CLOCK_KEY = 'klados.clock'
 /** Below this, the network may be at fault. */
@@ -96,6 +96,7 @@ export function startSync(store: AppStore, desk: Desk): void {
     void adopt(sync, store, id).then(sync.wake)
   })
   watchFolds(store, setTimer)
+  setTimer(() => void loadSchemas(), FOLD_AFTER_MS)
   watchLive(store)
   watchConnection(store, () => {
     sync.answered()

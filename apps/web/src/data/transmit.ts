@@ -42,12 +42,15 @@ export async function transmit(send: Send, onSent: (bytes: number) => void): Pro
   }
 }
 
+/** Before the first answer wants them, which on a slow line would wait for that. */
+export const loadSchemas = () => import('@klados/contract/replies').catch(() => null)
+
 /** The body as the schema has it; null where it is not that. Schemas are loaded with the first answer that wants one. */
 async function readAs<Name extends keyof typeof Schemas>(
   body: unknown,
   name: Name,
 ): Promise<z.infer<(typeof Schemas)[Name]> | null> {
-  const schemas = await import('@klados/contract/replies').catch(() => null)
+  const schemas = await loadSchemas()
   const parsed = schemas?.[name].safeParse(body)
   return (parsed?.data as z.infer<(typeof Schemas)[Name]> | undefined) ?? null
 }
