@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test'
 import type { Page } from '@playwright/test'
-import { PASSWORD, haveWall, join, newEmail, signUp } from './people.ts'
+import { PASSWORD, haveWall, join, journalId, newEmail, signUp } from './people.ts'
 
 const apiOf = (garden: string) => `/api${garden.replace('/g/', '/gardens/')}`
 const write = async (page: Page, text: string) => {
@@ -225,4 +225,37 @@ test('a disk that is full: what is written is sent from memory, and leaving befo
   await expect
     .poll(() => notesOf(page, garden), { timeout: 40_000 })
     .toEqual(['Test grower: no room for this'])
+})
+
+test('what a newer version wrote is said to be there, and the rest goes on', async ({ page }) => {
+  const { garden } = await signUp(page)
+  const wall = await haveWall(page, garden)
+  await page.goto('about:blank')
+  await page.route(/\/api\/.*\/places$/, async (route) => {
+    const reply = await route.fetch()
+    const places = (await reply.json()) as { id: string; body: object; bodyVersion: number }[]
+    const later = { ...places[0]!, id: crypto.randomUUID(), bodyVersion: 99, body: { of: 'shapes to come' } }
+    return route.fulfill({ response: reply, json: [...places, later] })
+  })
+  await page.route('**/journal?**', async (route) => {
+    const reply = await route.fetch()
+    const json = (await reply.json()) as { entries: object[] }
+    const entries = json.entries.map((entry, n) =>
+      n === 0 ? { ...entry, body: { v: 9, said: 'otherwise' } } : entry,
+    )
+    return route.fulfill({ response: reply, json: { ...json, entries } })
+  })
+  const id = journalId()
+  const note = { id, placeId: wall, plantId: null, kind: 'note.written', at: '2026-02-01', supersedes: null }
+  await page.request.post(`${apiOf(garden)}/entries`, {
+    data: { entries: [{ ...note, recordedAt: new Date().toISOString(), body: { v: 1, text: 'old words' } }] },
+  })
+  await page.goto(`${garden}/places/${wall}/wood`)
+  await expect(
+    page.getByText('1 place, frame or plant was written by a newer version of Klados'),
+  ).toBeVisible()
+  await expect(page.getByText('1 entry was written by a newer version of Klados')).toBeVisible()
+  await expect(page.getByText('Written by a newer version of Klados', { exact: true })).toBeVisible()
+  await write(page, 'and on')
+  await expect(page.getByText('and on', { exact: true })).toBeVisible()
 })
