@@ -207,7 +207,7 @@ describe('a garden as a file, back in its own garden', () => {
     expect(await refusal('[]')).toMatch(/^exchange\/unknown-version/)
     expect(await refusal('')).toMatch(/^exchange\/damaged: .*ends in the middle/)
     expect(await refusal({ ...file, version: EXCHANGE_VERSION + 1 })).toMatch(
-      /^exchange\/unknown-version: .*version 4.*1 to 3/,
+      /^exchange\/unknown-version: .*version 5.*1 to 4/,
     )
     expect(await refusal({ ...file, places: [{ ...place, body: { ...place.body, widthM: -1 } }] })).toMatch(
       /places\.0\.body\.widthM/,

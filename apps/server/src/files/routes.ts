@@ -137,7 +137,7 @@ export const fileRoutes: Area = async (app, { pool, limits, throttle, held }) =>
 
   app.get(
     '/api/gardens/:gardenId/files/:fileId/pieces',
-    { config: { access: 'grower' }, schema: { params, response: { 200: pieceReplySchema } } },
+    { config: { access: 'viewer' }, schema: { params, response: { 200: pieceReplySchema } } },
     (request) => {
       const { gardenId } = caller(request)
       const { fileId } = request.params
