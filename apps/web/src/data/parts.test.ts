@@ -1,5 +1,6 @@
 import { projection, timelineOf } from '@klados/core/fold'
 import type { Entry } from '@klados/core/fold'
+import { record } from '@klados/core/shape'
 import type { JournalEntry } from '@klados/core/journal'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
@@ -24,7 +25,7 @@ const idsOf = (parts: Parts) =>
 const telling = projection({
   name: 'telling',
   version: 1,
-  kinds: { 'note.written': null as never },
+  kinds: { 'note.written': record({}) },
   initial: (): { entries: Entry[] } => ({ entries: [] }),
   apply: ({ entries }, entry: Entry) => void entries.push(entry),
   copy: ({ entries }: { entries: Entry[] }) => ({ entries: [...entries] }),
