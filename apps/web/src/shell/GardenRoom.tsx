@@ -14,9 +14,9 @@ import { AwayDoor } from './AwayDoor.tsx'
 import { LAST_GARDEN_KEY } from './last-garden.ts'
 import { AccountNews } from './AccountNews.tsx'
 import { Masthead } from './Masthead.tsx'
+import { Waiting } from './Waiting.tsx'
 
 /** Seldom needed, so fetched when something lies in it. */
-const Waiting = lazy(async () => ({ default: (await import('./Waiting.tsx')).Waiting }))
 const Tray = lazy(async () => ({ default: (await import('./Tray.tsx')).Tray }))
 
 /** Everything inside one garden: who is signed in, its journal kept up to date, the wire of stages above. */
@@ -108,9 +108,8 @@ function Notices({ gardenId, isViewer }: NoticesProps) {
       )}
       {isBusy && <Message tone="due">{t('away.busy')}</Message>}
       {waiting.length > 0 && (
-        <Suspense>
-          <Waiting gardenId={gardenId} items={waiting} />
-        </Suspense>
+        // Not fetched when it is wanted: that is when nothing can be fetched.
+        <Waiting gardenId={gardenId} items={waiting} />
       )}
       <AccountNews />
       {isOld && !isReleased && <Message tone="due">{t('away.old')}</Message>}
