@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './fixtures.ts'
 import type { Page } from '@playwright/test'
 import { haveWall, signUp } from './people.ts'
 
@@ -21,10 +21,10 @@ async function begin(page: Page, place: object, kind: string): Promise<void> {
 
 test('what does not hold says what would, at what cost; one press and it does', async ({ page }) => {
   await begin(page, row, 'Row')
-  await page.getByLabel('It will carry').selectOption({ label: 'Wine grape' })
+  await page.getByLabel('Plant it will carry').selectOption({ label: 'Wine grape' })
   await expect(page.getByText(/^All \d checks hold\.$/)).toBeVisible()
   // Then done worse than it was begun.
-  await page.getByLabel('Posts in the ground', { exact: true }).fill('40 cm')
+  await page.getByLabel('Post depth in the ground', { exact: true }).fill('40 cm')
   await page.getByLabel('Screws in line').fill('1')
   const verdict = page.getByText(/not hold|doubtful/).first()
   await expect(verdict).toBeVisible()
@@ -43,14 +43,16 @@ test('what does not hold says what would, at what cost; one press and it does', 
     )
     .toBe(true)
   // The posts alone: their check holds, the others stay as they were.
-  const posts = page.locator('details', { hasText: 'Posts in the wind' })
-  await posts.getByRole('button', { name: /^Change it: Posts .* in the ground/ }).click({ timeout: 30_000 })
-  await expect(posts.getByText(/× its need/)).toHaveClass(/verdigris/)
+  const posts = page.locator('details', { hasText: 'Wind on the posts' })
+  await posts
+    .getByRole('button', { name: /^Make this change: Posts .* in the ground/ })
+    .click({ timeout: 30_000 })
+  await expect(posts.getByText(/× what is needed/)).toHaveClass(/verdigris/)
   await page.locator('h1').click()
   await page.keyboard.press('Control+z')
-  await expect(posts.getByText(/× its need/)).not.toHaveClass(/verdigris/)
+  await expect(posts.getByText(/× what is needed/)).not.toHaveClass(/verdigris/)
   // All of it at once.
-  const together = page.getByText('All of it holds with:').locator('..')
+  const together = page.getByText('Everything holds with:').locator('..')
   await together.getByRole('button').click({ timeout: 30_000 })
   await expect(page.getByText(/^All \d checks hold\.$/)).toBeVisible()
   expect(await cost.textContent()).not.toBe(before)

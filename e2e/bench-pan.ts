@@ -1,7 +1,7 @@
 import { chromium } from '@playwright/test'
 import type { Page } from '@playwright/test'
 import config from './playwright.config.ts'
-import { haveWall, journalId, signUp } from './people.ts'
+import { apiOf, haveWall, journalId, signUp } from './people.ts'
 import { grewBody } from '../packages/core/test/bodies.ts'
 
 /**
@@ -134,7 +134,7 @@ await browser.close()
 
 /** A plant of many pieces all over the wall, in batches as the outbox sends them. */
 async function growWood(): Promise<void> {
-  const api = `/api${garden.replace('/g/', '/gardens/')}`
+  const api = apiOf(garden)
   const plantId = crypto.randomUUID()
   const body = {
     placeId: place,

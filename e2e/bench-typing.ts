@@ -70,11 +70,11 @@ function report(name: string, longest: readonly number[]): void {
 }
 
 await begin('Level tiers', { name: 'Order of pieces', widthM: 60, usableHeightM: 3 })
-await page.getByLabel('Supports at most every').fill('1 m')
-await page.getByLabel('Longest piece to handle').fill('1.2 m')
+await page.getByLabel('Largest support spacing').fill('1 m')
+await page.getByLabel('Longest piece you can handle').fill('1.2 m')
 report(
   'typing into an order of hundreds of pieces, longest task',
-  await longestOfKeys(page, 'Longest piece to handle', '1.20 m'),
+  await longestOfKeys(page, 'Longest piece you can handle', '1.20 m'),
 )
 
 await begin('Row', {
@@ -85,9 +85,9 @@ await begin('Row', {
   firstForkM: 0,
   usableHeightM: 2,
 })
-await page.getByLabel('How many alike').fill('40')
+await page.getByLabel('Number of identical frames').fill('40')
 report(
   'typing into a row built forty times, longest task',
-  await longestOfKeys(page, 'Posts at most every', '4.50 m'),
+  await longestOfKeys(page, 'Largest post spacing', '4.50 m'),
 )
 await browser.close()

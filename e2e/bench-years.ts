@@ -3,7 +3,7 @@ import type { BrowserContext, CDPSession, Page } from '@playwright/test'
 import config from './playwright.config.ts'
 import { fixedWorkIn } from './fixed-work.ts'
 import { dayOf, haveLargeGarden } from './large-garden.ts'
-import { signUp } from './people.ts'
+import { apiOf, signUp } from './people.ts'
 
 /**
  * What a garden's age costs: the round and one place's wood, cold (nothing on the device) and warm (after a visit), a tap
@@ -119,7 +119,7 @@ async function historyHere(page: Page): Promise<void> {
 async function readOfJournal(page: Page, garden: string, query: (i: number) => string): Promise<number> {
   const times: number[] = []
   for (let i = 0; i < READS; i++) {
-    const url = `/api${garden.replace('/g/', '/gardens/')}/journal?${query(i)}`
+    const url = `${apiOf(garden)}/journal?${query(i)}`
     times.push(await timed(() => page.request.get(url)))
   }
   return times.sort((a, b) => a - b)[Math.floor(READS * 0.95)]!

@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './fixtures.ts'
 import type { Page } from '@playwright/test'
-import { haveWall, journalId, signUp } from './people.ts'
+import { apiOf, haveWall, journalId, signUp } from './people.ts'
 
 const row = {
   name: 'Sand row',
@@ -26,7 +26,7 @@ async function build(page: Page, place: object, kind: string, plant: string): Pr
   const id = await haveWall(page, garden, place)
   await page.goto(`${garden}/places/${id}/frame`)
   await page.getByRole('button', { name: `Begin: ${kind}` }).click()
-  await page.getByLabel('It will carry').selectOption({ label: plant })
+  await page.getByLabel('Plant it will carry').selectOption({ label: plant })
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByText(/^Revision 1,/)).toBeVisible()
   return garden
@@ -36,11 +36,11 @@ test('whoever has nothing yet says what there is, and begins there', async ({ pa
   const { garden } = await signUp(page)
   await page.goto(`${garden}/places`)
   await page.getByRole('link', { name: 'A row or the ground for one' }).click()
-  await expect(page.getByLabel('It is a')).toHaveValue('row')
+  await expect(page.getByLabel('Kind of place')).toHaveValue('row')
   await expect(page.getByLabel('Length')).toHaveValue('30.00 m')
 })
 
-test('a fence is asked how it is made; unknown it cannot be told, measured it is, and its rails bear', async ({
+test('a fence is asked how it is made; unknown it cannot be judged, measured it is, and its rails bear', async ({
   page,
 }) => {
   const { garden } = await signUp(page)
@@ -52,28 +52,28 @@ test('a fence is asked how it is made; unknown it cannot be told, measured it is
   await page.getByLabel('First fork above soil').fill('0.1 m')
   await page.getByRole('button', { name: 'Save and design its frame' }).click()
   await page.getByRole('button', { name: 'Begin: Diamonds' }).click()
-  await page.getByLabel('It will carry').selectOption({ label: 'Star jasmine' })
-  await expect(page.getByText(/4 cannot be told/)).toBeVisible()
-  await page.getByRole('link', { name: 'Measures' }).click()
+  await page.getByLabel('Plant it will carry').selectOption({ label: 'Star jasmine' })
+  await expect(page.getByText(/4 cannot be judged/)).toBeVisible()
+  await page.getByRole('link', { name: 'Measurements' }).click()
   for (const [label, figure] of [
-    ['Boards thick', '18 mm'],
-    ['Boards wide', '100 mm'],
-    ['Rails', '3'],
-    ['Rails high', '70 mm'],
-    ['Rails deep', '40 mm'],
-    ['Nails a crossing', '2'],
-    ['Nails long', '50 mm'],
-    ['Posts every', '1.8 m'],
-    ['Posts, with concrete, across', '30 cm'],
-    ['Posts in the ground', '60 cm'],
-    ['Lowest rail above the soil', '25 cm'],
-    ['then a rail every', '50 cm'],
+    ['Board thickness', '18 mm'],
+    ['Board width', '100 mm'],
+    ['Number of rails', '3'],
+    ['Rail height', '70 mm'],
+    ['Rail depth', '40 mm'],
+    ['Nails per crossing', '2'],
+    ['Nail length', '50 mm'],
+    ['Post spacing', '1.8 m'],
+    ['Footing diameter of the posts', '30 cm'],
+    ['Post depth in the ground', '60 cm'],
+    ['Height of the lowest rail above the soil', '25 cm'],
+    ['Rail spacing', '50 cm'],
   ] as const)
     await page.getByLabel(label, { exact: true }).fill(figure)
   await page.getByRole('button', { name: 'Save and design its frame' }).click()
   await expect(page.getByText(/do not hold, of \d checks/)).toBeVisible()
   await page
-    .getByRole('button', { name: 'Change it: Put the fixings onto the rails' })
+    .getByRole('button', { name: 'Make this change: Put the fixings onto the rails' })
     .first()
     .click({ timeout: 60_000 })
   await expect(page.getByText(/^All \d checks hold\.$/)).toBeVisible()
@@ -85,11 +85,11 @@ test('a screw that stops on a stone is answered on site: what it holds, and how 
   await build(page, row, 'Row', 'Wine grape')
   await page.getByRole('link', { name: /Build/ }).first().click()
   await page.getByRole('button', { name: /^A1 / }).click()
-  const answer = page.locator('p', { hasText: 'As it stands it holds' })
-  await expect(answer).toContainText('Leave it.')
-  await page.getByLabel('Driven, along the screw').fill('60 cm')
+  const answer = page.locator('p', { hasText: 'As it is it holds' })
+  await expect(answer).toContainText('It holds; leave it as it is.')
+  await page.getByLabel('Depth driven, along the screw').fill('60 cm')
   await page.getByLabel('From the vertical, degrees').fill('25')
-  await expect(answer).toContainText('Not enough.')
+  await expect(answer).toContainText('It does not hold enough.')
   await expect(page.getByText(/move it 80 cm at least/)).toBeVisible()
 })
 
@@ -102,17 +102,17 @@ test('one wire more goes where the posts have room for it, and one that is lifte
   for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Add a wire' }).click()
   await expect(heights).toHaveCount(before + 3)
   await expect(page.getByRole('alert')).toHaveCount(0)
-  await page.getByLabel('Lifts by').last().fill('80 cm')
+  await page.getByLabel('Lift').last().fill('80 cm')
   await expect(page.getByRole('alert')).toContainText('but its posts end at 1.90 m')
   // The figures of the last measures that fitted stay in sight, and say so.
-  await expect(page.getByText('These are the figures of the last measures that fitted.')).toBeVisible()
+  await expect(page.getByText('These figures are from the last measurements that fitted.')).toBeVisible()
   await expect(page.getByText('Pull at each end')).toBeVisible()
 })
 
 test('a wire that was strained two years ago is due on the round', async ({ page }) => {
   const garden = await build(page, row, 'Row', 'Wine grape')
   const [, placeId, frameId] = /places\/([^/]+)\/frame\/([^/]+)/.exec(page.url())!
-  const api = `/api${garden.replace('/g/', '/gardens/')}`
+  const api = apiOf(garden)
   const on = `${new Date().getFullYear() - 2}-03-01`
   const reply = await page.request.post(`${api}/entries`, {
     data: {
@@ -132,7 +132,7 @@ test('a wire that was strained two years ago is due on the round', async ({ page
   })
   expect(await reply.text()).not.toContain('refused')
   await page.goto(`${garden}/round`)
-  await expect(page.getByRole('heading', { name: 'Wires to strain' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Wires to tension' })).toBeVisible()
   await expect(page.getByRole('link', { name: 'Row, Sand row' })).toBeVisible()
 })
 
@@ -141,14 +141,14 @@ test('ideas of one place are alternatives: stores count the one to be built, and
 }) => {
   const garden = await build(page, { name: 'Wall' }, 'Level tiers', 'Pear')
   const bench = page.url()
-  await page.getByRole('button', { name: 'A variant' }).click()
+  await page.getByRole('button', { name: 'Make a variant' }).click()
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByText(/^Revision 1,/)).toBeVisible()
   await page.goto(`${garden}/stores`)
   await expect(page.getByText(/Not counted, because none of its frames .* Wall/)).toBeVisible()
   for (const [stage, counted] of [
     ['to be built', true],
-    ['there already', false],
+    ['already standing', false],
   ] as const) {
     await page.goto(bench)
     await page.getByRole('radio', { name: stage }).check()
@@ -159,13 +159,13 @@ test('ideas of one place are alternatives: stores count the one to be built, and
   }
 })
 
-test('what nobody knows of a frame that was there already cannot be told', async ({ page }) => {
+test('what nobody knows of a frame that was there already cannot be judged', async ({ page }) => {
   await build(page, { name: 'Wall' }, 'Level tiers', 'Pear')
-  await page.getByRole('radio', { name: 'there already' }).check()
+  await page.getByRole('radio', { name: 'already standing' }).check()
   await page.getByLabel('which fixings').check()
-  await expect(page.getByText(/^1 cannot be told, of \d checks\.$/)).toBeVisible()
+  await expect(page.getByText(/^1 cannot be judged, of \d checks\.$/)).toBeVisible()
   await page.getByLabel('which wire').check()
-  await expect(page.getByText(/^4 cannot be told, of \d checks\.$/)).toBeVisible()
+  await expect(page.getByText(/^4 cannot be judged, of \d checks\.$/)).toBeVisible()
 })
 
 test('a drawing of thousands of marks is moved as a picture, and drawn again where it comes to rest', async ({

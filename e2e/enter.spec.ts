@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { havePlant, haveTiers, journalId, signUp, winterDay } from './people.ts'
+import { expect, test } from './fixtures.ts'
+import { apiOf, havePlant, haveTiers, journalId, signUp, winterDay } from './people.ts'
 
 test('a vine that nobody has drawn is called out from its trunk on, its arms lie on their wire, a missing place is filled', async ({
   page,
@@ -20,7 +20,7 @@ test('a vine that nobody has drawn is called out from its trunk on, its arms lie
   })
   await page.goto(`${garden}/places/${place}/wood?on=2026-02-05`)
   const line = page.getByLabel('Thickness, length, buds')
-  const source = page.getByLabel('It grows from')
+  const source = page.getByLabel('Grows from')
   const from = async (words: RegExp, nth = 0) => {
     const option = source.locator('option').filter({ hasText: words }).nth(nth)
     await source.selectOption((await option.getAttribute('value'))!)
@@ -34,7 +34,9 @@ test('a vine that nobody has drawn is called out from its trunk on, its arms lie
   }
   // A place is along something: on bare ground there is nothing yet.
   await line.fill('45 90 12y @10')
-  await expect(page.getByText('A place is along a stem. Pick above which one it grows from.')).toBeVisible()
+  await expect(
+    page.getByText('A position is along a stem. Choose above which stem it grows from.'),
+  ).toBeVisible()
   await line.press('Enter')
   await expect(page.locator('[data-wood]')).toHaveCount(0)
   // The form stays open, with the hand in it, after the first of them.
@@ -45,7 +47,7 @@ test('a vine that nobody has drawn is called out from its trunk on, its arms lie
   await expect(page.getByText('What it grows from is only 0.90 m long.')).toBeVisible()
   await call('25 110 8y l @90', '25 110 8y r @90')
   await expect(source.locator('option')).toContainText([
-    'the crown',
+    'the base of the plant',
     'below the graft',
     'trunk, 0.90 m',
     'arm, left, 1.10 m',
@@ -83,7 +85,7 @@ test('a vine that nobody has drawn is called out from its trunk on, its arms lie
   await field('Buds').blur()
   await field('At least').fill('40')
   await field('At least').blur()
-  await expect(slip.getByText('The number stands between the least and the most.')).toBeVisible()
+  await expect(slip.getByText('The number must lie between the least and the most.')).toBeVisible()
   await expect(slip.getByRole('button', { name: 'Save', exact: true })).toBeDisabled()
   await field('At least').fill('20')
   await field('At most').fill('28')
@@ -104,7 +106,7 @@ test('a stem is drawn at one go along its wire, over the photo, and told in figu
     pen.fillRect(0, 0, 400, 300)
     return [...new Uint8Array(await (await canvas.convertToBlob({ type: 'image/jpeg' })).arrayBuffer())]
   })
-  const sent = await page.request.put(`/api${garden.replace('/g/', '/gardens/')}/files/${fileId}`, {
+  const sent = await page.request.put(`${apiOf(garden)}/files/${fileId}`, {
     data: Buffer.from(photo),
     headers: { 'content-type': 'image/jpeg' },
   })
@@ -162,7 +164,7 @@ test('a stem is drawn at one go along its wire, over the photo, and told in figu
   await expect(page.getByText(/^0 points/)).toBeVisible()
 
   // The outline takes the next one, without a pointer.
-  await page.getByText('Point', { exact: true }).click()
+  await page.getByText('Select', { exact: true }).click()
   const twig = page.locator('[data-twig]').first()
   await expect(twig).toBeVisible()
   await twig.focus()
@@ -188,19 +190,19 @@ test('a plant without a system is drawn, tied and looked after all the same; sil
   await page.goto(`${garden}/places/${place}/wood?on=${on}`)
   const input = page.getByLabel('Thickness, length, buds')
   for (const [text, answer] of [
-    ['blue', 'means nothing here'],
+    ['blue', 'is not a word that can be used here'],
     ['9', 'Then its length'],
-    ['9 99m', 'is no length a stem has'],
-    ['9 120 1.5', 'is no number of buds'],
+    ['9 99m', 'is not the length of a stem'],
+    ['9 120 1.5', 'is not a number of buds'],
   ] as const) {
     await input.fill(text)
     await expect(page.getByText(answer)).toBeVisible()
-    await expect(page.getByRole('button', { name: 'Add' })).toBeDisabled()
+    await expect(page.getByRole('button', { name: 'Add the stem' })).toBeDisabled()
   }
   await input.fill('5 600')
   await expect(page.getByText(/grows .* in a season. Is it older\?/)).toBeVisible()
   await input.fill('5 120 2y')
-  await page.getByRole('button', { name: 'Add' }).click()
+  await page.getByRole('button', { name: 'Add the stem' }).click()
   await expect(page.locator('[data-wood]')).toHaveCount(1)
   await page.getByRole('heading', { name: 'Wall', exact: true }).click()
   await page.keyboard.press('2')
@@ -219,12 +221,12 @@ test('the first plant stands at once; what is taken in the hand for the next is 
     await isHeld
     await route.continue()
   })
-  const [left, name] = [page.getByLabel('From the left'), page.getByLabel('Name', { exact: true })]
+  const [left, name] = [page.getByLabel('Distance from the left'), page.getByLabel('Name', { exact: true })]
   await left.fill('0.4 m')
   await name.fill('First')
-  await page.getByRole('button', { name: 'Stand it here' }).click()
-  await expect(page.getByRole('radio', { name: 'Point' })).toBeChecked()
-  await page.getByRole('radio', { name: 'Stand a plant' }).check()
+  await page.getByRole('button', { name: 'Add the plant here' }).click()
+  await expect(page.getByRole('radio', { name: 'Select' })).toBeChecked()
+  await page.getByRole('radio', { name: 'Add a plant' }).check()
   await left.fill('0.8 m')
   await name.fill('Second')
   const saved = page.waitForResponse(/\/plants\//)
@@ -233,7 +235,7 @@ test('the first plant stands at once; what is taken in the hand for the next is 
   await page.waitForTimeout(500)
   await expect(left).toHaveValue('0.80 m')
   await expect(name).toHaveValue('Second')
-  await page.getByRole('button', { name: 'Stand it here' }).click()
-  await expect(page.getByRole('radio', { name: 'Point' })).toBeChecked()
+  await page.getByRole('button', { name: 'Add the plant here' }).click()
+  await expect(page.getByRole('radio', { name: 'Select' })).toBeChecked()
   await expect(page.locator('[data-foot]')).toHaveCount(2)
 })

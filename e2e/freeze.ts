@@ -3,7 +3,7 @@ import { chromium } from '@playwright/test'
 import { grewBody } from '../packages/core/test/bodies.ts'
 import config from './playwright.config.ts'
 import { readDevice } from './device.ts'
-import { haveEntries, haveFrame, havePlant, haveWall, signUp } from './people.ts'
+import { apiOf, haveEntries, haveFrame, havePlant, haveWall, signUp } from './people.ts'
 
 /**
  * Writes down what this release leaves behind, for every later one to bring up: a garden's file, and a device with its
@@ -21,7 +21,7 @@ const context = await browser.newContext({
 await context.addInitScript('globalThis.__name = (one) => one')
 const page = await context.newPage()
 const { garden } = await signUp(page)
-const api = `/api${garden.replace('/g/', '/gardens/')}`
+const api = apiOf(garden)
 const wall = await haveWall(page, garden)
 const plant = await havePlant(page, garden, wall, { name: 'Old pear' })
 await haveEntries(page, garden, wall, plant, [
@@ -39,7 +39,7 @@ await haveEntries(page, garden, wall, plant, [
     }),
   },
 ])
-await haveFrame(page, garden, wall, 'Level tiers')
+await haveFrame(page, garden, wall, {}, 'tiers')
 const picture = Buffer.from(
   await page.evaluate(async () => {
     const canvas = document.createElement('canvas')
@@ -52,15 +52,15 @@ const picture = Buffer.from(
 )
 const photo = { name: 'wall.png', mimeType: 'image/png', buffer: picture }
 await page.goto(`${garden}/places/${wall}/wood`)
-await page.getByLabel('A photo', { exact: true }).setInputFiles(photo)
+await page.getByLabel('Add a photo', { exact: true }).setInputFiles(photo)
 await page.getByText('Buds still tight.').waitFor()
 await page.waitForTimeout(3000)
 const file = await (await page.request.get(`${api}/export`)).text()
 
 await context.route('**/api/**', (route) => route.abort())
 await page.getByLabel('A note').fill('Written without a signal')
-await page.getByRole('button', { name: 'Write it down' }).click()
-await page.getByLabel('A photo', { exact: true }).setInputFiles(photo)
+await page.getByRole('button', { name: 'Save the note' }).click()
+await page.getByLabel('Add a photo', { exact: true }).setInputFiles(photo)
 await page.waitForTimeout(1500)
 await page.getByRole('link', { name: 'Frame', exact: true }).click()
 await page.getByLabel('Name of the frame').fill('Saved without a signal')

@@ -1,11 +1,10 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './fixtures.ts'
 import type { Page } from '@playwright/test'
-import { PASSWORD, haveWall, join, journalId, newEmail, signUp } from './people.ts'
+import { PASSWORD, apiOf, haveWall, join, journalId, newEmail, signUp } from './people.ts'
 
-const apiOf = (garden: string) => `/api${garden.replace('/g/', '/gardens/')}`
 const write = async (page: Page, text: string) => {
   await page.getByLabel('A note').fill(text)
-  await page.getByRole('button', { name: 'Write it down' }).click()
+  await page.getByRole('button', { name: 'Save the note' }).click()
 }
 const notesOf = async (page: Page, garden: string) =>
   (
@@ -44,12 +43,12 @@ test('a photo on a slow line holds up neither a note nor a new plant; what waits
     if (isSlow && size > 0) await new Promise((resolve) => setTimeout(resolve, 12_000))
     await route.continue().catch(() => undefined)
   })
-  await page.getByLabel('A photo', { exact: true }).setInputFiles(await pictureOf(page))
+  await page.getByLabel('Add a photo', { exact: true }).setInputFiles(await pictureOf(page))
   await expect(page.getByText('Recorded: photo')).toBeVisible()
   await write(page, 'beside the photo')
-  await page.getByLabel('From the left').fill('3 m')
+  await page.getByLabel('Distance from the left').fill('3 m')
   await page.getByLabel('Name', { exact: true }).fill('Late pear')
-  await page.getByRole('button', { name: 'Stand it here' }).click()
+  await page.getByRole('button', { name: 'Add the plant here' }).click()
   await expect.poll(() => notesOf(page, garden)).toEqual(['Test grower: beside the photo'])
   const plants = async () =>
     ((await (await page.request.get(`${apiOf(garden)}/plants`)).json()) as { body: { name: string } }[]).map(
@@ -57,13 +56,13 @@ test('a photo on a slow line holds up neither a note nor a new plant; what waits
     )
   await expect.poll(plants).toEqual(['Late pear'])
   // Within five seconds of being written.
-  const waiting = page.getByText('2 things that you wrote wait to be sent.')
+  const waiting = page.getByText('2 changes are waiting to be sent.')
   await expect(waiting).toBeVisible({ timeout: 5000 })
   await waiting.click()
   await expect(page.getByText(/A photo: 0 of \d+ kB sent\. Since \d\d:\d\d\./)).toBeVisible()
   await expect(page.getByText(/waits for its photo\. Since/)).toBeVisible()
   isSlow = false
-  await expect(page.getByText(/waits? to be sent/)).toHaveCount(0, { timeout: 45_000 })
+  await expect(page.getByText(/waiting to be sent/)).toHaveCount(0, { timeout: 45_000 })
   expect(pieces.length).toBeGreaterThan(2)
   expect(Math.max(...pieces)).toBeLessThan(600_000)
 })
@@ -97,12 +96,12 @@ test('whose account another window has signed in is told, and what is written he
   await write(page, 'written by the first')
   await expect(page.getByText('Isla has signed in in another window of this browser.')).toBeVisible()
   await write(page, 'and this too')
-  await expect(page.getByText('2 things that you wrote wait to be sent.')).toBeVisible({ timeout: 6000 })
+  await expect(page.getByText('2 changes are waiting to be sent.')).toBeVisible({ timeout: 6000 })
   expect(await notesOf(other, garden)).toEqual([])
-  await page.getByRole('button', { name: 'Go on as Isla' }).click()
+  await page.getByRole('button', { name: 'Continue as Isla' }).click()
   await page.waitForURL(/\/places$/)
   await page.goto(`${garden}/places/${wall}/wood`)
-  await expect(page.getByText('2 things that Test grower wrote on this device wait')).toBeVisible()
+  await expect(page.getByText('2 changes by Test grower on this device are waiting')).toBeVisible()
   await write(page, 'written by the second')
   await expect.poll(() => notesOf(other, garden)).toEqual(['Isla: written by the second'])
   // Their writer comes back, and it goes under their name.
@@ -174,27 +173,31 @@ test('a busy server is left alone by all of a window, reading and writing togeth
   }
   expect(asked).toBeLessThanOrEqual(7)
   await page.unroute('**/api/**')
-  await expect(page.getByText(/waits? to be sent/)).toHaveCount(0, { timeout: 40_000 })
+  await expect(page.getByText(/waiting to be sent/)).toHaveCount(0, { timeout: 40_000 })
   await expect(page.getByText('The server is busy.')).toHaveCount(0)
 })
 
-test('what was written by a clock that was days ahead is set right in one step', async ({ page }) => {
-  const { garden } = await signUp(page)
-  const wall = await haveWall(page, garden)
-  await page.clock.install({ time: new Date(Date.now() + 9 * 86_400_000) })
-  await page.goto(`${garden}/places/${wall}/wood`)
-  for (const text of ['one', 'two', 'three']) await write(page, text)
-  await page.getByText('3 things were not taken').click()
-  await expect(page.getByText('The clock of this device was 9 days ahead')).toBeVisible()
-  await page.clock.setSystemTime(new Date())
-  await page.getByRole('button', { name: 'Set all 3 right' }).click()
-  await expect
-    .poll(() => notesOf(page, garden))
-    .toEqual(['one', 'two', 'three'].map((text) => `Test grower: ${text}`))
-  const { entries } = (await (await page.request.get(`${apiOf(garden)}/journal`)).json()) as {
-    entries: { at: string }[]
-  }
-  for (const { at } of entries) expect(Math.abs(Date.parse(at) - Date.now())).toBeLessThan(2 * 86_400_000)
+test.describe('with another clock', () => {
+  test.use({ isApart: true })
+
+  test('what was written by a clock that was days ahead is set right in one step', async ({ page }) => {
+    const { garden } = await signUp(page)
+    const wall = await haveWall(page, garden)
+    await page.clock.install({ time: new Date(Date.now() + 9 * 86_400_000) })
+    await page.goto(`${garden}/places/${wall}/wood`)
+    for (const text of ['one', 'two', 'three']) await write(page, text)
+    await page.getByText('3 changes were refused').click()
+    await expect(page.getByText('The clock of this device was 9 days ahead')).toBeVisible()
+    await page.clock.setSystemTime(new Date())
+    await page.getByRole('button', { name: 'Correct all 3 dates' }).click()
+    await expect
+      .poll(() => notesOf(page, garden))
+      .toEqual(['one', 'two', 'three'].map((text) => `Test grower: ${text}`))
+    const { entries } = (await (await page.request.get(`${apiOf(garden)}/journal`)).json()) as {
+      entries: { at: string }[]
+    }
+    for (const { at } of entries) expect(Math.abs(Date.parse(at) - Date.now())).toBeLessThan(2 * 86_400_000)
+  })
 })
 
 test('a disk that is full: what is written is sent from memory, and leaving before that is warned of', async ({
@@ -213,7 +216,7 @@ test('a disk that is full: what is written is sent from memory, and leaving befo
   await page.getByLabel('A note').waitFor()
   await page.route('**/entries', (route) => route.abort())
   await write(page, 'no room for this')
-  await expect(page.getByText('1 thing is in this window alone.')).toBeVisible()
+  await expect(page.getByText('1 change is kept in this window only.')).toBeVisible()
   let warned = ''
   page.once('dialog', (dialog) => {
     warned = dialog.type()

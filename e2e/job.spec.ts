@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, test } from '@playwright/test'
+import { expect, test } from './fixtures.ts'
 import type { Page } from '@playwright/test'
 import { PASSWORD, newEmail } from './people.ts'
 
@@ -16,7 +16,7 @@ test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, 
   await page.getByLabel('Name of your garden').fill('Mouse garden')
   await page.getByLabel('E-mail address').fill(newEmail())
   await page.getByLabel('Password').fill(PASSWORD)
-  await page.getByRole('button', { name: 'Make an account' }).click()
+  await page.getByRole('button', { name: 'Create an account' }).click()
 
   await page.getByRole('link', { name: 'A wall', exact: true }).click()
   await page.getByLabel('Name', { exact: true }).fill('Yard wall')
@@ -24,11 +24,11 @@ test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, 
   await page.getByLabel('Width').fill('920 cm')
   await page.getByLabel('Usable height').fill('1,65 m')
   await page.getByLabel('First fork above soil').fill('30cm')
-  await page.getByRole('button', { name: 'Upright band' }).click()
+  await page.getByRole('button', { name: 'Add an upright band' }).click()
   await page.getByRole('img', { name: 'Elevation of Yard wall' }).click({ position: { x: 400, y: 120 } })
   await page.getByLabel('What it is').fill('drainpipe')
-  await page.getByLabel('From', { exact: true }).fill('3.57 m')
-  await page.getByLabel('To', { exact: true }).fill('3.61 m')
+  await page.getByLabel('Begins at', { exact: true }).fill('3.57 m')
+  await page.getByLabel('Ends at', { exact: true }).fill('3.61 m')
   await page.getByRole('button', { name: 'Save and design its frame' }).click()
 
   await page.getByRole('button', { name: 'Begin: Diamonds' }).click()
@@ -36,7 +36,7 @@ test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, 
   await expect(figure(page, 'Nodes, one eye each')).toHaveText('36')
   await expect(figure(page, 'Wire, centre to centre')).toHaveText('42.18 m')
   // Two of the nodes at 3.60 m stood on the pipe and moved the centimetre to its edge.
-  await expect(figure(page, 'Moved off spots')).toHaveText('2')
+  await expect(figure(page, 'Moved to avoid spots')).toHaveText('2')
   await expect(page.getByText('moved 10 mm').first()).toBeVisible()
 
   const node = page.locator('[data-node="c1.0"] circle').first()
@@ -52,7 +52,7 @@ test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, 
   await page.getByLabel('What changed').fill('as measured')
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByText(/^Revision 1,/)).toBeVisible()
-  await page.getByLabel('Longest piece to handle').fill('12 m')
+  await page.getByLabel('Longest piece you can handle').fill('12 m')
   await page.getByLabel('Cell width').fill('54in')
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByText(/^Revision 2,/)).toBeVisible()
@@ -60,14 +60,14 @@ test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, 
   await page
     .getByRole('listitem')
     .filter({ hasText: 'as measured' })
-    .getByRole('button', { name: 'Bring back as draft' })
+    .getByRole('button', { name: 'Open as a draft' })
     .click()
   await expect(figure(page, 'Cells')).toHaveText('11 whole, 1 half')
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByText(/^Revision 3,/)).toBeVisible()
 
   const csv = page.waitForEvent('download')
-  await page.getByText('Take along').click()
+  await page.getByText('Take with you').click()
   await page.getByRole('button', { name: 'Mark-out (CSV)' }).click()
   const lines = readFileSync((await (await csv).path())!, 'utf8')
     .trimEnd()
@@ -81,10 +81,10 @@ test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, 
 
   await page.getByRole('link', { name: 'Wood', exact: true }).click()
   await page.getByLabel('Kind').selectOption('ivy')
-  await expect(page.getByText('The pattern wants 12, one at each start node')).toBeVisible()
-  await page.getByRole('button', { name: 'Stand at node 2', exact: true }).click()
+  await expect(page.getByText('The pattern needs 12, one at each start node')).toBeVisible()
+  await page.getByRole('button', { name: 'Add the plant at node 2', exact: true }).click()
   await page.getByLabel('Planted on').fill('2020-03-01')
-  await page.getByRole('button', { name: 'Stand it here' }).click()
+  await page.getByRole('button', { name: 'Add the plant here' }).click()
   await expect(figure(page, 'Planted')).toBeVisible()
 
   // A month back on the rings: what is tied there is due today.
@@ -126,7 +126,7 @@ test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, 
   await expect(page.getByText('1 tie to look at, in 1 place')).toBeVisible()
   await page.reload()
   await expect(page.getByText('1 tie to look at, in 1 place')).toBeVisible()
-  await page.getByRole('button', { name: 'In two weeks' }).click()
+  await page.getByRole('button', { name: 'Put off two weeks' }).click()
   await expect(page.getByText(/^Nothing is due/)).toBeVisible()
 })
 
@@ -176,21 +176,21 @@ test('the whole job by keyboard alone', async ({ page }) => {
   await press(/Begin: Level tiers/)
   await expect(figure(page, 'Nodes, one eye each')).toHaveText('12')
   await press(/^Next$/)
-  await type(/^Above soil$/, '32 cm')
+  await type(/^Height above soil$/, '32 cm')
   await expect(figure(page, 'Moved by hand')).toHaveText('1')
   await press(/^Save$/)
   await expect(page.getByText(/^Revision 1,/)).toBeVisible()
 
   await press(/^Wood$/, 'link')
-  await type(/^From the left$/, '2 m')
-  await press(/Stand it here/)
+  await type(/^Distance from the left$/, '2 m')
+  await press(/Add the plant here/)
   await expect(figure(page, 'Planted')).toBeVisible()
   await focusOn(/Draw a stem/, 'radio')
   await page.keyboard.press('Space')
   await press(/Point by point/, 'summary')
   const point = async (x: string, y: string) => {
-    await type(/^From the left$/, x)
-    await type(/^Above soil$/, y)
+    await type(/^Distance from the left$/, x)
+    await type(/^Height above soil$/, y)
     await press(/Add this point/)
   }
   await point('2 m', '0')

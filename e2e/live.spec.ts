@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './fixtures.ts'
 import type { Browser, Page } from '@playwright/test'
-import { haveEntries, havePlant, haveWall, join, signUp } from './people.ts'
+import { apiOf, haveEntries, havePlant, haveWall, join, signUp } from './people.ts'
 import { grewBody, tieBody } from '../packages/core/test/bodies.ts'
 
 const daysAgo = (days: number) => new Date(Date.now() - days * 86_400_000).toISOString().slice(0, 10)
@@ -35,7 +35,7 @@ async function tiedVine(page: Page, garden: string) {
     },
     ...ties,
   ])
-  return { place, api: `/api${garden.replace('/g/', '/gardens/')}` }
+  return { place, api: apiOf(garden) }
 }
 
 /** Somebody else of the same garden, in a browser of their own. */
@@ -66,9 +66,9 @@ test('what one of two writes stands on the other’s screen in seconds, and a lo
   await looks(page).first().click()
   for (const at of [page, theirs]) await expect(looks(at)).toHaveCount(0)
   await theirs.context().setOffline(false)
-  await expect(theirs.getByText(/wait to be sent/)).toHaveCount(0, { timeout: 30_000 })
+  await expect(theirs.getByText(/waiting to be sent/)).toHaveCount(0, { timeout: 30_000 })
   for (const at of [page, theirs]) await expect(looks(at)).toHaveCount(0)
-  await expect(page.getByText(/does not fit|wants your word/i)).toHaveCount(0)
+  await expect(page.getByText(/does not fit|needs your decision/i)).toHaveCount(0)
 
   // A place that is measured by one is the other's too.
   await theirs.goto(`${garden}/places`)
@@ -137,13 +137,13 @@ test('without a signal one finds a tie bitten in, one gone and the plant dead; a
   await (await ended('Bitten in')).click()
   await expect(sound(page)).toHaveCount(1)
   const gone = await ended('Gone')
-  await page.getByLabel('Tied anew at once').uncheck()
+  await page.getByLabel('Tied again at once').uncheck()
   await gone.click()
   await expect(sound(page)).toHaveCount(0)
   await sound(theirs).first().click()
   await sound(theirs).first().click()
   await page.context().setOffline(false)
-  await expect(page.getByText(/waits? to be sent/)).toHaveCount(0, { timeout: 30_000 })
+  await expect(page.getByText(/waiting to be sent/)).toHaveCount(0, { timeout: 30_000 })
   const read = await page.request.get(`${api}/journal?after=0&kind=tie.replaced,tie.ended`)
   const { entries } = (await read.json()) as { entries: { kind: string; body: { why: string } }[] }
   expect(entries.map(({ kind, body }) => [kind, body.why]).slice(-2)).toEqual([
@@ -159,11 +159,11 @@ test('without a signal one finds a tie bitten in, one gone and the plant dead; a
 
   await page.getByText('Dead or taken out').click()
   await page.getByLabel('Since').fill('2019-01-01')
-  await page.getByRole('button', { name: 'It is gone' }).click()
+  await page.getByRole('button', { name: 'Record it as gone' }).click()
   await expect(page.getByLabel('Since')).toHaveJSProperty('validity.valid', false)
   await page.getByLabel('Since').fill(daysAgo(1))
-  await page.getByLabel('Why, as far as you know').fill('Canker')
-  await page.getByRole('button', { name: 'It is gone' }).click()
+  await page.getByLabel('Reason, as far as you know').fill('Canker')
+  await page.getByRole('button', { name: 'Record it as gone' }).click()
   for (const at of [page, theirs]) {
     await expect(at.locator('[data-tie]')).toHaveCount(0)
     await at.getByRole('button', { name: 'Old vine', exact: true }).first().click()
@@ -172,13 +172,13 @@ test('without a signal one finds a tie bitten in, one gone and the plant dead; a
   // Its years before are there, and it can stand after all.
   await theirs.goto(`${garden}/places/${place}/wood?on=${daysAgo(30)}`)
   await expect(theirs.locator('[data-tie]')).toHaveCount(2)
-  await page.getByRole('button', { name: 'It stands after all' }).click()
+  await page.getByRole('button', { name: 'It is alive: restore it' }).click()
   await expect(page.locator('[data-tie]')).toHaveCount(1)
   // Taken off as a mistake, which was one.
   await page.getByText('Dead or taken out').click()
-  await page.getByRole('button', { name: 'Entered by mistake: take it off' }).click()
+  await page.getByRole('button', { name: 'Remove it (entered by mistake)' }).click()
   await expect(page.locator('[data-tie]')).toHaveCount(0)
-  await page.getByRole('button', { name: 'Bring back' }).click()
+  await page.getByRole('button', { name: 'Restore' }).click()
   await expect(page.locator('[data-tie]')).toHaveCount(1)
   await theirs.context().close()
 })

@@ -1,19 +1,30 @@
+import { standardCatalogue } from '@klados/core/catalogue'
+import { startDesign } from '@klados/core/design'
+import type { PatternKind, StartPlace } from '@klados/core/frame'
 import type { Page } from '@playwright/test'
 
 let count = 0
 export const PASSWORD = 'loose ties hold longest'
+/** Where the API of a garden is, by where its screens are. */
+export const apiOf = (garden: string): string => `/api${garden.replace('/g/', '/gardens/')}`
 export const newEmail = () => `grower.${process.pid}.${Date.now()}.${++count}@example.org`
 
-/** Signs somebody new up through the API, in this page's own session, and opens their empty garden. */
+/** Signs somebody new up through the API, in this page's own session; shows no page yet. */
 export async function signUp(page: Page): Promise<{ email: string; garden: string }> {
   const email = newEmail()
   const reply = await page.request.post('/api/accounts', {
     data: { name: 'Test grower', email, password: PASSWORD, gardenName: 'Back yard' },
   })
   if (!reply.ok()) throw new Error(await reply.text())
-  await page.goto('/')
-  await page.waitForURL(/\/places$/)
-  return { email, garden: new URL(page.url()).pathname.replace(/\/places$/, '') }
+  return { email, garden: await ownGarden(page) }
+}
+
+/** Where the screens of the garden are that whoever is signed in here has. */
+async function ownGarden(page: Page): Promise<string> {
+  const session = (await (await page.request.get('/api/session')).json()) as {
+    memberships: { gardenId: string }[]
+  }
+  return `/g/${session.memberships[0]!.gardenId}`
 }
 
 /** Invites whoever is signed in at `guest` into the garden of `page`, and has them accept. */
@@ -35,66 +46,76 @@ export async function join(
     if (!reply.ok()) throw new Error(await reply.text())
 }
 
-export async function openDemo(page: Page): Promise<string> {
-  await page.goto('/sign-in')
-  await page.getByRole('button', { name: 'Walk through the demo garden' }).click()
-  await page.waitForURL(/\/places$/)
-  await page.getByRole('heading', { name: 'Lane fence' }).waitFor()
-  return new URL(page.url()).pathname.replace(/\/places$/, '')
+/** Signs in to the demo garden through the API; shows no page yet. */
+export async function enterDemo(page: Page): Promise<string> {
+  const reply = await page.request.post('/api/session/demo')
+  if (!reply.ok()) throw new Error(await reply.text())
+  return ownGarden(page)
 }
 
-/** Saves a wall through the API, for tests that begin at the bench. */
-export async function haveWall(page: Page, garden: string, rest: object = {}): Promise<string> {
+/** Shows the places of the demo garden. */
+export async function openDemo(page: Page): Promise<string> {
+  const garden = await enterDemo(page)
+  await page.goto(`${garden}/places`)
+  await page.getByRole('heading', { name: 'Lane fence' }).waitFor()
+  return garden
+}
+
+const yardWall = {
+  name: 'Yard wall',
+  kind: 'wall',
+  widthM: 9.2,
+  usableHeightM: 1.65,
+  firstForkM: 0.3,
+  facingDeg: 180,
+  surface: 'brick',
+  viewingEnd: 'left',
+  avoid: [],
+  riseM: 0,
+  uprights: null,
+  levels: null,
+  fence: null,
+  photo: null,
+  conditions: {
+    soil: 'loam',
+    frostDepthM: 0.5,
+    coldestC: -15,
+    hottestC: 35,
+    windMPerS: 22,
+    snowPa: 0,
+    iceMm: 0,
+  },
+}
+
+const saveNew = async (page: Page, garden: string, area: string, body: object): Promise<string> => {
   const id = crypto.randomUUID()
-  const body = {
-    name: 'Yard wall',
-    kind: 'wall',
-    widthM: 9.2,
-    usableHeightM: 1.65,
-    firstForkM: 0.3,
-    facingDeg: 180,
-    surface: 'brick',
-    viewingEnd: 'left',
-    avoid: [],
-    riseM: 0,
-    uprights: null,
-    levels: null,
-    fence: null,
-    photo: null,
-    conditions: {
-      soil: 'loam',
-      frostDepthM: 0.5,
-      coldestC: -15,
-      hottestC: 35,
-      windMPerS: 22,
-      snowPa: 0,
-      iceMm: 0,
-    },
-    ...rest,
-  }
-  const reply = await page.request.put(`/api${garden.replace('/g/', '/gardens/')}/places/${id}`, {
+  const reply = await page.request.put(`${apiOf(garden)}/${area}/${id}`, {
     data: { saveId: crypto.randomUUID(), basedOn: 0, body },
   })
   if (!reply.ok()) throw new Error(await reply.text())
-  await page.reload()
   return id
 }
 
-/** Designs and saves a frame of the kind named, as a new user would. */
-export async function haveFrame(page: Page, garden: string, placeId: string, kind: string): Promise<void> {
-  await page.goto(`${garden}/places/${placeId}/frame`)
-  await page.getByRole('button', { name: `Begin: ${kind}` }).click()
-  const saved = page.waitForResponse(
-    (reply) => reply.request().method() === 'PUT' && reply.url().includes('/frames/'),
-  )
-  await page.getByRole('button', { name: 'Save', exact: true }).click()
-  if (!(await saved).ok()) throw new Error(await (await saved).text())
+/** Saves a wall through the API. */
+export const haveWall = (page: Page, garden: string, rest: object = {}): Promise<string> =>
+  saveNew(page, garden, 'places', { ...yardWall, ...rest })
+
+/** Saves a frame through the API, as one begins there. */
+export function haveFrame(
+  page: Page,
+  garden: string,
+  placeId: string,
+  place: object,
+  kind: PatternKind,
+): Promise<string> {
+  const design = startDesign({ ...yardWall, ...place } as StartPlace, kind, standardCatalogue)
+  return saveNew(page, garden, 'frames', { placeId, name: 'Level tiers', stage: 'idea', design })
 }
 
-/** A wall with level wires, saved by hand as a new user would. */
+/** A wall with level wires. */
 export async function haveTiers(page: Page, garden: string, rest: object): Promise<string> {
   const place = await haveWall(page, garden, rest)
-  await haveFrame(page, garden, place, 'Level tiers')
+  await haveFrame(page, garden, place, rest, 'tiers')
   return place
 }
 
@@ -111,10 +132,9 @@ export function journalId(atMs = Date.now()): string {
   return `${time.slice(0, 8)}-${time.slice(8)}-7${crypto.randomUUID().slice(15)}`
 }
 
-/** Stands a plant through the API. */
-export async function havePlant(page: Page, garden: string, placeId: string, rest: object): Promise<string> {
-  const id = crypto.randomUUID()
-  const body = {
+/** Adds a plant through the API. */
+export const havePlant = (page: Page, garden: string, placeId: string, rest: object): Promise<string> =>
+  saveNew(page, garden, 'plants', {
     placeId,
     name: 'Plant',
     kindId: 'pear',
@@ -130,13 +150,7 @@ export async function havePlant(page: Page, garden: string, placeId: string, res
     budGoal: null,
     ended: null,
     ...rest,
-  }
-  const reply = await page.request.put(`/api${garden.replace('/g/', '/gardens/')}/plants/${id}`, {
-    data: { saveId: crypto.randomUUID(), basedOn: 0, body },
   })
-  if (!reply.ok()) throw new Error(await reply.text())
-  return id
-}
 
 let lastWritten = 0
 
@@ -161,7 +175,7 @@ export async function haveEntries(
       supersedes: null,
     })),
   }
-  const reply = await page.request.post(`/api${garden.replace('/g/', '/gardens/')}/entries`, { data })
+  const reply = await page.request.post(`${apiOf(garden)}/entries`, { data })
   const said = await reply.text()
   if (!reply.ok() || said.includes('"refused"') || said.includes('"held"')) throw new Error(said)
 }

@@ -22,7 +22,7 @@ export default defineConfig({
     // Requests are watched and held up by tests; where the pages come from this device, a test says so.
     serviceWorkers: 'block',
     launchOptions: {
-      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium-headless-shell',
       args: [
         '--no-sandbox',
         '--disable-gpu',

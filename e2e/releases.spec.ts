@@ -1,7 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { expect, test } from '@playwright/test'
+import { expect, test } from './fixtures.ts'
 import type { Page } from '@playwright/test'
 import { writeDevice } from './device.ts'
 import type { Device } from './device.ts'
@@ -69,7 +69,7 @@ for (const release of readdirSync(frozen)) {
       expect((await page.request.get(`${api}/files/${fileId}`)).headers()['content-type']).toBe('image/jpeg')
     const frames = (await (await page.request.get(`${api}/frames`)).json()) as { body: { name: string } }[]
     expect(frames.map(({ body }) => body.name)).toEqual(['Saved without a signal'])
-    await expect(page.getByText(/waits? to be sent/)).toHaveCount(0)
+    await expect(page.getByText(/waiting to be sent/)).toHaveCount(0)
     await page.goto(`${garden}/places/${placeId}/wood`)
     await expect(page.getByText('Buds still tight.')).toBeVisible()
     await expect(page.getByText('Written without a signal')).toBeVisible()
@@ -85,8 +85,8 @@ for (const release of readdirSync(frozen)) {
     await expect(page.getByText('Written without a signal')).toBeVisible()
     await expect(
       page
-        .getByText('3 things that you wrote wait to be sent.')
-        .or(page.getByText('4 things that you wrote wait to be sent.')),
+        .getByText('3 changes are waiting to be sent.')
+        .or(page.getByText('4 changes are waiting to be sent.')),
     ).toBeVisible()
     await expect(page.getByRole('heading', { name: 'Yard wall' })).toBeVisible()
   })

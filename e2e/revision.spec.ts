@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { openDemo } from './people.ts'
+import { expect, test } from './fixtures.ts'
+import { apiOf, enterDemo } from './people.ts'
 import type { Page } from '@playwright/test'
 
 const shot = async (page: Page, name: string) => {
@@ -7,7 +7,7 @@ const shot = async (page: Page, name: string) => {
 }
 
 async function placeOf(page: Page, garden: string, name: string): Promise<string> {
-  const reply = await page.request.get(`/api${garden.replace('/g/', '/gardens/')}/places`)
+  const reply = await page.request.get(`${apiOf(garden)}/places`)
   const places = (await reply.json()) as { id: string; body: { name: string } }[]
   return `${garden}/places/${places.find((place) => place.body.name.startsWith(name))!.id}`
 }
@@ -15,7 +15,7 @@ async function placeOf(page: Page, garden: string, name: string): Promise<string
 test('a tier added and another lowered: which ties sit elsewhere is said before, and kept until settled', async ({
   page,
 }) => {
-  const garden = await openDemo(page)
+  const garden = await enterDemo(page)
   const wall = await placeOf(page, garden, 'South wall')
   await page.goto(`${wall}/frame`)
   await page.getByRole('button', { name: 'Add a tier', exact: true }).click()
@@ -33,7 +33,7 @@ test('a tier added and another lowered: which ties sit elsewhere is said before,
   await expect(page.getByText(/^Revision \d+,/)).toBeVisible()
 
   // In sight on the frame, on the wood bench and on the round, for whoever opens them.
-  const waiting = `${count} ties do not sit on their wires since their frame was revised.`
+  const waiting = `Since their frame was revised, ${count} ties no longer sit on their wires.`
   await expect(page.getByText(waiting)).toBeVisible()
   await shot(page, 'frame-after')
   await page.goto(`${garden}/round`)
@@ -47,17 +47,17 @@ test('a tier added and another lowered: which ties sit elsewhere is said before,
 
   // One comes off, one arm is led down to its wire, and that is undone and done again.
   await page.getByRole('button', { name: 'Taken off' }).first().click()
-  await expect(page.getByText(`${count - 1} ties do not sit`)).toBeVisible()
+  await expect(page.getByText(`${count - 1} ties no longer sit`)).toBeVisible()
   for (;;) {
-    const led = page.getByRole('button', { name: 'Led to it', exact: true })
+    const led = page.getByRole('button', { name: 'Moved to the wire', exact: true })
     if ((await led.count()) === 0) break
     await led.first().click()
   }
   await expect(page.getByRole('heading', { name: 'Ties to settle' })).toHaveCount(0)
   await shot(page, 'wood-settled')
-  await page.getByRole('button', { name: /^Undo Wood led/ }).click()
+  await page.getByRole('button', { name: /^Undo Wood moved/ }).click()
   await expect(page.getByRole('heading', { name: 'Ties to settle' })).toBeVisible()
-  await page.getByRole('button', { name: 'Led to it', exact: true }).first().click()
+  await page.getByRole('button', { name: 'Moved to the wire', exact: true }).first().click()
   await page.goto(`${garden}/round`)
   await expect(page.getByRole('heading', { name: 'Ties to settle' })).toHaveCount(0)
 })
@@ -65,13 +65,13 @@ test('a tier added and another lowered: which ties sit elsewhere is said before,
 test('a row whose bays change keeps its logs by the posts that stay, and says which are lost', async ({
   page,
 }) => {
-  const garden = await openDemo(page)
+  const garden = await enterDemo(page)
   const block = await placeOf(page, garden, 'Trial block')
   await page.goto(`${block}/frame`)
-  const bays = page.getByLabel('Posts at most every')
+  const bays = page.getByLabel('Largest post spacing')
   await bays.fill('8 m')
-  await expect(page.getByText(/Will be gone with what is written of it: P\d/)).toBeVisible()
+  await expect(page.getByText(/What is recorded about these parts will be lost: P\d/)).toBeVisible()
   await shot(page, 'row-respaced')
   await page.getByRole('button', { name: 'Undo', exact: true }).click()
-  await expect(page.getByText(/Will be gone with what is written of it/)).toHaveCount(0)
+  await expect(page.getByText(/What is recorded about these parts will be lost/)).toHaveCount(0)
 })

@@ -1,7 +1,7 @@
 import { chromium } from '@playwright/test'
 import type { Page } from '@playwright/test'
 import config from './playwright.config.ts'
-import { haveEntries, havePlant, haveWall, openDemo } from './people.ts'
+import { apiOf, haveEntries, havePlant, haveWall, openDemo } from './people.ts'
 import { grewBody } from '../packages/core/test/bodies.ts'
 
 const folder = process.env.SHOTS!
@@ -33,9 +33,7 @@ interface Named {
 const page = await open(1280, 800)
 const garden = await openDemo(page)
 await shoot(page, 'places', true)
-const places = (await (
-  await page.request.get(`/api${garden.replace('/g/', '/gardens/')}/places`)
-).json()) as Named[]
+const places = (await (await page.request.get(`${apiOf(garden)}/places`)).json()) as Named[]
 const at = (name: string, screen: string) =>
   `${garden}/places/${places.find((place) => place.body.name.startsWith(name))!.id}/${screen}`
 
@@ -57,9 +55,9 @@ await page.goto(at('Kiwi pergola', 'frame'))
 await page.getByRole('radio', { name: 'above' }).check()
 await shoot(page, 'frame-pergola')
 await page.goto(at('Lane fence', 'frame'))
-await page.getByRole('button', { name: 'A variant' }).click()
+await page.getByRole('button', { name: 'Make a variant' }).click()
 await page.getByLabel('Kind of frame').selectOption('zigzag')
-await page.getByRole('link', { name: 'Side by side' }).click()
+await page.getByRole('link', { name: 'Compare side by side' }).click()
 await page.getByRole('main').getByRole('heading').first().waitFor()
 await shoot(page, 'variants')
 await page.goto(`${garden}/stores`)
@@ -72,12 +70,12 @@ await shoot(page, 'wood')
 const winter = `${new Date().getUTCFullYear() - (new Date().toISOString().slice(5, 10) > '03-05' ? 0 : 1)}-02-05`
 await page.goto(`${at('Trial block', 'wood')}?on=${winter}`)
 await page.getByRole('radio', { name: 'White vine 1', exact: true }).click()
-await page.getByRole('group', { name: 'Reading' }).getByText('Choose').click()
+await page.getByRole('group', { name: 'View' }).getByText('Choose').click()
 await shoot(page, 'wood-choose')
-await page.getByRole('button', { name: 'Commit as plan' }).click()
+await page.getByRole('button', { name: 'Save as plan' }).click()
 await page.evaluate(() => window.scrollTo(0, 0))
 await shoot(page, 'wood-do')
-await page.getByRole('group', { name: 'Reading' }).getByText('Count').click()
+await page.getByRole('group', { name: 'View' }).getByText('Count').click()
 await shoot(page, 'wood-count')
 await oldPear()
 await shoot(page, 'wood-old')
@@ -98,11 +96,11 @@ await page.route('**/entries', (route) => {
 })
 for (const text of ['Tied the third arm to its wire', 'Old tie cut off', 'A shoot rubbed out']) {
   await page.getByLabel('A note').fill(text)
-  await page.getByRole('button', { name: 'Write it down' }).click()
+  await page.getByRole('button', { name: 'Save the note' }).click()
   await page.waitForTimeout(300)
 }
 await page
-  .getByText(/was not taken/)
+  .getByText(/was refused/)
   .first()
   .click()
 await page.evaluate(() => window.scrollTo(0, 0))
@@ -111,7 +109,7 @@ await shoot(page, 'tray')
 const dark = await open(1280, 800, 'dark')
 await openDemo(dark)
 await dark.goto(`${at("Bothy's gable", 'wood')}?on=${winter}`)
-await dark.getByRole('group', { name: 'Reading' }).getByText('Choose').click()
+await dark.getByRole('group', { name: 'View' }).getByText('Choose').click()
 await shoot(dark, 'wood-dark')
 
 const phone = await open(390, 844)
@@ -121,16 +119,16 @@ await phone.goto(`${garden}/round`)
 await phone.getByRole('button', { name: 'Sound' }).first().waitFor()
 await phone.route('**/api/**', (route) => route.abort())
 for (let i = 0; i < 2; i++) await phone.getByRole('button', { name: 'Sound' }).first().click()
-await phone.getByText(/wait to be sent/).waitFor()
+await phone.getByText(/waiting to be sent/).waitFor()
 await phone.evaluate(() => window.scrollTo(0, 0))
 await shoot(phone, 'round-phone')
 await phone.unroute('**/api/**')
 await phone.goto(`${at('Trial block', 'wood')}?on=${winter}`)
 await phone.getByRole('radio', { name: 'White vine 3', exact: true }).click()
-await phone.getByRole('group', { name: 'Reading' }).getByText('Choose').click()
+await phone.getByRole('group', { name: 'View' }).getByText('Choose').click()
 await shoot(phone, 'wood-phone')
 await phone.goto(at('Trial block', 'frame'))
-await phone.getByRole('link', { name: 'Build it, on site' }).click()
+await phone.getByRole('link', { name: 'Build on site' }).click()
 await phone.getByRole('radio', { name: 'Wires' }).check()
 await shoot(phone, 'build-phone')
 await browser.close()
@@ -259,6 +257,6 @@ async function oldPear(): Promise<void> {
   for (let from = 0; from < entries.length; from += 500)
     await haveEntries(page, garden, place, plant, entries.slice(from, from + 500))
   await page.goto(`${garden}/places/${place}/wood?on=${winter}`)
-  await page.getByRole('group', { name: 'Reading' }).getByText('Choose').click()
+  await page.getByRole('group', { name: 'View' }).getByText('Choose').click()
   await page.getByRole('heading', { name: 'Which leader?' }).waitFor()
 }

@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './fixtures.ts'
 import type { Page } from '@playwright/test'
-import { haveWall, join, signUp } from './people.ts'
+import { apiOf, haveWall, join, signUp } from './people.ts'
 
 test.describe('bad input', () => {
   test('is answered at its field, says what to change, and stays as it was typed', async ({ page }) => {
@@ -19,13 +19,13 @@ test.describe('bad input', () => {
     await page.getByLabel('Name of the frame').focus()
     await expect(page.getByLabel('Cell width')).toHaveValue('eighty')
     await page.getByLabel('Cell width').fill('1,650')
-    await expect(page.getByText('That comma can mean two things')).toBeVisible()
+    await expect(page.getByText('That comma can be read in two ways')).toBeVisible()
     await page.getByLabel('Cell width').fill('80 cm')
     await expect(page.getByRole('alert')).toHaveCount(0)
-    await page.getByLabel('Longest piece to handle').fill('1 m')
+    await page.getByLabel('Longest piece you can handle').fill('1 m')
     await expect(page.getByRole('alert')).toContainText('longer than a piece of 1.00 m')
-    await page.getByLabel('Longest piece to handle').fill('30 m')
-    await page.getByRole('button', { name: 'Take this size away' }).last().click()
+    await page.getByLabel('Longest piece you can handle').fill('30 m')
+    await page.getByRole('button', { name: 'Remove this size' }).last().click()
     await page.getByLabel('Length', { exact: true }).fill('5 m')
     await expect(page.getByRole('alert')).toContainText('is longer than the longest roll, 5.00 m')
     await page.getByLabel('Kind of frame').selectOption('tiers')
@@ -38,10 +38,12 @@ test.describe('bad input', () => {
     const row = await haveWall(page, garden, { kind: 'row', surface: 'open', widthM: 9, firstForkM: 0 })
     await page.goto(`${garden}/places/${row}/frame`)
     await page.getByRole('button', { name: 'Begin: Row' }).click()
-    await page.getByLabel('Held at').fill('3 m')
-    await expect(page.getByRole('alert')).toHaveText(/^Held at must lie between 0 cm and \d+ cm\.$/)
+    await page.getByLabel('Height where it is attached').fill('3 m')
+    await expect(page.getByRole('alert')).toHaveText(
+      /^Height where it is attached must lie between 0 cm and \d+ cm\.$/,
+    )
     await expect(page.getByRole('alert')).toBeInViewport()
-    await page.getByLabel('Held at').fill('1 m')
+    await page.getByLabel('Height where it is attached').fill('1 m')
     await expect(page.getByRole('alert')).toHaveCount(0)
     await page
       .getByLabel(/^Wire \d/)
@@ -60,9 +62,9 @@ test.describe('bad input', () => {
     await page.goto(`${garden}/places/${wall}/frame`)
     await page.getByRole('button', { name: 'Begin: Diamonds' }).click()
     await expect(
-      page.getByText(/^Node \d+ lies on gas pipe and finds no free place within 4 cm/).first(),
+      page.getByText(/^Node \d+ lies on gas pipe and has no free place within 4 cm/).first(),
     ).toBeVisible()
-    await page.getByLabel('Nodes may move').fill('20 cm')
+    await page.getByLabel('Allowed movement of nodes').fill('20 cm')
     await expect(page.getByText(/lies on gas pipe/)).toHaveCount(0)
   })
 })
@@ -80,17 +82,16 @@ test.describe('a server that goes away', () => {
     await context.setOffline(true)
     await page.getByRole('button', { name: 'Save', exact: true }).click()
     await expect(page.getByText(/^The server does not answer/)).toBeVisible()
-    await expect(page.getByText('Kept on this device; it is saved when the server can take it')).toBeVisible()
+    await expect(page.getByText('Kept on this device; it is saved when the server answers')).toBeVisible()
     await page.getByRole('link', { name: 'Wood', exact: true }).click()
     await page.getByLabel('A note').fill('Written in the dark')
-    await page.getByRole('button', { name: 'Write it down' }).click()
-    await expect(page.getByText('2 things that you wrote wait to be sent.')).toBeVisible()
+    await page.getByRole('button', { name: 'Save the note' }).click()
+    await expect(page.getByText('2 changes are waiting to be sent.')).toBeVisible()
     await expect(page.getByText('Written in the dark')).toBeVisible()
     await context.setOffline(false)
     await expect(page.getByText(/^The server does not answer/)).toHaveCount(0)
     const stored = async () =>
-      (await (await page.request.get(`/api${garden.replace('/g/', '/gardens/')}/journal`)).json()).entries
-        .length
+      (await (await page.request.get(`${apiOf(garden)}/journal`)).json()).entries.length
     await expect.poll(stored).toBe(1)
     await page.evaluate(() => localStorage.clear())
     await page.reload()
@@ -115,10 +116,10 @@ async function drawnOn(page: Page) {
   await page.getByRole('button', { name: 'Begin: Diamonds' }).click()
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByText(/^Revision 1,/)).toBeVisible()
-  const url = `/api${garden.replace('/g/', '/gardens/')}/frames`
+  const url = `${apiOf(garden)}/frames`
   const [frame] = (await (await page.request.get(url)).json()) as [SavedFrame]
   const { name } = frame.body
-  await page.getByLabel('Nodes may move').fill('6 cm')
+  await page.getByLabel('Allowed movement of nodes').fill('6 cm')
   const saveTheirs = async () => {
     const reply = await page.request.put(`${url}/${frame.id}`, {
       data: {
@@ -139,11 +140,11 @@ test('two people who save the same frame both keep their work', async ({ page })
   const { saveTheirs } = await drawnOn(page)
   await saveTheirs()
   await page.getByRole('button', { name: 'Save', exact: true }).click()
-  await expect(page.getByText('saved revision 2 of this frame meanwhile')).toBeVisible()
-  await expect(page.getByLabel('Nodes may move')).toHaveValue('6 cm')
-  await page.getByRole('button', { name: 'Save mine over it' }).click()
+  await expect(page.getByText('saved revision 2 of this frame in the meantime')).toBeVisible()
+  await expect(page.getByLabel('Allowed movement of nodes')).toHaveValue('6 cm')
+  await page.getByRole('button', { name: 'Save mine over theirs' }).click()
   await expect(page.getByText(/^Revision 3,/)).toBeVisible()
-  await expect(page.getByLabel('Nodes may move')).toHaveValue('6 cm')
+  await expect(page.getByLabel('Allowed movement of nodes')).toHaveValue('6 cm')
 })
 
 test('what another saves of the frame that one draws on is said at once, lies on the drawing, and both can be kept', async ({
@@ -152,18 +153,18 @@ test('what another saves of the frame that one draws on is said at once, lies on
   const { name, at, saveTheirs } = await drawnOn(page)
   await expect(page.locator('.draw-theirs')).toHaveCount(0)
   await saveTheirs()
-  await expect(page.getByText('Theirs is drawn dashed over yours.')).toBeVisible()
+  await expect(page.getByText('Theirs is drawn over yours, dashed.')).toBeVisible()
   await expect(
     page.locator('.draw-theirs line, .draw-theirs path, .draw-theirs polyline').first(),
   ).toBeAttached()
-  await expect(page.getByLabel('Nodes may move')).toHaveValue('6 cm')
+  await expect(page.getByLabel('Allowed movement of nodes')).toHaveValue('6 cm')
   await page.getByRole('button', { name: 'Keep both' }).click()
   await expect(page.getByLabel('Name of the frame')).toHaveValue(`${name}, variant`)
-  await expect(page.getByLabel('Nodes may move')).toHaveValue('6 cm')
+  await expect(page.getByLabel('Allowed movement of nodes')).toHaveValue('6 cm')
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByText(/^Revision 1,/)).toBeVisible()
   await page.goto(at)
-  await expect(page.getByLabel('Nodes may move')).toHaveValue('9 cm')
+  await expect(page.getByLabel('Allowed movement of nodes')).toHaveValue('9 cm')
   await expect(page.getByText(/^Revision 2,/)).toBeVisible()
 })
 
@@ -173,7 +174,7 @@ test('measures that two have saved lie over each other on the drawing, until one
   await page.route('**/events', (route) => route.abort())
   const { garden } = await signUp(page)
   const wall = await haveWall(page, garden)
-  const url = `/api${garden.replace('/g/', '/gardens/')}/places/${wall}`
+  const url = `${apiOf(garden)}/places/${wall}`
   const stored = async () =>
     (await (await page.request.get(url)).json()) as { version: number; body: { widthM: number } }
   const saveTheirs = async (widthM: number) => {
@@ -187,17 +188,17 @@ test('measures that two have saved lie over each other on the drawing, until one
     await width.fill(mine)
     await saveTheirs(theirs)
     await page.getByRole('button', { name: 'Save the place' }).click()
-    await expect(page.getByText('Yours is drawn dashed over it.')).toBeVisible()
+    await expect(page.getByText('Yours is drawn over it, dashed.')).toBeVisible()
     await expect(page.locator('.draw-theirs polygon').first()).toBeVisible()
   }
   await clash('7 m', 8)
-  await page.getByRole('button', { name: 'Take theirs' }).last().click()
+  await page.getByRole('button', { name: 'Use theirs' }).last().click()
   await expect(page.locator('.draw-theirs')).toHaveCount(0)
   await expect(width).toHaveValue('8.00 m')
   expect((await stored()).body.widthM).toBe(8)
 
   await clash('6 m', 5)
-  await page.getByRole('button', { name: 'Save mine over it' }).last().click()
+  await page.getByRole('button', { name: 'Save mine over theirs' }).last().click()
   await expect(page.locator('.draw-theirs')).toHaveCount(0)
   await expect.poll(async () => (await stored()).body.widthM).toBe(6)
   await expect(width).toHaveValue('6.00 m')

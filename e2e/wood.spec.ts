@@ -1,6 +1,15 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './fixtures.ts'
 import type { Page } from '@playwright/test'
-import { haveEntries, havePlant, haveTiers, journalId, openDemo, signUp, winterDay } from './people.ts'
+import {
+  apiOf,
+  enterDemo,
+  haveEntries,
+  havePlant,
+  haveTiers,
+  journalId,
+  signUp,
+  winterDay,
+} from './people.ts'
 import { grewBody } from '../packages/core/test/bodies.ts'
 
 const line = (...points: [xM: number, yM: number][]) => points.map(([xM, yM]) => ({ xM, yM }))
@@ -85,8 +94,8 @@ test('a vine by keyboard alone: six canes called out, chosen among, planned, and
     }),
   ])
   await page.goto(`${garden}/places/${place}/wood?on=${on}`)
-  await page.getByText('Get wood in').click()
-  const source = page.getByLabel('It grows from')
+  await page.getByText('Record the wood').click()
+  const source = page.getByLabel('Grows from')
   await source.selectOption(left)
   await page.getByLabel('Thickness, length, buds').focus()
   const keys = counted(page)
@@ -130,8 +139,8 @@ test('a vine by keyboard alone: six canes called out, chosen among, planned, and
   const lay = slip.getByRole('button', { name: /lay right/ }).first()
   const n = (await lay.textContent())!.trim().charAt(0)
   await choose.press(n)
-  await expect(slip.getByLabel(/Why otherwise/)).toBeVisible()
-  await slip.getByLabel(/Why otherwise/).fill('it looked strong')
+  await expect(slip.getByLabel(/Your reason/)).toBeVisible()
+  await slip.getByLabel(/Your reason/).fill('it looked strong')
   await page.getByRole('heading', { name: 'Vine wall' }).click()
   await choose.press('Escape')
   await expect(slip.getByText('your choice')).toBeVisible()
@@ -142,11 +151,11 @@ test('a vine by keyboard alone: six canes called out, chosen among, planned, and
 
   await expect(slip.getByRole('heading', { name: 'To do on Old vine' })).toBeVisible()
   await expect(slip.getByRole('list', { name: 'Marking list' })).toContainText('lay left')
-  await slip.getByRole('button', { name: 'Cut and tied so' }).click()
+  await slip.getByRole('button', { name: 'Record as cut and tied' }).click()
   await expect(slip.getByText('Nothing is planned on Old vine')).toBeVisible()
   await page.getByRole('heading', { name: 'Vine wall' }).click()
   await page.keyboard.press('1')
-  await expect(slip.getByText('What came of it')).toBeVisible()
+  await expect(slip.getByText('How earlier choices turned out')).toBeVisible()
   await expect(page.locator('[data-tie]')).not.toHaveCount(0)
   await expect(page.locator('[data-wood]')).toHaveCount(7)
 
@@ -229,15 +238,15 @@ test('a climbing rose and a level pear are asked their own questions, on a phone
     taps += 1
     await what.click()
   }
-  await tap(page.getByRole('group', { name: 'Reading' }).getByText('Choose'))
+  await tap(page.getByRole('group', { name: 'View' }).getByText('Choose'))
   const slip = page.getByRole('complementary', { name: 'Wood' })
-  await expect(slip.getByRole('heading', { name: 'Which mains, on which wires?' })).toBeVisible()
+  await expect(slip.getByRole('heading', { name: 'Which main stems, on which wires?' })).toBeVisible()
   await expect(slip.getByRole('button', { name: /lay right on wire 1/ })).toBeVisible()
   await expect(slip.getByRole('button', { name: /wait/ })).toContainText('too short for the first wire')
   await expect(slip.getByText(/look again on/)).toBeVisible()
   await expect(slip.getByText(/Thorns/)).toBeVisible()
-  await tap(slip.getByRole('button', { name: 'Commit as plan' }))
-  await tap(slip.getByRole('button', { name: 'Cut and tied so' }))
+  await tap(slip.getByRole('button', { name: 'Save as plan' }))
+  await tap(slip.getByRole('button', { name: 'Record as cut and tied' }))
   await expect(slip.getByText('Nothing is planned on Gable rose')).toBeVisible()
   expect(taps).toBeLessThan(12)
 
@@ -255,16 +264,16 @@ test('a climbing rose and a level pear are asked their own questions, on a phone
     system: 'level-tiers',
   })
   await page.goto(`${garden}/places/${pears}/wood?on=${on}`)
-  await page.getByRole('button', { name: 'Put it there' }).click()
-  await page.getByRole('group', { name: 'Reading' }).getByText('Choose').click()
+  await page.getByRole('button', { name: 'Add this wood' }).click()
+  await page.getByRole('group', { name: 'View' }).getByText('Choose').click()
   await expect(slip.getByRole('heading', { name: 'Which leader?' })).toBeVisible()
   await expect(slip.getByRole('button', { name: /cut at .*, above \d+ buds/ })).toBeVisible()
   await expect(slip.getByText(/hold them at 45°/)).toBeVisible()
-  await slip.getByRole('button', { name: 'Commit as plan' }).click()
-  await slip.getByRole('button', { name: 'Cut and tied so' }).click()
+  await slip.getByRole('button', { name: 'Save as plan' }).click()
+  await slip.getByRole('button', { name: 'Record as cut and tied' }).click()
   await expect(slip.getByText('Nothing is planned on Pear')).toBeVisible()
-  await page.getByRole('group', { name: 'Reading' }).getByText('Choose').click()
-  await expect(slip.getByText('Nothing to choose on Pear now.')).toBeVisible()
+  await page.getByRole('group', { name: 'View' }).getByText('Choose').click()
+  await expect(slip.getByText('There is nothing to choose on Pear now.')).toBeVisible()
 })
 
 test('a row is counted plant after plant; a missing one is not, and the budget says how it stands', async ({
@@ -288,7 +297,7 @@ test('a row is counted plant after plant; a missing one is not, and the budget s
     })
   await page.goto(`${garden}/places/${place}/wood?on=${on}`)
   await page.getByRole('radio', { name: 'Vine 1', exact: true }).click()
-  await page.getByRole('group', { name: 'Reading' }).getByText('Count').click()
+  await page.getByRole('group', { name: 'View' }).getByText('Count').click()
   const slip = page.getByRole('complementary', { name: 'Wood' })
   await expect(slip.getByRole('heading', { name: 'Vine 1, 1 of 8' })).toBeVisible()
   await slip.getByLabel('Canes, spurs, buds, ties, minutes').focus()
@@ -299,17 +308,17 @@ test('a row is counted plant after plant; a missing one is not, and the budget s
   await page.keyboard.type('2 2 18')
   await page.keyboard.press('Enter')
   await expect(slip.getByRole('heading', { name: 'Vine 4, 4 of 8' })).toBeVisible()
-  await slip.getByRole('button', { name: 'Is missing' }).click()
+  await slip.getByRole('button', { name: 'Mark as missing' }).click()
   const figure = (label: string) => slip.locator('.slip-row').filter({ hasText: label }).locator('dd').first()
   await expect(figure('Counted')).toHaveText('3 of 6')
   await expect(slip.getByText('78 of 90')).toBeVisible()
   await expect(figure('Not in the budget')).toHaveText('1 missing, 1 young')
-  await page.getByRole('group', { name: 'Show' }).getByText('off the budget').click()
+  await page.getByRole('group', { name: 'Show' }).getByText('off target').click()
   await expect(page.getByRole('region', { name: 'Count the row' }).getByRole('row')).toHaveCount(2)
 
   // Five of the six that bear are weighed; the row's budget follows from them in one press.
   await slip.getByText('Budget from sample vines').click()
-  await expect(slip.getByText('2 weighed; from 5 on they say something of the row.')).toBeVisible()
+  await expect(slip.getByText('2 weighed; from 5 on they tell something about the row.')).toBeVisible()
   for (const n of [5, 6, 7]) {
     await slip.getByRole('button', { name: String(n), exact: true }).click()
     await slip.getByLabel('Canes, spurs, buds, ties, minutes').fill('0.6kg')
@@ -317,7 +326,7 @@ test('a row is counted plant after plant; a missing one is not, and the budget s
   }
   await expect(slip.getByText('33 (33 to 33)')).toBeVisible()
   await slip.getByRole('button', { name: 'Make 33 the target of this row' }).click()
-  await expect(figure('Wanted in all')).toHaveText('198')
+  await expect(figure('Target in all')).toHaveText('198')
   // What was counted before it was weighed still holds.
   await expect(slip.getByText('78 of 99')).toBeVisible()
 })
@@ -341,7 +350,7 @@ test('entries that come late and fit nothing are kept and told', async ({ page }
 test('a first lesson leads through a choice of the demo garden and leaves nothing behind', async ({
   page,
 }) => {
-  const garden = await openDemo(page)
+  const garden = await enterDemo(page)
   const place = await haveAnOpenPlace(page, garden)
   await page.goto(`${garden}/places/${place}/wood`)
   await page.getByRole('link', { name: /^learn it on .* as it stood on/ }).click()
@@ -367,7 +376,7 @@ test('a first lesson leads through a choice of the demo garden and leaves nothin
 
 /** A place of the demo where no plant asks anything. */
 async function haveAnOpenPlace(page: Page, garden: string): Promise<string> {
-  const reply = await page.request.get(`/api${garden.replace('/g/', '/gardens/')}/places`)
+  const reply = await page.request.get(`${apiOf(garden)}/places`)
   const places = (await reply.json()) as { id: string; body: { name: string } }[]
   return places.find(({ body }) => body.name === 'Lane fence')!.id
 }

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './fixtures.ts'
 import type { Page } from '@playwright/test'
 import { haveLargeGarden } from './large-garden.ts'
 import { signUp } from './people.ts'
@@ -28,7 +28,7 @@ test('a garden of thirty years opens from what stands; its history comes when a 
   await expect(sound).toHaveCount(DUE)
   await sound.first().click()
   await expect(sound).toHaveCount(DUE - 1)
-  await expect(page.getByText(/wait to be sent/)).toHaveCount(0)
+  await expect(page.getByText(/waiting to be sent/)).toHaveCount(0)
 
   // Eight vines with a trunk and last year's three canes; the thirty years before them on their rings.
   await page.goto(`${garden}/places/${places[0]!}/wood`)
@@ -68,7 +68,7 @@ test('a place whose years are not on the device yet opens with what stands, and 
   await page.getByRole('link', { name: 'Round', exact: true }).click()
   await page.getByRole('button', { name: 'Sound', exact: true }).first().waitFor()
   await context.setOffline(true)
-  const away = page.getByText('What stands is here; what was written in the years before')
+  const away = page.getByText('What stands now is shown. The earlier years')
   await page.locator(`a[href*="${places[1]!}/wood?tie="]`).first().click()
   await expect(away).toBeVisible()
   await expect(page.locator('[data-wood]')).toHaveCount(8 * 4)

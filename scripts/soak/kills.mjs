@@ -32,7 +32,7 @@ export async function soakKills({ kills, seed, report }) {
     const write = async (writer) => {
       for (let n = 0; !isOver; n++) {
         const entry = await note(person.placeId, `${writer} ${n}`)
-        for (let isTaken = false; !isTaken;) {
+        for (let isTaken = false; !isTaken; ) {
           const reply = await fetch(url, post({ entries: [entry] }, person.cookie)).catch(() => null)
           const body = reply?.ok ? await reply.json().catch(() => null) : null
           isTaken = body?.answers?.[0]?.answer === 'taken'

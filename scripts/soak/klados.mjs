@@ -157,7 +157,7 @@ export async function note(placeId, text) {
 
 export async function readJournal(base, { gardenId, cookie }) {
   const all = []
-  for (let after = 0; ;) {
+  for (let after = 0; ; ) {
     const page = await (
       await fetch(`${base}/api/gardens/${gardenId}/journal?after=${after}`, { headers: { cookie } })
     ).json()

@@ -174,7 +174,7 @@ async function busy({ base }, seconds) {
     const until = Date.now() + seconds * 1000
     for (let n = 0; Date.now() < until; n++) {
       await page.getByLabel('A note').fill(`busy ${n}`)
-      await page.getByRole('button', { name: 'Write it down' }).click()
+      await page.getByRole('button', { name: 'Save the note' }).click()
       await page.evaluate(() => document.dispatchEvent(new Event('visibilitychange')))
       await pause(1500)
     }

@@ -26,8 +26,9 @@ const quantile = (times: readonly number[], share: number) =>
 
 /** Choosing: vines of six to twelve canes, the large reference cases against the exact solver, a row by tally. */
 export async function benchLaying(): Promise<void> {
-  const questions = Array.from({ length: VINES }, (_, i): Question =>
-    findSystem('cane-two')!.question(vineOf(i + 1, 6 + (i % 7)))!,
+  const questions = Array.from(
+    { length: VINES },
+    (_, i): Question => findSystem('cane-two')!.question(vineOf(i + 1, 6 + (i % 7)))!,
   )
   const instances = questions.map((question) => instanceOf(question))
   let proven = 0
@@ -64,12 +65,15 @@ export async function benchLaying(): Promise<void> {
     report(`${name}: against the exact solver`, `${ms(own)} : ${ms(exact)}`, 'faster', own < exact, own)
   }
 
-  const row = Array.from({ length: ROW }, (_, i): RowPlant => ({
-    id: String(i),
-    is: i % 17 === 0 ? 'missing' : 'counted',
-    target: { aim: 30, min: 27, max: 33 },
-    counted: { canes: 2, spurs: 2, buds: 20 + (i % 15), ties: 6, minutes: 4, pruningsKg: 0.5 },
-  }))
+  const row = Array.from(
+    { length: ROW },
+    (_, i): RowPlant => ({
+      id: String(i),
+      is: i % 17 === 0 ? 'missing' : 'counted',
+      target: { aim: 30, min: 27, max: 33 },
+      counted: { canes: 2, spurs: 2, buds: 20 + (i % 15), ties: 6, minutes: 4, pruningsKg: 0.5 },
+    }),
+  )
   const { p95: added } = await measure(50, () => rowTotals(row))
   report(`a row of ${ROW} plants added up`, ms(added), `< ${ROW_MS} ms`, added < ROW_MS, added)
 }

@@ -87,7 +87,7 @@ const PATIENCE_MS = 60_000
 const AGAIN_MS = 500
 
 async function onceThere<T>(work: () => Promise<T>): Promise<T> {
-  for (const until = Date.now() + PATIENCE_MS; ;) {
+  for (const until = Date.now() + PATIENCE_MS; ; ) {
     try {
       return await work()
     } catch (error) {

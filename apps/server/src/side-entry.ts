@@ -1,16 +1,22 @@
 import { fork } from 'node:child_process'
 import type { ChildProcess, ForkOptions } from 'node:child_process'
+import { dirname, join } from 'node:path'
 import { fileURLToPath, pathToFileURL } from 'node:url'
 import { Worker } from 'node:worker_threads'
 import type { WorkerOptions } from 'node:worker_threads'
 
 /**
  * In the bundle a side file lies next to the server; in the sources it lies in its area and is read through
- * tsx.
+ * tsx. Tests bundle side files once, since to read them anew takes longer than most of what they do.
  */
-const isBundled = import.meta.url.endsWith('.mjs')
+const bundledIn =
+  process.env.KLADOS_SIDE_FILES ??
+  (import.meta.url.endsWith('.mjs') ? dirname(fileURLToPath(import.meta.url)) : null)
+const isBundled = bundledIn !== null
 const fileOf = (path: string) =>
-  fileURLToPath(new URL(isBundled ? `./${path.split('/').at(-1)}.mjs` : `./${path}.ts`, import.meta.url))
+  isBundled
+    ? join(bundledIn, `${path.split('/').at(-1)}.mjs`)
+    : fileURLToPath(new URL(`./${path}.ts`, import.meta.url))
 
 /** A file of the server, named `area/name`, in a process of its own. */
 export function startProcess(path: string, options: ForkOptions): ChildProcess {

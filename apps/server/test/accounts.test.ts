@@ -102,6 +102,20 @@ describe('signing up and in', () => {
     const session = (await harness.app.inject({ url: '/api/session', headers })).json<Session>()
     expect(session.account!.units).toBe('imperial')
   })
+
+  it('are changed one by one, and a language is nobody’s until it is chosen', async () => {
+    const headers = { cookie: owner.cookie }
+    const prefer = (payload: object) =>
+      harness.app.inject({ method: 'PUT', url: '/api/account/preferences', headers, payload })
+    const account = async () =>
+      (await harness.app.inject({ url: '/api/session', headers })).json<Session>().account!
+    expect(await account()).toMatchObject({ units: 'imperial', language: null })
+    await prefer({ language: 'en-US' })
+    expect(await account()).toMatchObject({ units: 'imperial', language: 'en-US' })
+    await prefer({ units: 'metric' })
+    expect(await account()).toMatchObject({ units: 'metric', language: 'en-US' })
+    expect((await prefer({ language: 'tlh' })).statusCode).toBe(400)
+  })
 })
 
 describe('members', () => {

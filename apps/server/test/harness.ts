@@ -4,9 +4,9 @@ import type { Session } from '@klados/contract'
 import pg from 'pg'
 import { v7 as uuidv7 } from 'uuid'
 import { inject } from 'vitest'
+import { migrate } from '../src/database/migrate.ts'
 import { buildApp } from '../src/app.ts'
 import type { App } from '../src/area.ts'
-import { migrate } from '../src/database/migrate.ts'
 import { createAccountsPool, createAppPool } from '../src/database/pool.ts'
 import type { AppOptions, Limits } from '../src/area.ts'
 import { noLimits } from '../src/limits.ts'
@@ -30,12 +30,12 @@ interface Urls {
   readonly databaseUrl: string
 }
 
-/** A database of its own in the cluster that all tests share. */
+/** A migrated database of its own in the cluster that all tests share. */
 async function freshDatabase(): Promise<Urls> {
   const name = `t_${uuidv7().replaceAll('-', '')}`
   const admin = new pg.Client({ connectionString: inject('adminUrl') })
   await admin.connect()
-  await admin.query(`create database ${name}`)
+  await admin.query(`create database ${name} template ${inject('template')}`)
   await admin.end()
   return { ownerUrl: at(inject('adminUrl'), name), databaseUrl: at(inject('webLogin'), name) }
 }
@@ -45,7 +45,8 @@ export async function startHarness(
   options: { hasDemo?: boolean; limits?: Partial<Limits>; trustedProxies?: string[]; urls?: Urls } = {},
 ): Promise<Harness> {
   const { ownerUrl, databaseUrl } = options.urls ?? (await freshDatabase())
-  await migrate(ownerUrl, fileURLToPath(new URL('../migrations', import.meta.url)))
+  // A database that a test brings along may be empty yet.
+  if (options.urls) await migrate(ownerUrl, fileURLToPath(new URL('../migrations', import.meta.url)))
   const pool = createAppPool(databaseUrl)
   const accounts = createAccountsPool(databaseUrl)
   const appOptions: AppOptions = {

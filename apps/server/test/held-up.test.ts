@@ -156,7 +156,7 @@ describe('answers that nobody reads', () => {
     await write(wordy, place, 2500)
     const seen: number[] = []
     const sizes: number[] = []
-    for (let after = 0; ;) {
+    for (let after = 0; ; ) {
       const reply = await harness.app.inject({
         url: garden(`/journal?after=${after}`, wordy),
         headers: { cookie: wordy.cookie },
@@ -283,16 +283,21 @@ describe('the process that looks at photos', () => {
 
   it('takes the largest photos that are taken within its bound', async () => {
     const press = createPress()
+    const grain = await sharp({
+      create: {
+        width: 1000,
+        height: 775,
+        channels: 3,
+        noise: { type: 'gaussian', mean: 128, sigma: 20 },
+        background: 'black',
+      },
+    })
+      .png({ compressionLevel: 1 })
+      .toBuffer()
+    const picture = { width: 8000, height: 6200, channels: 3 as const, background: 'black' }
     for (const progressive of [false, true]) {
-      const large = await sharp({
-        create: {
-          width: 8000,
-          height: 6200,
-          channels: 3,
-          noise: { type: 'gaussian', mean: 128, sigma: 20 },
-          background: 'black',
-        },
-      })
+      const large = await sharp({ create: picture })
+        .composite([{ input: grain, tile: true }])
         .jpeg({ progressive, quality: 60 })
         .toBuffer()
       expect(await press.makeSmall(large)).toMatchObject({ widthPx: 1800 })

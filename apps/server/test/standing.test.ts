@@ -235,8 +235,8 @@ describe('the journal of one place, or of one plant', () => {
     )
     // Page by page: the next begins after the last one that was told, whatever lay between.
     const paged: JournalPage['entries'][number][] = []
-    for (let after = 0; ;) {
-      const page = await get<JournalPage>(`/journal?kind=note.written&limit=1&after=${after}`)
+    for (let after = 0; ; ) {
+      const page = await get<JournalPage>(`/journal?kind=note.written&limit=40&after=${after}`)
       if (page.entries.length === 0) break
       paged.push(...page.entries)
       after = page.last

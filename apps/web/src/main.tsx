@@ -8,6 +8,7 @@ import { createStore } from './data/store.ts'
 import type { Desk } from './data/desk.ts'
 import { startTexts } from './i18n/index.ts'
 import { TextsProvider } from './i18n/use-translation.tsx'
+import { KeepLanguage } from './shell/KeepLanguage.tsx'
 import { makeRouter } from './shell/routes.tsx'
 import { applyTheme } from './shell/theme.ts'
 import { UnitsProvider } from './ui/units.tsx'
@@ -33,6 +34,7 @@ void Promise.all([texts, restore()]).then(() => {
     <StrictMode>
       <Provider store={store}>
         <TextsProvider>
+          <KeepLanguage />
           <UnitsProvider>
             <RouterProvider router={router} />
           </UnitsProvider>

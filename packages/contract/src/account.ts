@@ -1,10 +1,12 @@
 import { z } from 'zod'
+import { languages } from './languages.ts'
 import { idSchema, nameText } from './numbers.ts'
 
 export const roles = ['viewer', 'grower', 'owner'] as const
 export type Role = (typeof roles)[number]
 
 export const unitSystemSchema = z.enum(['metric', 'imperial'])
+const languageSchema = z.enum(languages)
 const email = z.email().max(200).toLowerCase()
 /** Long enough to resist guessing; the upper bound keeps the hash from being fed megabytes. */
 const password = z.string().min(10).max(200)
@@ -25,7 +27,12 @@ export const deleteAccountSchema = z.strictObject({ password: z.string().min(1).
 export const resetLinkSchema = z.object({ path: z.string(), expiresAt: z.string() })
 /** The garden's own name, typed again: nobody deletes one by a slip. */
 export const deleteGardenSchema = z.strictObject({ name: z.string().max(80) })
-export const preferencesSchema = z.strictObject({ units: unitSystemSchema })
+/** What is not named stays as it is. */
+export const preferencesSchema = z.strictObject({
+  units: unitSystemSchema.optional(),
+  language: languageSchema.optional(),
+})
+export type Preferences = z.infer<typeof preferencesSchema>
 
 /** Codes that let their owner back in, once each: shown when they are made and never again. */
 export const makeRecoveryCodesSchema = z.strictObject({ password: z.string().min(1).max(200) })
@@ -65,6 +72,8 @@ export const sessionSchema = z.object({
       name: z.string(),
       email: z.string(),
       units: unitSystemSchema,
+      /** Null as long as nobody has chosen one: then it is the browser's. */
+      language: languageSchema.nullable().optional(),
       /** Of the demo garden: everybody's, so with nothing of its own to change. */
       isDemo: z.boolean(),
       /** How many are left. Absent, as all that is optional here, from servers and copies of the release before. */

@@ -32,6 +32,7 @@ export type {
   InvitationLink,
   Notice,
   OpenSession,
+  Preferences,
   RecoveryCodes,
   ResetLink,
   Role,
@@ -39,6 +40,8 @@ export type {
   SignIn,
   SignUp,
 } from './account.ts'
+export { languages } from './languages.ts'
+export type { Language } from './languages.ts'
 export { changedQuery, changedSchema } from './document.ts'
 export { errorReplySchema, errorStatus } from './error.ts'
 export type { ErrorCode, ErrorReply } from './error.ts'

@@ -1,6 +1,16 @@
 /** What a file of pictures is by its first bytes, whatever its name or media type says. */
 export type PictureKind =
-  'jpeg' | 'png' | 'webp' | 'heic' | 'avif' | 'gif' | 'tiff' | 'bmp' | 'pdf' | 'svg' | 'unknown'
+  | 'jpeg'
+  | 'png'
+  | 'webp'
+  | 'heic'
+  | 'avif'
+  | 'gif'
+  | 'tiff'
+  | 'bmp'
+  | 'pdf'
+  | 'svg'
+  | 'unknown'
 
 const ascii = (bytes: Uint8Array, from: number, to: number) =>
   String.fromCharCode(...bytes.subarray(from, to))

@@ -1,4 +1,4 @@
-import type { Invitation, Notice, Session } from '@klados/contract'
+import type { Invitation, Language, Notice, Preferences, Session } from '@klados/contract'
 import type { Pool, PoolClient } from 'pg'
 import { v7 as uuidv7 } from 'uuid'
 import { asAccount } from '../database/transaction.ts'
@@ -8,6 +8,7 @@ export interface SignedIn {
   readonly name: string
   readonly email: string
   readonly units: 'metric' | 'imperial'
+  readonly language: Language | null
   readonly isDemo: boolean
 }
 
@@ -57,8 +58,15 @@ export async function findAccountId(accounts: Pool, email: string): Promise<stri
   return rows[0]?.id
 }
 
-export async function updateUnits(accounts: Pool, accountId: string, units: string): Promise<void> {
-  await accounts.query(`update account set units = $2 where account_id = $1`, [accountId, units])
+export async function updatePreferences(
+  accounts: Pool,
+  accountId: string,
+  { units, language }: Preferences,
+): Promise<void> {
+  await accounts.query(
+    `update account set units = coalesce($2, units), language = coalesce($3, language) where account_id = $1`,
+    [accountId, units, language],
+  )
 }
 
 /** The new password, and an end to every session but the one that is kept. */
@@ -135,7 +143,7 @@ const MARKED_EACH = '10 minutes'
 export async function findSession(accounts: Pool, tokenHash: Buffer): Promise<SignedIn | null> {
   const { rows } = await accounts.query<SignedIn & { isStale: boolean }>({
     name: 'find-session',
-    text: `select a.account_id as "accountId", a.name, a.email, a.units, a.is_demo as "isDemo",
+    text: `select a.account_id as "accountId", a.name, a.email, a.units, a.language, a.is_demo as "isDemo",
              s.used_at < now() - interval '${MARKED_EACH}' as "isStale"
            from session s join account a using (account_id)
            where s.token_hash = $1 and s.expires_at > now()`,

@@ -44,7 +44,7 @@ import {
   takeRecoveryCode,
   takeResetLink,
   updatePassword,
-  updateUnits,
+  updatePreferences,
 } from './queries.ts'
 import type { SignedIn } from './queries.ts'
 import { hashCode, newRecoveryCodes } from './recovery.ts'
@@ -292,7 +292,7 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
     '/api/account/preferences',
     { config: { access: 'account' }, schema: { body: preferencesSchema } },
     async (request, reply) => {
-      await updateUnits(accounts, request.signedIn!.accountId, request.body.units)
+      await updatePreferences(accounts, request.signedIn!.accountId, request.body)
       return reply.status(204).send()
     },
   )

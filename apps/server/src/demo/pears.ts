@@ -97,10 +97,12 @@ function growLeader(scene: PearScene, { tier, cutYear, parent, foot, story }: Le
   const isSlow = tier === 0 || tier === TIER_BEFORE.length - 1
   const lengthM = tier === 0 ? 1.25 : 0.95 + random() * 0.35
   const shortM = tier === 0 ? 0.36 : 0.22
-  const [tip, early] = [lengthM, shortM].map((m): Point => ({
-    xM: foot.xM + leanOf(tier, story) * m,
-    yM: foot.yM + m,
-  }))
+  const [tip, early] = [lengthM, shortM].map(
+    (m): Point => ({
+      xM: foot.xM + leanOf(tier, story) * m,
+      yM: foot.yM + m,
+    }),
+  )
   const stem = diary.draw(tier === 0 ? pearsPlantedOn(scene.year) : `${cutYear - (isSlow ? 2 : 1)}-09-05`, {
     role: 'trunk',
     parent,

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { Splitter } from './splitter.ts'
+import { runs } from '../../../../packages/core/test/runs.ts'
 
 const cut = {
   lists: { places: { mostBytes: 400 }, entries: { mostBytes: 400 } },
@@ -45,7 +46,7 @@ describe('cutting a file', () => {
           expect(await split(text, chunkBytes)).toEqual(JSON.parse(JSON.stringify(expected)))
         },
       ),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     )
   })
 
@@ -59,7 +60,7 @@ describe('cutting a file', () => {
             expect(error).toMatchObject({ code: expect.stringMatching(/^exchange\//) })
         })
       }),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     )
   })
 

@@ -63,7 +63,7 @@ export class Splitter {
   }
 
   async write(chunk: Buffer): Promise<void> {
-    for (let at = 0; at < chunk.length;) {
+    for (let at = 0; at < chunk.length; ) {
       if (!this.isInPiece) {
         const byte = chunk[at]!
         if (isSpace(byte)) at++

@@ -175,7 +175,9 @@ async function check(job: ImportJob, tools: ImportTools, onBytes: (bytes: number
 }
 
 type Standing =
-  { readonly what: 'leave' } | { readonly what: 'ask' } | { readonly what: 'write'; readonly basedOn: number }
+  | { readonly what: 'leave' }
+  | { readonly what: 'ask' }
+  | { readonly what: 'write'; readonly basedOn: number }
 
 /**
  * What is to become of a document of the file: new to the garden or newer than what it has, it is written;

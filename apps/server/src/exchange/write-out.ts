@@ -87,7 +87,7 @@ async function* fileOf(head: object, content: AsyncGenerator<Buffer>): AsyncGene
 }
 
 async function* entries(client: PoolClient, gardenId: string): AsyncGenerator<object> {
-  for (let after = 0; ;) {
+  for (let after = 0; ; ) {
     const page = await readEntries(client, gardenId, after, ENTRIES_AT_ONCE)
     if (page.length === 0) return
     for (const { seq, by: _, ...entry } of page) {

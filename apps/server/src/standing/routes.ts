@@ -50,7 +50,7 @@ async function* pieces(client: PoolClient, gardenId: string, isSmall: boolean): 
     rules: PART_FOLD_RULES,
     greatestId: await greatestEntryId(client, gardenId),
   })
-  for (let after = ''; !isSmall;) {
+  for (let after = ''; !isSmall; ) {
     const some = await readFolds(client, gardenId, after, FOLDS_AT_ONCE)
     if (some.length === 0) break
     after = some.at(-1)!.part

@@ -9,6 +9,7 @@ import { createAgenda } from './agenda.ts'
 import type { Agenda } from './agenda.ts'
 import { openState } from './part-folds.ts'
 import type { PartWood } from './readings.ts'
+import { runs } from '../../../../packages/core/test/runs.ts'
 
 const PLANTS = ['pear', 'rose', 'vine', 'fig'] as const
 const places = ['wall', 'gable'].map((id) => ({ id, isRemoved: false, body: {} })) as unknown as Place[]
@@ -106,7 +107,7 @@ it('tells of closed folds as much as of open ones, and opens those of which some
         }
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   )
 })
 
@@ -136,7 +137,7 @@ it('is after any changes what it would be if it were reckoned at once, soonest f
         expect(agenda(woods, ground)).toBe(list)
       }
     }),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   )
 })
 

@@ -166,14 +166,16 @@ function shareOf(part: PartWood, plant: Plant, place: Place, { hemisphere, today
     if (isCalm) return { items: NO_ITEMS, laterOn: brief.dues }
   }
   const wood = part.now()
-  const items = looksOf(wood, kind, hemisphere).map((one): AgendaItem => ({
-    ...one,
-    plant,
-    place,
-    kind,
-    wood,
-    urgency: urgencyOf(one.look.dueOn, today),
-  }))
+  const items = looksOf(wood, kind, hemisphere).map(
+    (one): AgendaItem => ({
+      ...one,
+      plant,
+      place,
+      kind,
+      wood,
+      urgency: urgencyOf(one.look.dueOn, today),
+    }),
+  )
   return { items, laterOn: [] }
 }
 

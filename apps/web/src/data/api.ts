@@ -7,6 +7,7 @@ import type {
   OpenSession,
   Place,
   Plant,
+  Preferences,
   RecoveryCodes,
   ResetLink,
   Role,
@@ -198,12 +199,12 @@ export const api = createApi({
       invalidatesTags: ['Session', 'Garden', 'Place', 'Frame', 'Plant', 'Stores'],
       onQueryStarted: forgetting,
     }),
-    setUnits: build.mutation<unknown, 'metric' | 'imperial'>({
-      query: (units) => ({ method: 'PUT', path: '/account/preferences', body: { units } }),
-      async onQueryStarted(units, { dispatch, queryFulfilled }) {
+    prefer: build.mutation<unknown, Preferences>({
+      query: (body) => ({ method: 'PUT', path: '/account/preferences', body }),
+      async onQueryStarted(preferred, { dispatch, queryFulfilled }) {
         const patch = dispatch(
           api.util.updateQueryData('session', undefined, (session) => {
-            if (session.account) session.account.units = units
+            if (session.account) Object.assign(session.account, preferred)
           }),
         )
         await queryFulfilled.catch(() => patch.undo())
@@ -351,7 +352,7 @@ export const {
   useSignInMutation,
   useSignInDemoMutation,
   useSignOutMutation,
-  useSetUnitsMutation,
+  usePreferMutation,
   useGardenQuery,
   useSaveGardenMutation,
   useAddMemberMutation,

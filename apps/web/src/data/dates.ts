@@ -1,4 +1,5 @@
 import type { CalendarDate } from '@klados/core/season'
+import { currentLanguage, writers } from '../i18n/language.ts'
 
 /** Today on the grower's own calendar. */
 export function todayHere(now = new Date()): CalendarDate {
@@ -6,26 +7,58 @@ export function todayHere(now = new Date()): CalendarDate {
   return `${now.getFullYear()}-${pad(now.getMonth() + 1)}-${pad(now.getDate())}`
 }
 
-// To make one of these takes as long as a hundred dates in its words.
-const inWords = (month: 'short' | 'long') =>
-  new Intl.DateTimeFormat(undefined, { day: 'numeric', month, year: 'numeric', timeZone: 'UTC' })
-const dateWords = { short: inWords('short'), long: inWords('long') }
-const monthWords = new Intl.DateTimeFormat(undefined, { month: 'short', timeZone: 'UTC' })
-
 /**
  * A calendar date in words of the reader's language. Read as UTC, or a western clock would show the day
  * before.
  */
 export const formatDate = (date: CalendarDate, style: 'short' | 'long' = 'short'): string =>
-  dateWords[style].format(new Date(`${date}T00:00:00Z`))
+  writers().dates[style].format(new Date(`${date}T00:00:00Z`))
 
 /** A month of the year, 1 to 12, short and in the reader's language. */
-export const monthName = (month: number): string => monthWords.format(Date.UTC(2000, month - 1))
+export const monthName = (month: number): string => writers().months.format(Date.UTC(2000, month - 1))
 
-const timeWords = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' })
-const momentWords = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' })
 const DAY_MS = 86_400_000
 
 /** An instant of this device's clock as the time of day, with its date where it is not of these last hours. */
 export const formatTime = (ms: number, now = Date.now()): string =>
-  (Math.abs(now - ms) < DAY_MS / 2 ? timeWords : momentWords).format(ms)
+  (Math.abs(now - ms) < DAY_MS / 2 ? writers().times : writers().moments).format(ms)
+
+/**
+ * A day as it was typed: in figures, in the order of the reader's language or with the year first, or with its month in
+ * words. Null where it is none.
+ */
+export function readDate(typed: string): CalendarDate | null {
+  const parts = typed.toLowerCase().match(/\p{L}+|\d+/gu) ?? []
+  const [first] = parts
+  if (parts.length !== 3 || first === undefined) return null
+  const order = /^\d{4}$/.test(first) ? ['year', 'month', 'day'] : orderOfDate(parts)
+  const figure = (of: string) => {
+    const part = parts[order.indexOf(of)]!
+    return of === 'month' && !/\d/.test(part) ? monthNamed(part) : Number(part)
+  }
+  const [year, month, day] = [figure('year'), figure('month'), figure('day')]
+  const date = new Date(Date.UTC(year, month - 1, day))
+  const isThere = year >= 1000 && date.getUTCMonth() === month - 1 && date.getUTCDate() === day
+  return isThere ? date.toISOString().slice(0, 10) : null
+}
+
+/** What stands where: with its month in words the month says so itself, else as the language writes a date. */
+function orderOfDate(parts: readonly string[]): readonly string[] {
+  if (!/\d/.test(parts[0]!)) return ['month', 'day', 'year']
+  if (!/\d/.test(parts[1]!)) return ['day', 'month', 'year']
+  return new Intl.DateTimeFormat(currentLanguage())
+    .formatToParts(0)
+    .flatMap(({ type }) => (type === 'literal' ? [] : [type]))
+}
+
+/** 1 to 12; NaN where no month is called so. */
+function monthNamed(word: string): number {
+  const long = (n: number) => writers().dates.long.formatToParts(Date.UTC(2000, n - 1, 15))
+  for (let n = 1; n <= 12; n++) {
+    const name = long(n)
+      .find(({ type }) => type === 'month')!
+      .value.toLowerCase()
+    if (word.length >= 3 && name.startsWith(word)) return n
+  }
+  return Number.NaN
+}

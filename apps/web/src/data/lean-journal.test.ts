@@ -22,6 +22,7 @@ import type { JournalState, WithJournal } from './journal.ts'
 import { plantKey } from './parts.ts'
 import { selectPartsOfPlants, selectShort, selectWoodByPlant } from './readings.ts'
 import type { Item } from './sync/items.ts'
+import { runs } from '../../../../packages/core/test/runs.ts'
 
 const PLANTS = ['pear', 'rose'] as const
 /** One deed on a plant: which, how many days after the first, and whether it takes another back. */
@@ -181,7 +182,7 @@ describe('a journal of which this window holds the folds', () => {
           )
         },
       ),
-      { numRuns: 80 },
+      { numRuns: runs(80) },
     )
   })
 
@@ -263,7 +264,7 @@ describe('a journal of which this window holds the folds', () => {
           expect(told(stateOf(journal))).toEqual(wanted(all))
         },
       ),
-      { numRuns: 20 },
+      { numRuns: runs(20) },
     )
   })
 })

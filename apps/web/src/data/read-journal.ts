@@ -87,7 +87,7 @@ const beginStanding =
 /** All entries that the server has of something. */
 async function readOf(gardenId: string, what: string): Promise<readonly StoredEntry[]> {
   const pages: (readonly StoredEntry[])[] = []
-  for (let after = 0; ;) {
+  for (let after = 0; ; ) {
     const page = await request<JournalPage>('GET', `/gardens/${gardenId}/journal?after=${after}&${what}`)
     if (page.entries.length === 0) return pages.flat()
     pages.push(page.entries)

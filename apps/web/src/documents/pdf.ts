@@ -99,17 +99,21 @@ function section(of: SheetSection, widthPt: number): Content {
       widths: of.header.map((_, i) => (i === 0 ? '*' : 'auto')),
       body: [
         [heading, ...of.header.slice(1).map(() => '')],
-        of.header.map((text, i): Content => ({
-          text,
-          style: 'quiet',
-          alignment: i === 0 ? 'left' : 'right',
-        })),
-        ...of.rows.map((row, n) =>
-          row.map((text, i): Content => ({
+        of.header.map(
+          (text, i): Content => ({
             text,
-            bold: of.isTotal === true && n === lastRow - 1,
+            style: 'quiet',
             alignment: i === 0 ? 'left' : 'right',
-          })),
+          }),
+        ),
+        ...of.rows.map((row, n) =>
+          row.map(
+            (text, i): Content => ({
+              text,
+              bold: of.isTotal === true && n === lastRow - 1,
+              alignment: i === 0 ? 'left' : 'right',
+            }),
+          ),
         ),
       ],
     },

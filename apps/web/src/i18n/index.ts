@@ -1,4 +1,5 @@
 import i18next from 'i18next'
+import { currentLanguage, setLanguage } from './language.ts'
 import enUrl from './en.json?url'
 
 /**
@@ -7,10 +8,19 @@ import enUrl from './en.json?url'
  */
 export async function startTexts(): Promise<void> {
   const en = (await (await fetch(enUrl)).json()) as object
+  document.documentElement.lang = currentLanguage()
   await i18next.init({
-    lng: 'en',
+    lng: currentLanguage(),
     fallbackLng: 'en',
     resources: { en: { translation: en } },
     interpolation: { escapeValue: false },
   })
+}
+
+/** Texts, dates and numbers in this language from now on; what is on the screen is said anew. */
+export function changeLanguage(language: string): void {
+  if (language === currentLanguage()) return
+  setLanguage(language)
+  document.documentElement.lang = language
+  void i18next.changeLanguage(language)
 }

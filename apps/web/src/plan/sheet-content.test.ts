@@ -247,6 +247,6 @@ describe('a sheet of what does not hold', () => {
     expect(at(0.9).first).toEqual([])
     const [first] = at(0.3).first
     expect(first!.title).toContain('not hold')
-    expect(words(first!).join(' ')).toContain('Posts in the wind')
+    expect(words(first!).join(' ')).toContain('Wind on the posts')
   })
 })

@@ -94,19 +94,23 @@ function drawings({ t, catalogue, place, body, plan: { frame, lines } }: SheetIn
   return [
     { caption: '', svg: (fit) => elevationSvg(front, title, fit) },
     ...(bay ? [bayDrawing(bay)] : []),
-    ...views.map((view): SheetDrawing => ({
-      caption: t(`sheet.views.${view}`),
-      svg: (fit) => elevationSvg(drawLaid(frame, catalogue, view), title, fit),
-    })),
+    ...views.map(
+      (view): SheetDrawing => ({
+        caption: t(`sheet.views.${view}`),
+        svg: (fit) => elevationSvg(drawLaid(frame, catalogue, view), title, fit),
+      }),
+    ),
   ]
 }
 
 /** How it stands with what has to hold, before anything is bought. */
 function checks({ t, plan, units, names, catalogue }: SheetInput): SheetSection[] {
-  const minds = plan.warnings.map((one): SheetItem => ({
-    lead: t('check.minds'),
-    text: warningWords(t, units, one),
-  }))
+  const minds = plan.warnings.map(
+    (one): SheetItem => ({
+      lead: t('check.minds'),
+      text: warningWords(t, units, one),
+    }),
+  )
   if (plan.checks.length === 0 && minds.length === 0) return []
   const items = plan.checks.map((check): SheetItem => {
     const { title, verdict, needs, remedy } = checkWords({ t, units, names, catalogue }, check)
@@ -179,10 +183,12 @@ function markOut({ t, units, place, plan }: SheetInput): SheetSection[] {
 /** Lengths, holes and fillings of this kind of frame that are neither marked nor bought. */
 function figures(input: SheetInput): SheetSection[] {
   const { t, units, plan } = input
-  const own = (plan.frame?.figures ?? []).map((one): SheetItem => ({
-    lead: t(`figure.${one.key}`),
-    text: figureText(units, one),
-  }))
+  const own = (plan.frame?.figures ?? []).map(
+    (one): SheetItem => ({
+      lead: t(`figure.${one.key}`),
+      text: figureText(units, one),
+    }),
+  )
   const items = [...own, ...standing(input)]
   return items.length === 0
     ? []
@@ -245,12 +251,14 @@ function cutList({ t, units, names, plan }: SheetInput): SheetSection[] {
 }
 
 function lengthsToSaw({ t, units, names, plan }: SheetInput): SheetSection[] {
-  const items = plan.stock.map(({ stock, lengthsM }): SheetItem => ({
-    lead: names.stock(stock),
-    text: grouped(lengthsM)
-      .map(([lengthM, count]) => `${count} × ${units.length(lengthM)}`)
-      .join(', '),
-  }))
+  const items = plan.stock.map(
+    ({ stock, lengthsM }): SheetItem => ({
+      lead: names.stock(stock),
+      text: grouped(lengthsM)
+        .map(([lengthM, count]) => `${count} × ${units.length(lengthM)}`)
+        .join(', '),
+    }),
+  )
   return items.length === 0
     ? []
     : [{ kind: 'list', title: t('sheet.sawList'), groups: [{ title: null, items }] }]

@@ -1,3 +1,4 @@
+import { formatNumber } from '../i18n/language.ts'
 import type { Catalogue } from '@klados/core/catalogue'
 import { coverage } from '@klados/core/strength'
 import type { Check, Outcome } from '@klados/core/strength'
@@ -56,7 +57,7 @@ export function checkWords(
   const ratio =
     share >= AMPLE
       ? t('check.ample')
-      : t('check.ratio', { ratio: (Math.floor(share * 10 ** digits) / 10 ** digits).toFixed(digits) })
+      : t('check.ratio', { ratio: formatNumber(Math.floor(share * 10 ** digits) / 10 ** digits, digits) })
   const holding =
     high - low > low * 0.005
       ? t('check.range', { low: amount(units, check.unit, low), high: amount(units, check.unit, high) })

@@ -1,9 +1,11 @@
 import { useEffect, useRef, useState } from 'react'
 import { Link, useLocation, useMatch, useNavigate } from 'react-router'
 import { useTranslation } from '../i18n/use-translation.tsx'
-import { useSessionQuery, useSetUnitsMutation, useSignOutMutation } from '../data/api.ts'
+import { useSessionQuery, usePreferMutation, useSignOutMutation } from '../data/api.ts'
 import { usePlaces } from '../data/documents.ts'
 import { useAgenda } from '../data/agenda.ts'
+import { languages } from '@klados/contract/languages'
+import { currentLanguage } from '../i18n/language.ts'
 import { Choice } from '../ui/Choice.tsx'
 import { chooseTheme, chosenTheme, themes } from './theme.ts'
 
@@ -130,11 +132,15 @@ function DueCount({ gardenId }: { gardenId: string }) {
   )
 }
 
+/** A language as it calls itself. */
+const ownName = (language: string) =>
+  new Intl.DisplayNames([language], { type: 'language' }).of(language) ?? language
+
 function Menu({ gardenId, gardenName }: { gardenId: string; gardenName: string }) {
   const { t } = useTranslation()
   const navigate = useNavigate()
   const { data: session } = useSessionQuery(undefined)
-  const [setUnits] = useSetUnitsMutation()
+  const [prefer] = usePreferMutation()
   const [signOut] = useSignOutMutation()
   const [theme, setTheme] = useState(chosenTheme)
   const details = useRef<HTMLDetailsElement>(null)
@@ -165,7 +171,13 @@ function Menu({ gardenId, gardenName }: { gardenId: string; gardenName: string }
           label={t('menu.units')}
           value={session?.account?.units ?? 'metric'}
           options={(['metric', 'imperial'] as const).map((value) => ({ value, label: t(`menu.${value}`) }))}
-          onChange={(units) => void setUnits(units)}
+          onChange={(units) => void prefer({ units })}
+        />
+        <Choice
+          label={t('menu.language')}
+          value={languages.find((one) => one === currentLanguage()) ?? languages[0]}
+          options={languages.map((value) => ({ value, label: ownName(value) }))}
+          onChange={(language) => void prefer({ language })}
         />
         <Choice
           label={t('menu.theme')}

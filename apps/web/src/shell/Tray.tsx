@@ -1,4 +1,5 @@
 import type { TFunction } from 'i18next'
+import { DateField } from '../ui/DateField.tsx'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useTranslation } from '../i18n/use-translation.tsx'
@@ -201,16 +202,7 @@ function EntryChoices({ gardenId, item, words }: { gardenId: string; item: Entry
         void mend()
       }}
     >
-      <label className="flex flex-col text-[13px] text-slate">
-        {t('tray.day')}
-        <input
-          className="input"
-          type="date"
-          max={today}
-          value={at}
-          onChange={(event) => event.target.value && setAt(event.target.value)}
-        />
-      </label>
+      <DateField label={t('tray.day')} max={today} value={at} onChange={setAt} />
       {isNote && (
         <label className="flex min-w-56 flex-1 flex-col text-[13px] text-slate">
           {t('tray.text')}

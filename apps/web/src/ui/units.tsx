@@ -13,6 +13,7 @@ import type { LengthStyle, LengthUnit, Rounding, UnitSystem } from '@klados/core
 import { createContext, useContext } from 'react'
 import type { ReactNode } from 'react'
 import { useSessionQuery } from '../data/api.ts'
+import { withMark } from '../i18n/language.ts'
 
 export interface Units {
   readonly system: UnitSystem
@@ -38,15 +39,15 @@ const BARE: Readonly<Record<UnitSystem, Readonly<Record<LengthStyle, LengthUnit>
 function unitsOf(system: UnitSystem): Units {
   return {
     system,
-    length: (metres, style) => formatLength(metres, system, style),
-    force: (newtons) => formatForce(newtons, system),
-    mass: (kilograms) => formatMass(kilograms, system),
-    moment: (newtonMetres) => formatMoment(newtonMetres, system),
-    speed: (metresPerSecond) => formatSpeed(metresPerSecond, system),
-    temperature: (celsius) => formatTemperature(celsius, system),
-    area: (squareMetres, rounding) => formatArea(squareMetres, system, rounding),
-    volume: (litres, rounding) => formatVolume(litres, system, rounding),
-    water: (litres) => formatWater(litres, system),
+    length: (metres, style) => withMark(formatLength(metres, system, style)),
+    force: (newtons) => withMark(formatForce(newtons, system)),
+    mass: (kilograms) => withMark(formatMass(kilograms, system)),
+    moment: (newtonMetres) => withMark(formatMoment(newtonMetres, system)),
+    speed: (metresPerSecond) => withMark(formatSpeed(metresPerSecond, system)),
+    temperature: (celsius) => withMark(formatTemperature(celsius, system)),
+    area: (squareMetres, rounding) => withMark(formatArea(squareMetres, system, rounding)),
+    volume: (litres, rounding) => withMark(formatVolume(litres, system, rounding)),
+    water: (litres) => withMark(formatWater(litres, system)),
     bare: (style) => BARE[system][style],
   }
 }

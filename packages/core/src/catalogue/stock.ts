@@ -8,7 +8,13 @@ export type Section =
   | { readonly shape: 'rectangle'; readonly widthMm: number; readonly depthMm: number }
 
 export type StockMaterial =
-  'softwood' | 'hardwood' | 'bamboo' | 'steel' | 'aluminium' | 'glass-fibre' | 'plastic'
+  | 'softwood'
+  | 'hardwood'
+  | 'bamboo'
+  | 'steel'
+  | 'aluminium'
+  | 'glass-fibre'
+  | 'plastic'
 
 /** Anything long that a frame is built of and that is sold in lengths. */
 export interface Stock {

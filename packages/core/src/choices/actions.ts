@@ -4,7 +4,12 @@ import type { ChoiceRecord } from './projection.ts'
 
 type Woods = EntryOf<typeof woodEntries>
 type DoneKind =
-  'piece.cut' | 'piece.laid' | 'piece.lowered' | 'piece.removed' | 'piece.rubbed-out' | 'piece.meant'
+  | 'piece.cut'
+  | 'piece.laid'
+  | 'piece.lowered'
+  | 'piece.removed'
+  | 'piece.rubbed-out'
+  | 'piece.meant'
 /** What is written of the wood when a choice is carried out, without the heads of entries. */
 export type WoodDone = {
   [K in DoneKind]: { readonly kind: K; readonly body: Extract<Woods, { kind: K }>['body'] }

@@ -8,6 +8,7 @@ import { polylineLengthM } from '../geometry/index.ts'
 import type { Piece } from '../wood/index.ts'
 import { findSystem, isRefused, propose, trainingSystems } from '../training/index.ts'
 import { choiceOutcome, woodDone } from './index.ts'
+import { runs } from '../../test/runs.ts'
 
 let count = 0
 function entry<K extends EntryKind>(kind: K, body: EntryBodies[K], at = '2026-02-01'): JournalEntry {
@@ -129,7 +130,7 @@ describe('a choice', () => {
         const after = replayWood([...grown, ...deeds.map(({ kind, body }) => entry(kind, body as never, on))])
         expect(after.misfits).toEqual([])
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     )
   })
 

@@ -41,20 +41,22 @@ export function deedsOf(
   if (decided.length > 0) return { decided, followUps: followUps.length === 0 ? null : followUps }
   return {
     followUps: null,
-    decided: followUps.map(({ pieceId, deed, cutM, aboveBuds, path }, i): Decided => ({
-      pieceId,
-      letter: String(i + 1),
-      deed,
-      cutM,
-      aboveBuds,
-      path,
-      wire: null,
-      towards: null,
-      isOwn: false,
-      reason: '',
-      proposed: null,
-      judgements: null,
-    })),
+    decided: followUps.map(
+      ({ pieceId, deed, cutM, aboveBuds, path }, i): Decided => ({
+        pieceId,
+        letter: String(i + 1),
+        deed,
+        cutM,
+        aboveBuds,
+        path,
+        wire: null,
+        towards: null,
+        isOwn: false,
+        reason: '',
+        proposed: null,
+        judgements: null,
+      }),
+    ),
   }
 }
 

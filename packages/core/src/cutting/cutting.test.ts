@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { expectReference, referenceCases } from '../../test/reference.ts'
 import { cutFromRolls, cutFromStores } from './index.ts'
+import { runs } from '../../test/runs.ts'
 
 describe('cutting stock reference cases', () => {
   it.each(referenceCases('cutting-stock').map((c) => [c.name, c] as const))('%s', (_, reference) => {
@@ -49,7 +50,7 @@ describe('cutFromRolls', () => {
         expect(plan.leastCost).toBeLessThanOrEqual(plan.cost)
         expect(plan.isProvenLeast).toBe(plan.leastCost === plan.cost)
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     )
   })
 
@@ -116,7 +117,7 @@ describe('cutFromRolls', () => {
         expect(plan.leastCost).toBeLessThanOrEqual(plan.cost + 1e-9)
         expect(plan.cost / plan.leastCost).toBeLessThan(2)
       }),
-      { numRuns: 15 },
+      { numRuns: runs(15) },
     )
   })
 

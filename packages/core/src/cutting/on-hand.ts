@@ -70,7 +70,7 @@ function fullest(sizes: readonly number[], left: readonly number[], room: number
     }
   })
   const cuts: number[] = []
-  for (let sum = best; sum > 0;) {
+  for (let sum = best; sum > 0; ) {
     const demand = reachedBy[sum]!
     cuts.push(demand)
     sum -= sizes[demand]!

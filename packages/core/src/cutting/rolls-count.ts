@@ -94,7 +94,7 @@ function readBack(
 ): FilledRoll[] {
   const rolls: FilledRoll[] = []
   const left = pieces.map((piece) => piece.quantity)
-  for (let state = last; state > 0;) {
+  for (let state = last; state > 0; ) {
     const pattern = patterns[chosen[state]!]!
     const counts = pattern.counts.map((n, i) => Math.min(n, left[i]!))
     counts.forEach((n, i) => (left[i]! -= n))

@@ -185,10 +185,12 @@ function firstFit(problem: Problem): FilledRoll[] {
       }
     })
     return [
-      rolls.map((r): FilledRoll => ({
-        stock: cheapestThatHolds(problem, length - r.room, stock),
-        counts: r.counts,
-      })),
+      rolls.map(
+        (r): FilledRoll => ({
+          stock: cheapestThatHolds(problem, length - r.room, stock),
+          counts: r.counts,
+        }),
+      ),
     ]
   })
   return plans.reduce((best, plan) => (costOf(problem, plan) < costOf(problem, best) ? plan : best))

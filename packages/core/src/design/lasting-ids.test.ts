@@ -6,6 +6,7 @@ import { frameKinds, levelId, makeFrame, frameOptions } from '../frame/index.ts'
 import type { Frame, Pattern, PatternKind, PatternOfKind } from '../frame/index.ts'
 import { partsGone, tryFrame, withLastingIds } from './index.ts'
 import type { FrameDesign, PlannedSite } from './index.ts'
+import { runs } from '../../test/runs.ts'
 
 const kinds = Object.keys(frameKinds) as PatternKind[]
 const lay = (site: PlannedSite, design: FrameDesign): Frame =>
@@ -182,7 +183,7 @@ describe('ids of a frame’s parts', () => {
           expect(same.nodes.map((node) => node.id)).toEqual(before.nodes.map((node) => node.id))
           expect(same.members.map((member) => member.id)).toEqual(before.members.map((member) => member.id))
         }),
-        { numRuns: 25 },
+        { numRuns: runs(25) },
       )
     },
   )

@@ -7,6 +7,7 @@ import type { PatternKind, StartPlace } from '../frame/index.ts'
 import { planFrame } from '../plan/index.ts'
 import { findKind } from '../kinds/index.ts'
 import { kindsFor, potOf, startDesign } from './index.ts'
+import { runs, within } from '../../test/runs.ts'
 
 const INCH_M = 0.0254
 const inches = (min: number, max: number) => fc.integer({ min, max }).map((n) => n * INCH_M)
@@ -18,19 +19,25 @@ const place = fc.record<StartPlace>({
 })
 
 describe('a frame begun with a tape in inches', () => {
-  it('is never refused for the rounding of an inch, wherever the same one in metres is not', () => {
-    fc.assert(
-      fc.property(place, (at) => {
-        const site = siteOf(at.widthM, at.usableHeightM, { firstForkM: at.firstForkM })
-        for (const kind of kindsFor(at)) {
-          const problems = (system: 'metric' | 'imperial') =>
-            planFrame(site, startDesign(at, kind, standardCatalogue, system)).problems.map(({ code }) => code)
-          if (problems('metric').length === 0) expect(problems('imperial')).toEqual([])
-        }
-      }),
-      { numRuns: 60 },
-    )
-  }, 60_000)
+  it(
+    'is never refused for the rounding of an inch, wherever the same one in metres is not',
+    () => {
+      fc.assert(
+        fc.property(place, (at) => {
+          const site = siteOf(at.widthM, at.usableHeightM, { firstForkM: at.firstForkM })
+          for (const kind of kindsFor(at)) {
+            const problems = (system: 'metric' | 'imperial') =>
+              planFrame(site, startDesign(at, kind, standardCatalogue, system)).problems.map(
+                ({ code }) => code,
+              )
+            if (problems('metric').length === 0) expect(problems('imperial')).toEqual([])
+          }
+        }),
+        { numRuns: runs(60) },
+      )
+    },
+    within(60_000),
+  )
 
   it('holds on the wall of 18 by 5 feet whose tree forks at 16 inches', () => {
     const at: StartPlace = {

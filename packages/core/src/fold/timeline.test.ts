@@ -94,16 +94,19 @@ describe('a timeline', () => {
       ...written,
       apply: (...args: Parameters<typeof written.apply>) => (applied++, written.apply(...args)),
     }
-    const entries = Array.from({ length: 2800 }, (_, n): Entry => ({
-      id: `e${String(n).padStart(4, '0')}`,
-      placeId: 'place',
-      plantId: 'plant',
-      kind: 'one.written',
-      at: dayOf(1 + Math.floor(n / 100)),
-      recordedAt: '',
-      supersedes: null,
-      body: {},
-    }))
+    const entries = Array.from(
+      { length: 2800 },
+      (_, n): Entry => ({
+        id: `e${String(n).padStart(4, '0')}`,
+        placeId: 'place',
+        plantId: 'plant',
+        kind: 'one.written',
+        at: dayOf(1 + Math.floor(n / 100)),
+        recordedAt: '',
+        supersedes: null,
+        body: {},
+      }),
+    )
     const was = timelineOf(counted, entries)
     applied = 0
     const late = was.with([...entries, { ...entries[0]!, id: 'late', at: dayOf(26) }])

@@ -134,7 +134,7 @@ function firstTouched(
   for (const entry of [...before.slice(alike), ...now.slice(alike)]) {
     // In the place of one that itself stands in the place of another: that one may stand again.
     const seen = new Set<string>()
-    for (let one: Entry | undefined = entry; one && !seen.has(one.id);) {
+    for (let one: Entry | undefined = entry; one && !seen.has(one.id); ) {
       seen.add(one.id)
       if (counts(one) && (first === null || one.at < first)) first = one.at
       one = one.supersedes === null ? undefined : find(one.supersedes)

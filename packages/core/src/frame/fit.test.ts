@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { options, patternArbs, siteOf } from '../../test/frames.ts'
 import { fitLayouts, makeFrame } from './index.ts'
 import type { PatternOfKind, Pattern, RowPattern } from './index.ts'
+import { runs } from '../../test/runs.ts'
 
 const diamonds = (widthM: number): PatternOfKind<'diamonds'> => ({
   kind: 'diamonds',
@@ -75,7 +76,7 @@ describe('fitLayouts', () => {
           expect(proposal.sizeM * proposal.count).toBeCloseTo(widthM, 6)
         }
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     )
   })
 

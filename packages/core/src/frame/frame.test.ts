@@ -6,6 +6,7 @@ import { planStringing, trailBound } from '../stringing/index.ts'
 import { isInSpot, makeFrame, markOut, nearestFreePoint } from './index.ts'
 import type { AvoidSpot, PatternOfKind, Frame, Pattern } from './index.ts'
 import { options as free, siteOf as wallOf, tierLevels } from '../../test/frames.ts'
+import { runs } from '../../test/runs.ts'
 
 const diamonds = (rest: Partial<PatternOfKind<'diamonds'>> = {}): PatternOfKind<'diamonds'> => ({
   kind: 'diamonds',
@@ -193,14 +194,16 @@ const spotArb: fc.Arbitrary<AvoidSpot> = fc.oneof(
       fc.double({ min: 0.01, max: 0.12, noNaN: true }),
       fc.boolean(),
     )
-    .map(([fromM, width, upright]): AvoidSpot => ({
-      id: 'b',
-      kind: 'band',
-      axis: upright ? 'vertical' : 'horizontal',
-      fromM,
-      toM: fromM + width,
-      what: 'pipe',
-    })),
+    .map(
+      ([fromM, width, upright]): AvoidSpot => ({
+        id: 'b',
+        kind: 'band',
+        axis: upright ? 'vertical' : 'horizontal',
+        fromM,
+        toM: fromM + width,
+        what: 'pipe',
+      }),
+    ),
 )
 
 describe('avoided spots', () => {
@@ -240,7 +243,7 @@ describe('avoided spots', () => {
           }
         }
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     )
   })
 

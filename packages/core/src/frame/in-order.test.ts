@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { freeStretches, placeInOrder } from './index.ts'
 import type { Stretch } from './index.ts'
+import { runs } from '../../test/runs.ts'
 
 /** Every placement on a grid of millimetres times ten, tried one by one. */
 function bestByForce(
@@ -63,7 +64,7 @@ describe('things in a line that step aside', () => {
           })
         },
       ),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     )
   })
 

@@ -6,6 +6,7 @@ import { CoreError } from '../errors/index.ts'
 import { distance3M, pathLengthM } from '../geometry/index.ts'
 import { isInSpot, makeFrame, markOut, nearestOnLines, turnsForLength, woundString } from './index.ts'
 import type { Frame, Pattern, PatternKind, Pot, RowPattern, PatternOfKind } from './index.ts'
+import { runs } from '../../test/runs.ts'
 
 const site = siteOf(6, 2.4)
 const kinds = Object.keys(patternArbs) as PatternKind[]
@@ -50,7 +51,7 @@ describe('every kind of frame', () => {
           expect(new Set(frame.nodes.map((n) => n.id)).size).toBe(frame.nodes.length)
           expect(ids.every((id) => id.length > 0)).toBe(true)
         }),
-        { numRuns: 60 },
+        { numRuns: runs(60) },
       )
       expect(laid).toBeGreaterThan(15)
     },
@@ -70,7 +71,7 @@ describe('every kind of frame', () => {
             ),
           ).toEqual([])
         }),
-        { numRuns: 150 },
+        { numRuns: runs(150) },
       )
     },
   )
@@ -91,7 +92,7 @@ describe('every kind of frame', () => {
             }
           }
         }),
-        { numRuns: 30 },
+        { numRuns: runs(30) },
       )
     },
   )
@@ -136,7 +137,7 @@ describe('a row', () => {
 
   it('follows the slope: every wire is as high above its ground as asked', () => {
     const slope = makeFrame({ ...field, riseM: 4 }, row({ endLeanDeg: 0 }), options)
-    for (const node of slope.nodes.filter((n) => n.id.startsWith('w0.')))
+    for (const node of slope.nodes.filter((n) => String(n.id).startsWith('w0.')))
       expect(node.at.yM - node.at.xM * 0.1).toBeCloseTo(0.7, 9)
     const lengthM = slope.runs.filter((r) => r.line.id === 'w0').reduce((sum, r) => sum + r.lengthM, 0)
     expect(lengthM).toBeCloseTo(Math.hypot(40, 4), 9)
@@ -345,7 +346,7 @@ describe('lines of a wall', () => {
           }
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     )
   })
 })

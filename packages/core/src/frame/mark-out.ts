@@ -49,18 +49,20 @@ export function markOut(frame: Frame, site: Pick<Site, 'widthM' | 'viewingEnd'>)
   const fixings = frame.nodes
     .filter((node) => node.number > 0)
     .sort((a, b) => a.number - b.number)
-    .map((node): MarkOutRow => ({
-      what: 'node',
-      label: node.label,
-      partId: node.id,
-      alongM: along(node.at.xM),
-      heightM: node.at.yM,
-      outM: 0,
-      idealAlongM: along(node.ideal.xM),
-      idealHeightM: node.ideal.yM,
-      movedM: node.movedM,
-      state: node.state,
-    }))
+    .map(
+      (node): MarkOutRow => ({
+        what: 'node',
+        label: node.label,
+        partId: node.id,
+        alongM: along(node.at.xM),
+        heightM: node.at.yM,
+        outM: 0,
+        idealAlongM: along(node.ideal.xM),
+        idealHeightM: node.ideal.yM,
+        movedM: node.movedM,
+        state: node.state,
+      }),
+    )
   const shifts = new Map<MemberId, Shift>(frame.shifts.map((shift) => [shift.id, shift]))
   const onGround = (part: MarkedPart, label: string, at: { xM: number; zM: number }): MarkOutRow => {
     const shift = part.what === 'post' ? shifts.get(part.partId) : undefined

@@ -1,10 +1,17 @@
+declare const partOf: unique symbol
+/** What reads the letters of a text. */
+type Reader =
+  | ('at' | 'charAt' | 'charCodeAt' | 'codePointAt' | 'endsWith' | 'includes' | 'indexOf' | 'lastIndexOf')
+  | ('localeCompare' | 'match' | 'matchAll' | 'padEnd' | 'padStart' | 'replace' | 'replaceAll' | 'search')
+  | ('slice' | 'split' | 'startsWith' | 'substring' | 'toLowerCase' | 'toUpperCase' | 'trim')
+  | ('trimEnd' | 'trimStart')
 /**
  * Ids of a frame's parts. They are names and nothing else: what a part is stands in its own fields, so no
- * code reads a letter of them (the lint rule `no-reading-of-ids` holds it to that). The same part keeps its
- * id through every revision of its frame; the journal, ties and plants name it by that id.
+ * code reads a letter of them. Their type has none of a text's methods that do (and the lint rule
+ * `no-reading-of-ids` of the long check finds what a type cannot bar). The same part keeps its id through
+ * every revision of its frame; the journal, ties and plants name it by that id.
  */
-declare const partOf: unique symbol
-type PartId<Kind extends string> = string & { readonly [partOf]: Kind }
+type PartId<Kind extends string> = string & { readonly [partOf]: Kind } & { readonly [Name in Reader]: never }
 
 export type LevelId = PartId<'level'>
 export type LineId = PartId<'line'>

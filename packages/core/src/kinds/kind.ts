@@ -1,11 +1,28 @@
 export type Hold =
-  'aerial-roots' | 'tendrils' | 'leaf-stalks' | 'twining' | 'leaning' | 'trained-wood' | 'none'
+  | 'aerial-roots'
+  | 'tendrils'
+  | 'leaf-stalks'
+  | 'twining'
+  | 'leaning'
+  | 'trained-wood'
+  | 'none'
 export type Light = 'full-sun' | 'half-sun' | 'shade-too' | 'bright-indoors'
 /** When it is pruned, by stage and not by date. */
 export type PruningStage =
-  'dormant' | 'dormant-and-summer' | 'after-flowering' | 'after-harvest' | 'before-budburst' | 'any-time'
+  | 'dormant'
+  | 'dormant-and-summer'
+  | 'after-flowering'
+  | 'after-harvest'
+  | 'before-budburst'
+  | 'any-time'
 export type Hazard =
-  'thorns' | 'irritant-sap' | 'toxic-parts' | 'invasive' | 'wall-damaging' | 'heavy' | 'hairs-irritate'
+  | 'thorns'
+  | 'irritant-sap'
+  | 'toxic-parts'
+  | 'invasive'
+  | 'wall-damaging'
+  | 'heavy'
+  | 'hairs-irritate'
 
 /** Which way the stem turns as seen from above, going up; fixed by species. */
 export type Winding = 'clockwise' | 'anticlockwise'

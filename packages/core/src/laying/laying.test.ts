@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { expectReference, referenceCases } from '../../test/reference.ts'
 import { clashOf, solveLaying, valueOf } from './index.ts'
 import type { Choice, LayingInstance, OptionRef } from './index.ts'
+import { runs, within } from '../../test/runs.ts'
 
 const references = referenceCases('laying').map((c) => [c.name, c] as const)
 /** Fewer candidates than this are settled before anybody could call it off. */
@@ -33,46 +34,54 @@ describe('laying', () => {
     },
   )
 
-  it('is the best of all that there are, by trying every one', () => {
-    fc.assert(
-      fc.property(instanceArb, (instance) => {
-        const { laid, isProven, bound } = solveLaying(instance)
-        const best = Math.min(...everyChoice(instance).map((choice) => valueOf(instance, choice).objective))
-        expect(isProven).toBe(true)
-        if (best === Infinity) {
-          expect(laid).toBeNull()
-          expect(bound).toBe(Infinity)
-        } else expect(laid!.objective).toBeCloseTo(best, 6)
-      }),
-      { numRuns: 2000 },
-    )
-  }, 60_000)
+  it(
+    'is the best of all that there are, by trying every one',
+    () => {
+      fc.assert(
+        fc.property(instanceArb, (instance) => {
+          const { laid, isProven, bound } = solveLaying(instance)
+          const best = Math.min(...everyChoice(instance).map((choice) => valueOf(instance, choice).objective))
+          expect(isProven).toBe(true)
+          if (best === Infinity) {
+            expect(laid).toBeNull()
+            expect(bound).toBe(Infinity)
+          } else expect(laid!.objective).toBeCloseTo(best, 6)
+        }),
+        { numRuns: runs(400) },
+      )
+    },
+    within(60_000),
+  )
 
-  it('tells what clashes where nothing meets all that is asked: what is told cannot be met, and none of it is idle', () => {
-    fc.assert(
-      fc.property(instanceArb, (instance) => {
-        const clash = clashOf(instance)
-        const isMet = solveLaying(instance).chosen !== null
-        expect(clash === null).toBe(isMet)
-        if (!clash) return
-        const only = (requirements: readonly number[], conflicts: readonly number[]) =>
-          solveLaying({
-            ...instance,
-            requirements: requirements.map((i) => instance.requirements[i]!),
-            conflicts: conflicts.map((i) => instance.conflicts[i]!),
-          }).chosen
-        expect(only(clash.requirements, clash.conflicts)).toBeNull()
-        for (const left of clash.requirements)
-          expect(
-            only(
-              clash.requirements.filter((one) => one !== left),
-              clash.conflicts,
-            ),
-          ).not.toBeNull()
-      }),
-      { numRuns: 100 },
-    )
-  }, 60_000)
+  it(
+    'tells what clashes where nothing meets all that is asked: what is told cannot be met, and none of it is idle',
+    () => {
+      fc.assert(
+        fc.property(instanceArb, (instance) => {
+          const clash = clashOf(instance)
+          const isMet = solveLaying(instance).chosen !== null
+          expect(clash === null).toBe(isMet)
+          if (!clash) return
+          const only = (requirements: readonly number[], conflicts: readonly number[]) =>
+            solveLaying({
+              ...instance,
+              requirements: requirements.map((i) => instance.requirements[i]!),
+              conflicts: conflicts.map((i) => instance.conflicts[i]!),
+            }).chosen
+          expect(only(clash.requirements, clash.conflicts)).toBeNull()
+          for (const left of clash.requirements)
+            expect(
+              only(
+                clash.requirements.filter((one) => one !== left),
+                clash.conflicts,
+              ),
+            ).not.toBeNull()
+        }),
+        { numRuns: runs(100) },
+      )
+    },
+    within(60_000),
+  )
 
   it('refuses what names nothing, and candidates that have no option', () => {
     const lay = { id: 'lay', cost: 0, buds: 1, covers: [{ track: 'w', fromM: 0, toM: 1 }] }

@@ -260,7 +260,7 @@ function changeOf(
   soft: (row: number, sum: number) => number,
 ): number {
   let change = next.cost - was.cost
-  for (let [i, k] = [0, 0]; i < was.rows.length || k < next.rows.length;) {
+  for (let [i, k] = [0, 0]; i < was.rows.length || k < next.rows.length; ) {
     const [a, b] = [was.rows[i] ?? Infinity, next.rows[k] ?? Infinity]
     const row = a < b ? a : b
     let by = 0

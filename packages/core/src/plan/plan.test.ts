@@ -20,6 +20,7 @@ import { anchorId } from '../frame/index.ts'
 import type { Pattern, PatternKind, RowPattern } from '../frame/index.ts'
 import { planFrame } from './index.ts'
 import type { FramePlan } from './index.ts'
+import { runs } from '../../test/runs.ts'
 
 const kinds = Object.keys(patternArbs) as PatternKind[]
 const quantity = (plan: FramePlan, is: (item: MaterialItem) => boolean) =>
@@ -70,7 +71,7 @@ describe('a frame’s bill', () => {
           }
         },
       ),
-      { numRuns: 25 },
+      { numRuns: runs(25) },
     )
     expect(compared).toBeGreaterThan(4)
   })
@@ -95,7 +96,7 @@ describe('every kind of frame', () => {
             if (check.unit !== 'none') expect(check.assumptions.length).toBeGreaterThan(0)
           }
         }),
-        { numRuns: 15 },
+        { numRuns: runs(15) },
       )
     },
   )

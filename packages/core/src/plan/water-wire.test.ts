@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { designOf, patternArbs, siteOf } from '../../test/frames.ts'
 import { planFrame } from './index.ts'
+import { runs } from '../../test/runs.ts'
 
 /** Everything that plants, crop and wind put on a frame. */
 const burdens = (plan: ReturnType<typeof planFrame>) => ({
@@ -21,7 +22,7 @@ describe('a wire of its own for the water pipe', () => {
           planFrame(site, designOf({ ...row, waterHeightM: height }, { plantKindId: 'wine-grape' }))
         expect(burdens(plan(waterHeightM))).toEqual(burdens(plan(null)))
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     )
   })
 
@@ -35,7 +36,7 @@ describe('a wire of its own for the water pipe', () => {
           )!.need!
         expect(need(0.4)).toBeGreaterThan(need(null))
       }),
-      { numRuns: 20 },
+      { numRuns: runs(20) },
     )
   })
 })

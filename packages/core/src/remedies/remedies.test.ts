@@ -10,6 +10,7 @@ import { planFrame } from '../plan/index.ts'
 import { INCH_GRAIN, METRIC_GRAIN, adviseAll, levers } from './index.ts'
 import type { Grain } from './index.ts'
 import { leversOf } from './levers.ts'
+import { runs, within } from '../../test/runs.ts'
 
 const kinds = Object.keys(frameKinds) as PatternKind[]
 const openOf = (site: PlannedSite, design: FrameDesign) =>
@@ -50,33 +51,37 @@ describe('a remedy', () => {
             if (together) expect(openOf(site, together.design).size).toBe(0)
           },
         ),
-        { numRuns: 4 },
+        { numRuns: runs(4) },
       )
     },
-    60_000,
+    within(60_000),
   )
 
-  it('is set out on the marks of the tape that one has', () => {
-    const site = siteOf(45.72, 1.83, { surface: 'open' })
-    const place: StartPlace = { kind: 'row', widthM: 45.72, usableHeightM: 1.83, firstForkM: 0 }
-    const begun = startDesign(place, 'row', standardCatalogue)
-    const design = {
-      ...begun,
-      pattern: { ...begun.pattern, postBuriedM: 0.4 } as typeof begun.pattern,
-      plantKindId: 'raspberry',
-    }
-    const lengths = (grain: Grain) =>
-      adviseAll(site, design, { grain }).advice.flatMap(({ remedies }) =>
-        remedies.flatMap(({ steps }) => steps.flatMap(({ to }) => (to?.is === 'length' ? [to.m] : []))),
-      )
-    for (const [grain, mark] of [
-      [METRIC_GRAIN, 0.05],
-      [INCH_GRAIN, 0.0508],
-    ] as const) {
-      expect(lengths(grain).length).toBeGreaterThan(0)
-      for (const m of lengths(grain)) expect(Math.abs(m / mark - Math.round(m / mark))).toBeLessThan(1e-4)
-    }
-  }, 60_000)
+  it(
+    'is set out on the marks of the tape that one has',
+    () => {
+      const site = siteOf(45.72, 1.83, { surface: 'open' })
+      const place: StartPlace = { kind: 'row', widthM: 45.72, usableHeightM: 1.83, firstForkM: 0 }
+      const begun = startDesign(place, 'row', standardCatalogue)
+      const design = {
+        ...begun,
+        pattern: { ...begun.pattern, postBuriedM: 0.4 } as typeof begun.pattern,
+        plantKindId: 'raspberry',
+      }
+      const lengths = (grain: Grain) =>
+        adviseAll(site, design, { grain }).advice.flatMap(({ remedies }) =>
+          remedies.flatMap(({ steps }) => steps.flatMap(({ to }) => (to?.is === 'length' ? [to.m] : []))),
+        )
+      for (const [grain, mark] of [
+        [METRIC_GRAIN, 0.05],
+        [INCH_GRAIN, 0.0508],
+      ] as const) {
+        expect(lengths(grain).length).toBeGreaterThan(0)
+        for (const m of lengths(grain)) expect(Math.abs(m / mark - Math.round(m / mark))).toBeLessThan(1e-4)
+      }
+    },
+    within(60_000),
+  )
 
   it('is looked for with every lever that there is', () => {
     expect([...new Set(Object.values(leversOf).flat())].sort()).toEqual([...levers].sort())
@@ -119,6 +124,6 @@ describe('what a grower begins with at an ordinary place', () => {
       }
       expect(stuck).toEqual([])
     },
-    60_000,
+    within(60_000),
   )
 })

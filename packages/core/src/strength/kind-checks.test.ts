@@ -9,6 +9,7 @@ import type { PatternKind, PlaceKind } from '../frame/index.ts'
 import { planFrame } from '../plan/index.ts'
 import { coverage, outcomeOf } from './index.ts'
 import type { Check } from './index.ts'
+import { runs } from '../../test/runs.ts'
 
 const kinds = Object.keys(frameKinds) as PatternKind[]
 const homeOf = (kind: PatternKind): PlaceKind =>
@@ -79,7 +80,7 @@ describe('what is checked in a kind of frame', () => {
         const required = (frameKinds[kind].checks as (p: typeof pattern) => readonly string[])(pattern)
         for (const code of required) expect(codes.has(code as Check['code'])).toBe(true)
       }),
-      { numRuns: 30 },
+      { numRuns: runs(30) },
     )
   })
 

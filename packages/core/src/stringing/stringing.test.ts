@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { planStringing, trailBound } from './index.ts'
 import type { RunGraph } from './index.ts'
+import { runs } from '../../test/runs.ts'
 
 const graphArb: fc.Arbitrary<RunGraph> = fc.integer({ min: 2, max: 12 }).chain((size) =>
   fc
@@ -71,7 +72,7 @@ describe('planStringing', () => {
         expect(plan.pieces.length).toBe(fewest)
         expect(plan.leastPieces).toBe(fewest)
       }),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     )
   })
 

@@ -104,7 +104,7 @@ describe('lookAgain', () => {
     const soft = { ...stem, seasonsThen: 0, drawnOn: '2026-06-01', measuredOn: '2026-06-01', baseMm: 5 }
     const fresh = { ...tie, support, madeOn: '2026-06-01', setOn: '2026-06-01', loopLengthMm: 200 }
     const days: string[] = []
-    for (let looked: string | null = null; days.length < 20;) {
+    for (let looked: string | null = null; days.length < 20; ) {
       const next = lookAgain({ ...fresh, lookedOn: looked }, soft, pear, wireTie, 'north')
       if (next.reason !== 'soft-stem') break
       days.push((looked = next.dueOn))

@@ -25,7 +25,8 @@ export type QuickFailure =
   | { readonly reason: 'empty' | 'no-thickness' | 'no-length' }
   | { readonly reason: 'unknown-word' | 'too-long' | 'too-thick' | 'not-a-count'; readonly word: string }
 export type QuickLine =
-  { readonly ok: true; readonly stem: QuickStem } | ({ readonly ok: false } & QuickFailure)
+  | { readonly ok: true; readonly stem: QuickStem }
+  | ({ readonly ok: false } & QuickFailure)
 
 /** Longest piece, thickest base and most buds that are taken for real. */
 const MOST_M = 20

@@ -4,6 +4,7 @@ import { plantArb, Wood, viewOf, wiresAt } from '../../test/training.ts'
 import { polylineLengthM } from '../geometry/index.ts'
 import { bendRadiusM, cautionsOf, findSystem, isRefused, propose, trainingSystems } from './index.ts'
 import type { PlantView, Proposal, Question } from './index.ts'
+import { runs } from '../../test/runs.ts'
 
 const ask = (systemId: string, view: PlantView): Question => findSystem(systemId)!.question(view)!
 function answer(question: Question): Proposal {
@@ -189,7 +190,7 @@ describe('every system', () => {
             if (cutM !== null) expect(cutM).toBeLessThanOrEqual(view.stem(pieceId)!.lengthM + 1e-9)
         },
       ),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     )
   })
 

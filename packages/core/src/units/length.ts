@@ -13,7 +13,8 @@ export const METRES_PER: Readonly<Record<LengthUnit | 'yd', number>> = {
 
 export type ParseFailure = 'empty' | 'not-a-length' | 'ambiguous-comma' | 'not-a-quantity' | 'wrong-unit'
 export type Parsed =
-  { readonly ok: true; readonly value: number } | { readonly ok: false; readonly reason: ParseFailure }
+  | { readonly ok: true; readonly value: number }
+  | { readonly ok: false; readonly reason: ParseFailure }
 
 const UNIT_WORDS: Readonly<Record<string, LengthUnit | 'yd'>> = {
   m: 'm',

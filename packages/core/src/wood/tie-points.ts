@@ -12,7 +12,8 @@ import type { Support } from './address.ts'
 export interface TieSupport {
   readonly frameId: string
   readonly part:
-    { readonly on: 'line'; readonly lineId: LineId } | { readonly on: 'member'; readonly memberId: MemberId }
+    | { readonly on: 'line'; readonly lineId: LineId }
+    | { readonly on: 'member'; readonly memberId: MemberId }
   readonly path: readonly Point[]
   readonly diameterMm: number
   /** Wood runs along it and is tied every so often; or it crosses and is tied where it does. */
@@ -39,13 +40,15 @@ export function tieSupports(
       }),
     ...frame.members
       .filter(({ role }) => isUpright(role) || role === 'rib' || role === 'rung' || role === 'bar')
-      .map((member): TieSupport => ({
-        frameId,
-        part: { on: 'member', memberId: member.id },
-        path: member.path,
-        diameterMm: thickness.stockM(member.stockId) * 1000,
-        isUpright: isUpright(member.role) || member.role === 'rib',
-      })),
+      .map(
+        (member): TieSupport => ({
+          frameId,
+          part: { on: 'member', memberId: member.id },
+          path: member.path,
+          diameterMm: thickness.stockM(member.stockId) * 1000,
+          isUpright: isUpright(member.role) || member.role === 'rib',
+        }),
+      ),
   ])
 }
 

@@ -6,6 +6,7 @@ import type { Point } from '../geometry/index.ts'
 import { replayWood } from '../journal/index.ts'
 import type { EntryBodies, EntryKind, JournalEntry } from '../journal/index.ts'
 import type { Piece, WoodState } from './index.ts'
+import { runs } from '../../test/runs.ts'
 
 /** Written one after the other, in ids as in the days they are given. */
 function writer() {
@@ -192,7 +193,7 @@ describe('a plant as a tree of pieces', () => {
           expect(again.misfits).toEqual(state.misfits)
         },
       ),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     )
   })
 

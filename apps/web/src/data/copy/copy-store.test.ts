@@ -9,6 +9,7 @@ import { broughtUp } from './older-answers.ts'
 import type { CopyStore } from './copy-store.ts'
 import { FOLD_RULES } from './fold-rules.ts'
 import { PART_FOLD_RULES, foldPart, keptFold } from '@klados/core/part-fold'
+import { runs } from '../../../../../packages/core/test/runs.ts'
 
 let stores = 0
 const fold = (part: string, entries: readonly StoredEntry[]) =>
@@ -68,7 +69,7 @@ describe('the copy on this device', () => {
           expect(kept).toEqual(kept.map((_, i) => i + 1))
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     )
   })
 
@@ -178,7 +179,7 @@ describe('the copy on this device', () => {
           else expect(await copy.foldUp('anna', 'g', fold)).toBeNull()
         },
       ),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     )
   })
 

@@ -9,7 +9,8 @@ import type { FoldedUp } from './copy-store.ts'
 
 /** To fold what came; or to keep what a garden was begun with, where it was, and then to bring its history. */
 export type FoldJob = { readonly accountId: string; readonly gardenId: string } & (
-  { readonly is: 'fold' } | { readonly is: 'fill'; readonly standing: Standing | null }
+  | { readonly is: 'fold' }
+  | { readonly is: 'fill'; readonly standing: Standing | null }
 )
 
 export type FoldAnswer =
@@ -85,7 +86,7 @@ async function grounds(accountId: string, gardenId: string): Promise<(part: stri
 async function fill(accountId: string, gardenId: string): Promise<void> {
   await new Promise((resolve) => setTimeout(resolve, FILL_AFTER_MS))
   let from = -1
-  for (let goesOn = true; goesOn;) {
+  for (let goesOn = true; goesOn; ) {
     await whileSeen()
     goesOn = await alone(gardenId, async () => {
       const gap = await copyStore.gap(accountId, gardenId)
@@ -101,7 +102,7 @@ async function fill(accountId: string, gardenId: string): Promise<void> {
 
 /** Folds by this release's rules what lies here by another's, once what has come since is here too. */
 async function renew(accountId: string, gardenId: string): Promise<void> {
-  for (let last = await copyStore.stale(accountId, gardenId); last !== null;) {
+  for (let last = await copyStore.stale(accountId, gardenId); last !== null; ) {
     const { entries } = await request<JournalPage>('GET', `/gardens/${gardenId}/journal?after=${last}`)
     if (entries.length === 0) return void (await foldUp(accountId, gardenId))
     await copyStore.keepEntries(accountId, gardenId, last, entries)

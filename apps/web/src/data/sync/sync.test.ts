@@ -13,6 +13,7 @@ import type { Send } from './rules.ts'
 import { fakeServer, note, openWindow, ours, refusal, rest, save } from './testing.ts'
 import type { Window } from './testing.ts'
 import { openDB } from 'idb'
+import { runs, within } from '../../../../../packages/core/test/runs.ts'
 
 let names = 0
 const freshStore = () => createOutboxStore(`sync-test-${++names}`)
@@ -608,89 +609,104 @@ describe('a disk that is full', () => {
 })
 
 describe('whatever the server and the browser do', () => {
-  it('everything that was written is there once in the end, in order, or lies in the tray', async () => {
-    const replyArb = fc.constantFrom('ok', 'ok', 'lost', 'none', 'portal', '500', '429', '401', '403', '413')
-    const stepArb = fc.oneof(
-      {
-        weight: 4,
-        arbitrary: fc.record({
-          do: fc.constant('write' as const),
-          n: fc.integer({ min: 1, max: 4 }),
-          bad: fc.boolean(),
-        }),
-      },
-      {
-        weight: 2,
-        arbitrary: fc.record({ do: fc.constant('save' as const), id: fc.constantFrom('f', 'g') }),
-      },
-      { weight: 2, arbitrary: fc.record({ do: fc.constant('reload' as const) }) },
-      { weight: 2, arbitrary: fc.record({ do: fc.constant('wait' as const) }) },
-    )
-    await fc.assert(
-      fc.asyncProperty(
-        fc.array(stepArb, { minLength: 1, maxLength: 12 }),
-        fc.array(replyArb, { maxLength: 30 }),
-        async (steps, replies) => {
-          const store = freshStore()
-          const server = fakeServer()
-          const script = [...replies]
-          const transmit = (send: Send): Reply => {
-            const next = script.shift() ?? 'ok'
-            if (next === 'none') return { kind: 'none' }
-            if (next === 'portal') return ours(200, '<html>')
-            if (next === '413')
-              return send.kind === 'entries' && send.items.length > 1 ? ours(413) : server.respond(send)
-            if (next === '403') return refusal(403, 'garden/not-allowed')
-            if (next === '401') return refusal(401, 'session/required')
-            if (next === '429' || next === '500') return ours(Number(next))
-            const reply = server.respond(send)
-            return next === 'lost' ? { kind: 'none' } : reply
-          }
-          let window = openWindow(store, transmit)
-          const written: string[] = []
-          const refused: string[] = []
-          const saved = new Map<string, number>()
-          for (const step of steps) {
-            if (step.do === 'write') {
-              const entries = Array.from({ length: step.n }, (_, i) =>
-                note(step.bad && i === 0 ? 'bad' : 'good'),
-              )
-              await window.desk.addEntries('g', entries)
-              for (const entry of entries)
-                (entry.kind === 'note.written' && entry.body.text === 'bad' ? refused : written).push(
-                  entry.id,
-                )
-            } else if (step.do === 'save') {
-              const n = (saved.get(step.id) ?? 0) + 1
-              saved.set(step.id, n)
-              void window.desk.addSave(save(step.id, server.versions.get(step.id)?.version ?? 0, { n }))
-              await rest()
-            } else if (step.do === 'reload') {
-              window.sync.stop()
-              await rest()
-              window = openWindow(store, transmit)
-              await window.sync.start()
-            } else await window.runTimer()
-          }
-          script.length = 0
-          for (let i = 0; i < 6; i++) {
-            window.clock.now += 100_000
-            window.sync.wake()
-            await rest()
-          }
-          window.sync.stop()
-          expect([...server.entries.keys()].sort()).toEqual(written)
-          for (const [id, n] of saved) expect(server.versions.get(id)?.body).toEqual({ n })
-          const left = await store.all()
-          expect(left.flatMap((item) => (item.kind === 'entry' ? [item.entry.id] : [])).sort()).toEqual(
-            refused,
-          )
-          expect(states(left).every((state) => state === 'refused request/malformed')).toBe(true)
+  it(
+    'everything that was written is there once in the end, in order, or lies in the tray',
+    async () => {
+      const replyArb = fc.constantFrom(
+        'ok',
+        'ok',
+        'lost',
+        'none',
+        'portal',
+        '500',
+        '429',
+        '401',
+        '403',
+        '413',
+      )
+      const stepArb = fc.oneof(
+        {
+          weight: 4,
+          arbitrary: fc.record({
+            do: fc.constant('write' as const),
+            n: fc.integer({ min: 1, max: 4 }),
+            bad: fc.boolean(),
+          }),
         },
-      ),
-      { numRuns: 25 },
-    )
-  }, 60_000)
+        {
+          weight: 2,
+          arbitrary: fc.record({ do: fc.constant('save' as const), id: fc.constantFrom('f', 'g') }),
+        },
+        { weight: 2, arbitrary: fc.record({ do: fc.constant('reload' as const) }) },
+        { weight: 2, arbitrary: fc.record({ do: fc.constant('wait' as const) }) },
+      )
+      await fc.assert(
+        fc.asyncProperty(
+          fc.array(stepArb, { minLength: 1, maxLength: 12 }),
+          fc.array(replyArb, { maxLength: 30 }),
+          async (steps, replies) => {
+            const store = freshStore()
+            const server = fakeServer()
+            const script = [...replies]
+            const transmit = (send: Send): Reply => {
+              const next = script.shift() ?? 'ok'
+              if (next === 'none') return { kind: 'none' }
+              if (next === 'portal') return ours(200, '<html>')
+              if (next === '413')
+                return send.kind === 'entries' && send.items.length > 1 ? ours(413) : server.respond(send)
+              if (next === '403') return refusal(403, 'garden/not-allowed')
+              if (next === '401') return refusal(401, 'session/required')
+              if (next === '429' || next === '500') return ours(Number(next))
+              const reply = server.respond(send)
+              return next === 'lost' ? { kind: 'none' } : reply
+            }
+            let window = openWindow(store, transmit)
+            const written: string[] = []
+            const refused: string[] = []
+            const saved = new Map<string, number>()
+            for (const step of steps) {
+              if (step.do === 'write') {
+                const entries = Array.from({ length: step.n }, (_, i) =>
+                  note(step.bad && i === 0 ? 'bad' : 'good'),
+                )
+                await window.desk.addEntries('g', entries)
+                for (const entry of entries)
+                  (entry.kind === 'note.written' && entry.body.text === 'bad' ? refused : written).push(
+                    entry.id,
+                  )
+              } else if (step.do === 'save') {
+                const n = (saved.get(step.id) ?? 0) + 1
+                saved.set(step.id, n)
+                void window.desk.addSave(save(step.id, server.versions.get(step.id)?.version ?? 0, { n }))
+                await rest()
+              } else if (step.do === 'reload') {
+                window.sync.stop()
+                await rest()
+                window = openWindow(store, transmit)
+                await window.sync.start()
+              } else await window.runTimer()
+            }
+            script.length = 0
+            for (let i = 0; i < 6; i++) {
+              window.clock.now += 100_000
+              window.sync.wake()
+              await rest()
+            }
+            window.sync.stop()
+            expect([...server.entries.keys()].sort()).toEqual(written)
+            for (const [id, n] of saved) expect(server.versions.get(id)?.body).toEqual({ n })
+            const left = await store.all()
+            expect(left.flatMap((item) => (item.kind === 'entry' ? [item.entry.id] : [])).sort()).toEqual(
+              refused,
+            )
+            expect(states(left).every((state) => state === 'refused request/malformed')).toBe(true)
+          },
+        ),
+        { numRuns: runs(25) },
+      )
+    },
+    within(60_000),
+  )
 })
 
 describe('ids', () => {

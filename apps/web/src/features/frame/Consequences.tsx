@@ -1,3 +1,4 @@
+import { formatNumber } from '../../i18n/language.ts'
 import type { TakeOff } from '@klados/core/bill'
 import type { FramePlan } from '@klados/core/plan'
 import type { FrameBody, Place } from '@klados/contract'
@@ -141,7 +142,7 @@ function PatternFigures({ gardenId, place, design, plan, currency }: Consequence
       )}
       {takeOff && (
         <SlipRow label={t('slip.hours')}>
-          {t('slip.hoursOf', { hours: (takeOff.minutes / 60).toFixed(1) })}
+          {t('slip.hoursOf', { hours: formatNumber(takeOff.minutes / 60, 1) })}
         </SlipRow>
       )}
     </SlipGroup>
@@ -211,7 +212,7 @@ function Work({ plan }: { plan: FramePlan }): ReactNode {
             <p>
               <span className="font-semibold">{t(`step.${step.kind}`)}</span>,{' '}
               {step.minutes > 180
-                ? t('slip.hoursOf', { hours: (step.minutes / 60).toFixed(1) })
+                ? t('slip.hoursOf', { hours: formatNumber(step.minutes / 60, 1) })
                 : t('slip.minutes', { minutes: Math.round(step.minutes) })}
               . {kitWords(t, step)}
             </p>

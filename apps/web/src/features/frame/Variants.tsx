@@ -1,3 +1,4 @@
+import { formatNumber } from '../../i18n/language.ts'
 import type { Catalogue } from '@klados/core/catalogue'
 import { yearlyCare, leafyOutline } from '@klados/core/loads'
 import { planFrame } from '@klados/core/plan'
@@ -178,7 +179,7 @@ const count = (n: number) => (n > 0 ? String(n) : '')
 
 /** What one compares, in the order in which one asks: cost, hours, what it is made of, what it asks for each year. */
 function rowsOf({ t, units, names, catalogue, currency, tiePrice }: Words): Row[] {
-  const hours = (minutes: number) => t('slip.hoursOf', { hours: (minutes / 60).toFixed(1) })
+  const hours = (minutes: number) => t('slip.hoursOf', { hours: formatNumber(minutes / 60, 1) })
   const careOf = ({ plan: { frame }, body: { design } }: Variant) =>
     frame && yearlyCare(frame, design, design.plantKindId === null ? undefined : findKind(design.plantKindId))
   const figure = (key: 'cover-area' | 'seams', text: (value: number) => string) => (variant: Variant) => {

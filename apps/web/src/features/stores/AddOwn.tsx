@@ -1,3 +1,4 @@
+import { formatNumber } from '../../i18n/language.ts'
 import type { Fixing, Section, Stock, StockMaterial, Wire, WireMaterial } from '@klados/core/catalogue'
 import { roundWire, stockMaterials, wireMaterials } from '@klados/core/catalogue'
 import { gaugeToDiameterMm } from '@klados/core/units'
@@ -99,7 +100,9 @@ export function AddWire({ onAdd }: { onAdd: (wire: Wire) => void }) {
         max={50}
         step={system === 'mm' ? 0.01 : 1}
         hint={
-          diameterMm === null ? t('catalogue.noGauge') : t('catalogue.isMm', { mm: diameterMm.toFixed(2) })
+          diameterMm === null
+            ? t('catalogue.noGauge')
+            : t('catalogue.isMm', { mm: formatNumber(diameterMm, 2) })
         }
         onChange={setSize}
       />

@@ -1,10 +1,10 @@
 import type { Plant, PlantBody } from '@klados/contract'
+import { DateField } from '../../ui/DateField.tsx'
 import { useState } from 'react'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { formatDate, todayHere } from '../../data/dates.ts'
 import { saveDocument } from '../../data/saves.ts'
 import { useAppDispatch } from '../../data/store.ts'
-import { Field } from '../../ui/Field.tsx'
 import { Message } from '../../ui/Message.tsx'
 import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
 import { refusalWords } from '../../ui/refusal.ts'
@@ -60,22 +60,14 @@ export function PlantEnd({ gardenId, plant, on }: PlantEndProps) {
         }}
       >
         <p className="text-slate">{t('wood.ended.hint')}</p>
-        <Field
+        <DateField
           label={t('wood.ended.on')}
           error={isTooEarly ? t('wood.ended.before', { date: formatDate(plantedOn) }) : undefined}
-        >
-          {(ids) => (
-            <input
-              {...ids}
-              className="input"
-              type="date"
-              min={plantedOn}
-              max={todayHere()}
-              value={since}
-              onChange={(event) => event.target.value && setSince(event.target.value)}
-            />
-          )}
-        </Field>
+          min={plantedOn}
+          max={todayHere()}
+          value={since}
+          onChange={setSince}
+        />
         <TextField label={t('wood.ended.why')} value={why} longest={200} onChange={setWhy} />
         {said}
         <div className="flex flex-wrap gap-2">

@@ -1,4 +1,5 @@
 import type { Place, PlantBody } from '@klados/contract'
+import { DateField } from '../../ui/DateField.tsx'
 import { findKind, plantKinds } from '@klados/core/kinds'
 import { useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
@@ -9,7 +10,6 @@ import { useAppDispatch } from '../../data/store.ts'
 import { plantWants } from '../../plan/plant-wants.ts'
 import type { PlantWants } from '../../plan/plant-wants.ts'
 import { Pick } from '../../ui/Choice.tsx'
-import { Field } from '../../ui/Field.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { refusalWords } from '../../ui/refusal.ts'
 import { Message } from '../../ui/Message.tsx'
@@ -101,18 +101,7 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
           valueM={atM}
           onChange={onAt}
         />
-        <Field label={t('wood.plantedOn')}>
-          {(ids) => (
-            <input
-              {...ids}
-              className="input"
-              type="date"
-              max={todayHere()}
-              value={plantedOn}
-              onChange={(e) => e.target.value && setPlantedOn(e.target.value)}
-            />
-          )}
-        </Field>
+        <DateField label={t('wood.plantedOn')} max={todayHere()} value={plantedOn} onChange={setPlantedOn} />
       </div>
       <TextField
         label={t('wood.plantName')}

@@ -214,24 +214,28 @@ function rulesOf(growths: readonly Growth[], candidates: Question['candidates'])
   }
   const ends = new Set(growths.filter((one) => one.isAtEnd && one.arm).map((one) => one.arm!.stem.id))
   const all: Rule[] = [
-    ...[...places.values()].map((here): Rule => ({
-      code: 'one-for-a-place',
-      options: refs('spur', (growth) => here.includes(growth)),
-      min: 0,
-      max: 1,
-    })),
+    ...[...places.values()].map(
+      (here): Rule => ({
+        code: 'one-for-a-place',
+        options: refs('spur', (growth) => here.includes(growth)),
+        min: 0,
+        max: 1,
+      }),
+    ),
     {
       code: 'two-at-head',
       options: refs('lay', (growth) => growth.isAtHead && !growth.isAtEnd),
       min: 0,
       max: 2,
     },
-    ...[...ends].map((armId): Rule => ({
-      code: 'one-at-arm-end',
-      options: refs('lay', (growth) => growth.isAtEnd && growth.arm?.stem.id === armId),
-      min: 0,
-      max: 1,
-    })),
+    ...[...ends].map(
+      (armId): Rule => ({
+        code: 'one-at-arm-end',
+        options: refs('lay', (growth) => growth.isAtEnd && growth.arm?.stem.id === armId),
+        min: 0,
+        max: 1,
+      }),
+    ),
   ]
   return all.filter(({ options, max }) => options.length > max)
 }

@@ -107,12 +107,14 @@ function leaderQuestion(view: PlantView): Question | null {
           sumOfPoints(b.judgements) - sumOfPoints(a.judgements),
       ),
   )
-  const candidates = judged.map(({ stem, letter, judgements }): Candidate => ({
-    pieceId: stem.id,
-    letter,
-    judgements,
-    options: isBarred(judgements) ? [off()] : optionsOf(stem, wire, sumOfPoints(judgements)),
-  }))
+  const candidates = judged.map(
+    ({ stem, letter, judgements }): Candidate => ({
+      pieceId: stem.id,
+      letter,
+      judgements,
+      options: isBarred(judgements) ? [off()] : optionsOf(stem, wire, sumOfPoints(judgements)),
+    }),
+  )
   const leads = candidates.flatMap(({ pieceId, options }) =>
     options.filter(({ deed }) => deed === 'cut' || deed === 'keep').map(({ id }) => [pieceId, id] as const),
   )

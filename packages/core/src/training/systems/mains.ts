@@ -106,12 +106,14 @@ export function mainsQuestion(
           b.stem.lengthM - a.stem.lengthM,
       ),
   )
-  const candidates = judged.map(({ stem, letter, judgements, options }): Candidate => ({
-    pieceId: stem.id,
-    letter,
-    judgements,
-    options,
-  }))
+  const candidates = judged.map(
+    ({ stem, letter, judgements, options }): Candidate => ({
+      pieceId: stem.id,
+      letter,
+      judgements,
+      options,
+    }),
+  )
   return {
     code,
     stretches,
@@ -173,13 +175,15 @@ function laterals(view: PlantView, chosen: Chosen): FollowUp[] {
               !chosen.has(child.id) &&
               child.buds > view.settings.lateralBuds,
           )
-          .map((child): FollowUp => ({
-            pieceId: child.id,
-            deed: 'spur',
-            ...cutAbove(child, view.settings.lateralBuds),
-            path: null,
-            why: 'lateral',
-          })),
+          .map(
+            (child): FollowUp => ({
+              pieceId: child.id,
+              deed: 'spur',
+              ...cutAbove(child, view.settings.lateralBuds),
+              path: null,
+              why: 'lateral',
+            }),
+          ),
   )
 }
 

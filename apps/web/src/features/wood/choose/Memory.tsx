@@ -1,3 +1,4 @@
+import { formatNumber } from '../../../i18n/language.ts'
 import { choiceOutcome } from '@klados/core/choices'
 import type { ChoiceRecord } from '@klados/core/choices'
 import { formatMass } from '@klados/core/units'
@@ -57,7 +58,7 @@ function Remembered({ choice, data, training }: RememberedProps) {
                 ? [one.reason ? t('choose.memoryOwn', { reason: one.reason }) : t('choose.memoryOwnPlain')]
                 : []),
               ...(came?.shootsPerM !== undefined && came.shootsPerM !== null && came.laidM > LONG_M
-                ? [t('choose.memoryShoots', { rate: came.shootsPerM.toFixed(1) })]
+                ? [t('choose.memoryShoots', { rate: formatNumber(came.shootsPerM, 1) })]
                 : []),
               ...(came && !came.isAlive && came.endedWhy
                 ? [t('choose.memoryDead', { why: came.endedWhy })]

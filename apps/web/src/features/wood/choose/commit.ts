@@ -61,29 +61,33 @@ export function doneEntries(
   const loosed = [...laid.keys()].flatMap((pieceId) =>
     data.ties
       .filter((tie) => tie.pieceId === pieceId && tie.endedOn === null)
-      .map((tie): NewEntry => ({
-        ...base,
-        kind: 'tie.ended',
-        body: { v: 1, tieId: tie.id, why: 'taken-off' },
-      })),
+      .map(
+        (tie): NewEntry => ({
+          ...base,
+          kind: 'tie.ended',
+          body: { v: 1, tieId: tie.id, why: 'taken-off' },
+        }),
+      ),
   )
   const made = ties.flatMap(({ pieceId, materialId, hitch, ties: planned }) =>
-    planned.map((tie): NewEntry => ({
-      ...base,
-      kind: 'tie.made',
-      body: {
-        v: 2,
-        tieId: uuidv7(),
-        pieceId,
-        alongM: tie.alongM,
-        support: tie.support,
-        materialId,
-        hitch,
-        supportDiameterMm: tie.supportDiameterMm,
-        stemDiameterMm: tie.stemMm,
-        loopLengthMm: tie.loopMm,
-      },
-    })),
+    planned.map(
+      (tie): NewEntry => ({
+        ...base,
+        kind: 'tie.made',
+        body: {
+          v: 2,
+          tieId: uuidv7(),
+          pieceId,
+          alongM: tie.alongM,
+          support: tie.support,
+          materialId,
+          hitch,
+          supportDiameterMm: tie.supportDiameterMm,
+          stemDiameterMm: tie.stemMm,
+          loopLengthMm: tie.loopMm,
+        },
+      }),
+    ),
   )
   return [...loosed, ...wood, ...made]
 }

@@ -58,12 +58,14 @@ export function useAnswer(
         // One plan a plant: the earlier one gives way.
         ...training.choices
           .filter(({ state }) => state === 'planned')
-          .map(({ choiceId }): NewEntry => ({
-            ...head,
-            plantId: training.plant.id,
-            kind: 'choice.dropped',
-            body: { v: 1, choiceId, reason: t('choose.replaced') },
-          })),
+          .map(
+            ({ choiceId }): NewEntry => ({
+              ...head,
+              plantId: training.plant.id,
+              kind: 'choice.dropped',
+              body: { v: 1, choiceId, reason: t('choose.replaced') },
+            }),
+          ),
         choiceEntry(choosing, deeds, training, as, { ties: tieCount, minutes }, head),
         ...marksFor(choosing, training, head),
         ...(as === 'done' ? doneEntries(deeds, ties, training, data, head, reasonOf) : []),

@@ -115,12 +115,12 @@ export interface DeedWords {
 
 export function deedWords(t: TFunction, units: Units, one: DeedWords, manyWires: boolean): string {
   const length = one.path ? units.length(polylineLengthM(one.path)) : ''
-  const side = one.towards ? t(`choose.side.${one.towards}`) : ''
+  const context = one.towards ?? undefined
   switch (one.deed) {
     case 'lay':
       return manyWires && one.wire !== null
-        ? t('choose.deed.layWire', { side, wire: one.wire, length })
-        : t('choose.deed.lay', { side, length })
+        ? t('choose.deed.layWire', { context, wire: one.wire, length })
+        : t('choose.deed.lay', { context, length })
     case 'to-and-fro':
       return t('choose.deed.to-and-fro', { wire: one.wire, length })
     case 'spur':
@@ -171,7 +171,7 @@ export function remarkWords(
     piece: pieceId === null ? '' : pieceName(pieceId),
     figure: figureWords(units, figure, unit),
     n,
-    side: side === null ? '' : t(`choose.side.${side}`),
+    context: side ?? undefined,
     date: on === null ? '' : formatDate(on),
     clusters,
   }
@@ -201,15 +201,15 @@ export function whereWords(
   for (let at = stem; at.parent; at = at.parent) {
     const { parent, alongM } = at
     if (parent.role !== 'arm') continue
-    const side = t(parent.tip.xM < parent.base.xM ? 'choose.side.left' : 'choose.side.right')
-    return t('choose.whereArm', { side, length: nearWords(units, alongM) })
+    const context = parent.tip.xM < parent.base.xM ? 'left' : 'right'
+    return t('choose.whereArm', { context, length: nearWords(units, alongM) })
   }
   return t('choose.where', { piece: pieceName(stem.parent), length: nearWords(units, stem.alongM) })
 }
 
 /** A place of the system, as one says it: "spur 3 left". */
 export const positionWords = (t: TFunction, { what, side, n }: Position): string =>
-  t(`choose.position.${what}`, { n, side: side ? t(`choose.side.${side}`) : '' }).trim()
+  t(`choose.position.${what}`, { n, context: side ?? undefined })
 
 export const letterOf = (candidates: readonly Candidate[], pieceId: string): string | null =>
   candidates.find((one) => one.pieceId === pieceId)?.letter ?? null

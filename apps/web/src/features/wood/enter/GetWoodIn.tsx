@@ -81,22 +81,24 @@ function entriesFor(
   head: { readonly placeId: string; readonly plantId: string; readonly at: string },
 ): NewEntry[] {
   const ids = new Map(pieces.map(({ name }) => [name, uuidv7()]))
-  return pieces.map(({ name, on, alongM, path, seasonsOld, baseMm, role, side, buds }): NewEntry => ({
-    ...head,
-    kind: 'piece.grew',
-    body: {
-      v: 1,
-      pieceId: ids.get(name)!,
-      parent: on === null ? { on: 'crown', leadId: null } : { on: 'piece', pieceId: ids.get(on)!, alongM },
-      path,
-      seasonsOld,
-      baseMm,
-      tipMm: null,
-      buds,
-      side,
-      role,
-    },
-  }))
+  return pieces.map(
+    ({ name, on, alongM, path, seasonsOld, baseMm, role, side, buds }): NewEntry => ({
+      ...head,
+      kind: 'piece.grew',
+      body: {
+        v: 1,
+        pieceId: ids.get(name)!,
+        parent: on === null ? { on: 'crown', leadId: null } : { on: 'piece', pieceId: ids.get(on)!, alongM },
+        path,
+        seasonsOld,
+        baseMm,
+        tipMm: null,
+        buds,
+        side,
+        role,
+      },
+    }),
+  )
 }
 
 function Skeleton({ place, training, recorder, on, onExpect }: GetWoodInProps) {
@@ -317,17 +319,19 @@ function CopyWood({ place, data, training, recorder, on }: GetWoodInProps) {
           : null
     const pieces = data.pieces
       .filter((piece) => piece.plantId === other.id && piece.removedOn === null)
-      .map((piece): ExpectedPiece => ({
-        name: piece.id,
-        on: piece.parent.on === 'piece' ? piece.parent.pieceId : null,
-        alongM: piece.parent.on === 'piece' ? piece.parent.alongM : 0,
-        path: piece.path.map(move),
-        seasonsOld: piece.seasonsThen,
-        baseMm: piece.baseMm,
-        role: piece.calledRole,
-        side: sideOf(piece.side),
-        buds: piece.buds,
-      }))
+      .map(
+        (piece): ExpectedPiece => ({
+          name: piece.id,
+          on: piece.parent.on === 'piece' ? piece.parent.pieceId : null,
+          alongM: piece.parent.on === 'piece' ? piece.parent.alongM : 0,
+          path: piece.path.map(move),
+          seasonsOld: piece.seasonsThen,
+          baseMm: piece.baseMm,
+          role: piece.calledRole,
+          side: sideOf(piece.side),
+          buds: piece.buds,
+        }),
+      )
     recorder.write(
       t('enter.copied', { name: other.body.name }),
       entriesFor(pieces, { placeId: place.id, plantId: plant.id, at: on }),

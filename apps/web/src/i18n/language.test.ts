@@ -1,0 +1,63 @@
+import { afterEach, describe, expect, it } from 'vitest'
+import { formatDate, monthName, readDate } from '../data/dates.ts'
+import { UNITS } from '../ui/units.tsx'
+import { currentLanguage, formatNumber, listWords, nearestLanguage, setLanguage } from './language.ts'
+
+const atFirst = currentLanguage()
+afterEach(() => setLanguage(atFirst))
+
+describe('the language of a browser', () => {
+  it.each([
+    [['en-US', 'de'], 'en-US'],
+    [['de-AT', 'en-US'], 'en-US'],
+    [['en-AU'], 'en-GB'],
+    [['de'], 'en-GB'],
+    [[], 'en-GB'],
+  ])('of %j is %s', (wished, language) => expect(nearestLanguage(wished)).toBe(language))
+})
+
+describe('a chosen language', () => {
+  it.each([
+    ['en-GB', '5 February 2026', 'Feb', '1.5', '1.65 m', 'ivy, hop and fig'],
+    ['en-US', 'February 5, 2026', 'Feb', '1.5', '1.65 m', 'ivy, hop, and fig'],
+    ['de-DE', '5. Februar 2026', 'Feb', '1,5', '1,65 m', 'ivy, hop und fig'],
+  ])(
+    '%s writes dates, numbers, lengths and lists in its own way',
+    (language, date, month, number, length, list) => {
+      setLanguage(language)
+      expect(formatDate('2026-02-05', 'long')).toBe(date)
+      expect(monthName(2)).toBe(month)
+      expect(formatNumber(1.5, 1)).toBe(number)
+      expect(UNITS.metric.length(1.65)).toBe(length)
+      expect(listWords(['ivy', 'hop', 'fig'])).toBe(list)
+    },
+  )
+})
+
+describe('a day that is typed', () => {
+  it.each([
+    ['en-GB', '5/2/2026', '2026-02-05'],
+    ['en-US', '2/5/2026', '2026-02-05'],
+    ['en-GB', '5 Feb 2026', '2026-02-05'],
+    ['en-GB', '5 february 2026', '2026-02-05'],
+    ['en-US', 'Feb 5, 2026', '2026-02-05'],
+    ['en-GB', '2026-02-05', '2026-02-05'],
+    ['en-US', '2026-2-5', '2026-02-05'],
+    ['en-GB', '31/2/2026', null],
+    ['en-GB', '5 Foo 2026', null],
+    ['en-GB', '', null],
+    ['en-GB', '5/2', null],
+  ])('in %s as "%s" is %s', (language, typed, day) => {
+    setLanguage(language)
+    expect(readDate(typed)).toBe(day)
+  })
+
+  it.each(['en-GB', 'en-US', 'de-DE'])('is read as %s writes it', (language) => {
+    setLanguage(language)
+    for (let month = 1; month <= 12; month++) {
+      const day = `2025-${String(month).padStart(2, '0')}-17`
+      expect(readDate(formatDate(day))).toBe(day)
+      expect(readDate(formatDate(day, 'long'))).toBe(day)
+    }
+  })
+})
