@@ -52,7 +52,7 @@ export function DateField({ label, value, min, max, error, onChange }: DateField
           <button
             type="button"
             className="btn btn-plain px-2"
-            aria-label={t('date.calendar', { label })}
+            aria-label={t('date.calendar')}
             onClick={() => calendar.current!.showPicker()}
           >
             <svg width={16} height={16} viewBox="0 0 16 16" fill="none" stroke="currentColor" aria-hidden>
