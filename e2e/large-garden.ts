@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import pg from 'pg'
-import { apiOf, havePlant, haveWall, journalId } from './people.ts'
+import { havePlant, haveWall, journalId } from './people.ts'
 import { grewBody, tieBody } from '../packages/core/test/bodies.ts'
 
 /** Plants of a place, and the years that they have stood. */

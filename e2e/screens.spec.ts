@@ -7,6 +7,11 @@ import { apiOf, haveWall, openDemo, signUp } from './people.ts'
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 
+interface Look {
+  readonly size: { readonly width: number; readonly height: number }
+  readonly theme: 'light' | 'dark'
+  readonly rules: object
+}
 const WIDE = { width: 1280, height: 800 }
 const NARROW = { width: 390, height: 844 }
 const RULES = { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }
@@ -16,7 +21,7 @@ const RULES_OF_LOOKS = {
   values: ['color-contrast', 'link-in-text-block', 'target-size', 'scrollable-region-focusable'],
 }
 /** Every rule once, what changes with the looks once more in the others; the long check goes through all looks. */
-const LOOKS = [
+const LOOKS: readonly Look[] = [
   { size: WIDE, theme: 'light', rules: RULES },
   { size: NARROW, theme: 'dark', rules: RULES_OF_LOOKS },
   ...(process.env.KLADOS_THIRD === undefined
@@ -25,7 +30,7 @@ const LOOKS = [
         { size: WIDE, theme: 'dark', rules: RULES },
       ]
     : []),
-] as const
+]
 
 /** What axe finds, and words whose gaps nobody filled. */
 const violations = (page: Page, runOnly: object): Promise<string[]> =>

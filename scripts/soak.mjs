@@ -4,7 +4,7 @@ import { step } from './lib/run.mjs'
 
 /**
  * `npm run soak`: kills, crowds, bombs, lines that nobody reads or that trickle, a browser that dies, a backup under load, a large export. `--only kills,client` runs
- * some; the lengths are parameters; `--short` is what `npm test` runs.
+ * some; the lengths are parameters, and `--short` makes all of them small.
  */
 const { values } = parseArgs({
   options: {
