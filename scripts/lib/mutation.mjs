@@ -25,7 +25,9 @@ export async function mutate(only) {
   for (const [module, files] of Object.entries(MODULES)) {
     if (only && only !== module) continue
     step(`mutations of ${module}`)
-    scores.push(await mutateOne(module, files))
+    const score = await mutateOne(module, files)
+    step(`${module}: ${score.killed} of ${score.of} noticed, ${score.share.toFixed(0)} %`)
+    scores.push(score)
   }
   return scores
 }
@@ -50,8 +52,7 @@ async function mutateOne(module, files) {
       coverageAnalysis: 'perTest',
       ignoreStatic: true,
       timeoutMS: 20_000,
-      reporters: ['json', 'clear-text'],
-      clearTextReporter: { logTests: false, reportMutants: false },
+      reporters: ['json'],
       jsonReporter: { fileName: report },
       ignorePatterns: ['.klados', 'docs', 'e2e/frozen', 'apps/web/dist', 'apps/server/dist', 'test-results'],
     }),

@@ -6,6 +6,8 @@ import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod'
 interface ErrorDetails {
   /** The stored document of a version conflict. */
   readonly current?: unknown
+  /** Gardens that are in the way, by their names. */
+  readonly gardens?: readonly string[]
   readonly retryAfterS?: number
 }
 
@@ -61,8 +63,11 @@ export function describeError(error: Error & { code?: string; statusCode?: numbe
   body: ErrorReply
 } {
   if (error instanceof AppError) {
-    const { current } = error.details
-    return refusal(error.code, error.message, current === undefined ? {} : { current })
+    const { current, gardens } = error.details
+    return refusal(error.code, error.message, {
+      ...(current === undefined ? {} : { current }),
+      ...(gardens ? { gardens: [...gardens] } : {}),
+    })
   }
   if (hasZodFastifySchemaValidationErrors(error)) {
     const fields = error.validation.map((issue) => ({

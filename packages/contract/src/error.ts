@@ -61,13 +61,18 @@ export const errorStatus = {
 
 export type ErrorCode = keyof typeof errorStatus
 
-/** The one shape of every refusal: what to change, where, and for a version conflict what is stored. */
+/**
+ * The one shape of every refusal: what to change, where, and for a version conflict what is stored. People read the code in
+ * their own words; the message is for whoever calls the API by hand.
+ */
 export const errorReplySchema = z.object({
   error: z.object({
     code: z.string(),
     message: z.string(),
     fields: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
     current: z.unknown().optional(),
+    /** The gardens that are in the way, by their names. */
+    gardens: z.array(z.string()).optional(),
   }),
 })
 export type ErrorReply = z.infer<typeof errorReplySchema>

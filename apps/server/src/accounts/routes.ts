@@ -212,6 +212,7 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
         throw new AppError(
           'account/sole-owner',
           `Others are in ${orphans.join(', ')}: name another owner there first, or delete it`,
+          { gardens: orphans },
         )
       clearSessionCookie(reply)
       return reply.status(204).send()

@@ -27,6 +27,7 @@ export interface ApiError {
   readonly code: string
   readonly message: string
   readonly fields?: readonly { readonly path: string; readonly message: string }[]
+  readonly gardens?: readonly string[]
 }
 interface Call {
   readonly method?: string
@@ -58,8 +59,8 @@ const send: BaseQueryFn<Call, unknown, ApiError> = async (call, { getState, quer
 
 function errorOf(error: unknown): ApiError {
   if (error instanceof Refusal) {
-    const { code, message, fields } = error.reply
-    return fields ? { code, message, fields } : { code, message }
+    const { code, message, fields, gardens } = error.reply
+    return { code, message, ...(fields ? { fields } : {}), ...(gardens ? { gardens } : {}) }
   }
   return { code: 'server/away', message: error instanceof Error ? error.message : String(error) }
 }

@@ -83,7 +83,7 @@ export function problemWords(t: TFunction, units: Units, error: CoreError): stri
     case 'laying/no-option':
     case 'laying/unknown':
     case 'units/unknown-gauge':
-      return t('problem.other', { message: error.message })
+      return t('problem.other', { code: error.code })
   }
 }
 

@@ -1,11 +1,6 @@
 import type { TFunction } from 'i18next'
 
-/**
- * A refusal in the reader's language by its code; the server's own words where the code is new to this page.
- */
-export function refusalWords(
-  t: TFunction,
-  error: { readonly code: string; readonly message: string },
-): string {
-  return t(`refusal.${error.code}`, { defaultValue: error.message })
+/** A refusal in the reader's language, by its code; a code that is new to this page is told as it is. */
+export function refusalWords(t: TFunction, { code }: { readonly code: string }): string {
+  return t(`refusal.${code}`, { defaultValue: t('refusal.unknown', { code }) })
 }

@@ -1,9 +1,19 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { readQuickLine } from './index.ts'
+import { quickSigns, readQuickLine } from './index.ts'
+import type { QuickSign } from './index.ts'
+
+/** As English has them: each sign by its own name, some by another too. */
+const WORDS: ReadonlyMap<string, QuickSign> = new Map<string, QuickSign>([
+  ...quickSigns.map((sign) => [sign, sign] as const),
+  ['l', 'left'],
+  ['r', 'right'],
+  ['forward', 'front'],
+  ['soft', 'pliable'],
+])
 
 const stem = (text: string, system: 'metric' | 'imperial' = 'metric') => {
-  const line = readQuickLine(text, system)
+  const line = readQuickLine(text, system, WORDS)
   if (!line.ok) throw new Error(line.reason)
   return line.stem
 }
@@ -37,7 +47,7 @@ describe('a line called out at the plant', () => {
 
   it('of a stem that was drawn may leave out its length, and corrects it where it says one', () => {
     const drawn = (text: string) => {
-      const line = readQuickLine(text, 'metric', 1.23)
+      const line = readQuickLine(text, 'metric', WORDS, 1.23)
       return line.ok ? [line.stem.baseMm, line.stem.lengthM, line.stem.buds] : line.reason
     }
     expect(drawn('9')).toEqual([9, 1.23, null])
@@ -62,7 +72,7 @@ describe('a line called out at the plant', () => {
     ['9 120 999', 'not-a-count'],
     ['9 120 14 @x', 'unknown-word'],
   ])('"%s" is refused: %s', (text, reason) => {
-    expect(readQuickLine(text, 'metric')).toMatchObject({ ok: false, reason })
+    expect(readQuickLine(text, 'metric', WORDS)).toMatchObject({ ok: false, reason })
   })
 
   it('never throws and never gives what cannot be', () => {
@@ -71,7 +81,7 @@ describe('a line called out at the plant', () => {
         fc.string({ maxLength: 30 }),
         fc.constantFrom('metric' as const, 'imperial' as const),
         (text, system) => {
-          const line = readQuickLine(text, system)
+          const line = readQuickLine(text, system, WORDS)
           if (!line.ok) return
           expect(line.stem.baseMm).toBeGreaterThan(0)
           expect(line.stem.lengthM).toBeGreaterThan(0)

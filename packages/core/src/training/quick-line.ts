@@ -33,16 +33,18 @@ const MOST_M = 20
 const MOST_MM = 300
 const MOST_BUDS = 400
 
-const WORDS: Readonly<Record<string, Partial<QuickStem>>> = {
-  l: { side: 'left' },
+/** What may be said of a stem behind its figures; by which words, the reader's language says. */
+export const quickSigns = [
+  ...(['left', 'right', 'front', 'wall', 'stiff', 'pliable', 'lit', 'shaded', 'crossing', 'weak'] as const),
+  ...(['woven', 'sick', 'dead', 'doubtful', 'graft'] as const),
+] as const
+export type QuickSign = (typeof quickSigns)[number]
+const MEANS: Readonly<Record<QuickSign, Partial<QuickStem>>> = {
   left: { side: 'left' },
-  r: { side: 'right' },
   right: { side: 'right' },
   front: { side: 'front' },
-  forward: { side: 'front' },
   wall: { side: 'back' },
   stiff: { bends: 'stiff' },
-  soft: { bends: 'pliable' },
   pliable: { bends: 'pliable' },
   lit: { light: 'well-lit' },
   shaded: { light: 'shaded' },
@@ -54,21 +56,25 @@ const WORDS: Readonly<Record<string, Partial<QuickStem>>> = {
   doubtful: { health: 'doubtful' },
   graft: { isBelowGraft: true },
 }
-export const quickWords = Object.keys(WORDS)
 
 /**
  * Reads a line such as `9 120 14 lit @7`: thickness in mm (`10-8` where it tapers), length in cm, buds; in inches and feet where those are the
- * person's. `@` says how far along what it sits on. Words stand in any order behind the figures. Of a stem that was drawn
+ * person's. `@` says how far along what it sits on. `words`, in small letters, stand in any order behind the figures. Of a stem that was drawn
  * the length is known, `drawnM`: it may be left out, or a dash stands for it.
  */
-export function readQuickLine(text: string, system: UnitSystem, drawnM: number | null = null): QuickLine {
+export function readQuickLine(
+  text: string,
+  system: UnitSystem,
+  words: ReadonlyMap<string, QuickSign>,
+  drawnM: number | null = null,
+): QuickLine {
   const parts = text.trim().toLowerCase().split(/\s+/).filter(Boolean)
   if (parts.length === 0) return { ok: false, reason: 'empty' }
   const figures: string[] = []
   let said: Partial<QuickStem> = {}
   for (const part of parts) {
-    const known = WORDS[part]
-    if (known) said = { ...said, ...known }
+    const sign = words.get(part)
+    if (sign) said = { ...said, ...MEANS[sign] }
     else if (/^\d{1,2}y$/.test(part)) said = { ...said, seasonsOld: Number.parseInt(part, 10) }
     else if (part.startsWith('@')) {
       const at = parseLength(part.slice(1), system === 'metric' ? 'cm' : 'in')

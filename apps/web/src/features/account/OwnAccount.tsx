@@ -1,3 +1,4 @@
+import { listWords } from '../../i18n/language.ts'
 import { useState } from 'react'
 import type { ReactNode } from 'react'
 import { useForm } from 'react-hook-form'
@@ -116,9 +117,12 @@ function DeleteAccount() {
   const submit = async () => {
     const { error } = await remove({ password })
     if (error) {
-      const { code, message } = error as ApiError
-      // The server's sentence names the gardens.
-      setFailure(code === 'account/sole-owner' ? message : refusalWords(t, { code, message }))
+      const refused = error as ApiError
+      setFailure(
+        refused.gardens
+          ? t('own.soleOwner', { gardens: listWords(refused.gardens) })
+          : refusalWords(t, refused),
+      )
     } else void navigate('/sign-in', { replace: true })
   }
   return (

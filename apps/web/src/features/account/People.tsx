@@ -1,3 +1,4 @@
+import { listWords } from '../../i18n/language.ts'
 import type { Garden } from '@klados/contract'
 import { useForm } from 'react-hook-form'
 import { useParams } from 'react-router'
@@ -36,6 +37,13 @@ function Settings({ garden }: { garden: Garden }) {
   const { register, handleSubmit } = useForm({ defaultValues: { name, latitudeDeg, currency } })
   const canWrite = garden.role === 'owner'
   const error = outcome.error as ApiError | undefined
+  const labels: Readonly<Record<string, string>> = {
+    name: t('garden.name'),
+    latitudeDeg: t('garden.latitude'),
+    currency: t('garden.currency'),
+  }
+  const badFields = (fields: NonNullable<ApiError['fields']>) =>
+    listWords([...new Set(fields.map(({ path }) => labels[path] ?? path))])
   return (
     <form
       className="flex flex-col gap-3"
@@ -44,7 +52,7 @@ function Settings({ garden }: { garden: Garden }) {
       <h1>{t('garden.title')}</h1>
       {error && (
         <Message tone="limit">
-          {error.fields?.map((f) => `${f.path}: ${f.message}`).join('. ') ?? refusalWords(t, error)}
+          {error.fields ? t('garden.badFields', { fields: badFields(error.fields) }) : refusalWords(t, error)}
         </Message>
       )}
       <fieldset disabled={!canWrite} className="flex flex-col gap-3">

@@ -207,7 +207,8 @@ function TickedRow({
 const SHORT = 12
 
 function Table({ header, rows, isTotal }: Rows & { isTotal: boolean }) {
-  const side = (column: number) => (column === 0 ? 'text-left' : 'text-right')
+  // Names give way before figures do.
+  const side = (column: number) => (column === 0 ? 'text-left wrap-anywhere' : 'text-right')
   return (
     <table className="w-full">
       <thead className="text-[13px] text-slate">

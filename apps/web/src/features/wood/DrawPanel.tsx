@@ -1,3 +1,4 @@
+import { quickWords } from './quick-words.ts'
 import { polylineLengthM } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
 import { readQuickLine } from '@klados/core/training'
@@ -83,7 +84,7 @@ function DrawnFigures({ tools }: { readonly tools: WoodTools }) {
     if (strokes > 0) input.current?.focus()
   }, [strokes])
   const isDrawn = points.length >= 2
-  const read = readQuickLine(text, units.system, isDrawn ? polylineLengthM(points) : null)
+  const read = readQuickLine(text, units.system, quickWords(t), isDrawn ? polylineLengthM(points) : null)
   const failure = isDrawn && !read.ok && text.trim() !== '' ? read : null
   return (
     <form

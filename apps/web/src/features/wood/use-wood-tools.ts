@@ -106,7 +106,7 @@ export function useWoodTools({ place, data, on, plantId, stage, recorder, onChoo
   }
   const finish = () => {
     if (points.length < 2) return
-    const read = readQuickLine(`${traits.baseMm}mm`, units.system, polylineLengthM(points))
+    const read = readQuickLine(`${traits.baseMm}mm`, units.system, new Map(), polylineLengthM(points))
     const pieceId = read.ok ? record(read.stem) : null
     if (pieceId) onChoose({ kind: 'wood', id: pieceId }, null)
     pick('choose')

@@ -1,7 +1,8 @@
+import { quickWords } from '../quick-words.ts'
 import type { Place } from '@klados/contract'
 import { polylineLengthM } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
-import { quickWords, readQuickLine, standingStem } from '@klados/core/training'
+import { readQuickLine, standingStem } from '@klados/core/training'
 import type { ExpectedPiece, QuickLine, QuickStem } from '@klados/core/training'
 import type { Parent, Piece } from '@klados/core/wood'
 import type { TFunction } from 'i18next'
@@ -172,7 +173,8 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
     const misplaced = at === null ? null : !piece ? 'nowhere' : at > longM + SAME_PLACE_M ? 'beyond' : null
     return { chosen, piece, longM, base, alongM: at ?? base.nextM, misplaced } as const
   }
-  const line = readQuickLine(text, units.system)
+  const signs = quickWords(t)
+  const line = readQuickLine(text, units.system, signs)
   const { chosen, piece, longM, base, alongM: sitsAtM, misplaced } = placeOf(line)
   const canAdd = line.ok && misplaced === null
   useEffect(() => {
@@ -180,7 +182,7 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
   }, [under])
   const type = (value: string) => {
     setText(value)
-    const read = readQuickLine(value, units.system)
+    const read = readQuickLine(value, units.system, signs)
     const there = placeOf(read)
     onExpect(read.ok && !there.misplaced ? [standingStem(read.stem, there.base).path] : [])
   }
@@ -199,7 +201,7 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
     onExpect([])
     input.current?.focus()
   }
-  const words = quickWords.filter((word) => word.length > 2).join(', ')
+  const words = [...signs.keys()].filter((word) => word.length > 2).join(', ')
   const failure = misplaced
     ? t(`enter.${misplaced}`, { length: units.length(longM) })
     : line.ok || text.trim() === ''
