@@ -154,7 +154,11 @@ test('with the server stopped the round and every wood open after one visit; wha
     await expect(page.getByText('The server does not answer.').first()).toBeVisible()
     await page.goto(`${garden}/round`)
     await expect(page.getByRole('button', { name: 'Sound' }).first()).toBeVisible()
-    for (const { id, body } of places) {
+    // Some of them each time; the long check opens them all.
+    const { KLADOS_THIRD } = process.env
+    for (const { id, body } of places.filter(
+      (_, at) => KLADOS_THIRD === undefined || at % 3 === Number(KLADOS_THIRD),
+    )) {
       await page.goto(`${garden}/places/${id}/wood`)
       await expect(page.getByRole('heading', { name: body.name, exact: true })).toBeVisible()
     }

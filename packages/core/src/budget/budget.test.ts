@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { expectReference, referenceCases } from '../../test/reference.ts'
-import { balancedBuds, budTarget, cropForecast, yieldToPrunings } from './index.ts'
+import { balancedBuds, budFormulas, budTarget, cropForecast, yieldToPrunings } from './index.ts'
 
 const cases = referenceCases('bud-budget')
 const ofKind = (kind: string) =>
@@ -58,6 +58,24 @@ describe('bud target', () => {
     expect(budTarget(balanced, 0.4)).toMatchObject({ aim: 30, by: 'plain', why: 'under-a-pound' })
   })
 
+  it('is the number that was chosen, where that goes by nothing', () => {
+    const plain = { by: 'plain', aim: 24, min: 20, max: 28 } as const
+    expect(budTarget(plain, 1.6)).toEqual({ ...plain, why: 'chosen' })
+  })
+
+  it('is near enough a tenth either way, in whole buds', () => {
+    expect(budTarget(balanced, 1.6)).toMatchObject({ min: 49, max: 61 })
+  })
+
+  it.each(budFormulas.map((one) => [one.id, one] as const))(
+    'goes by the formula %s',
+    (id, { first, further }) => {
+      const kg = 3 * 0.45359237
+      const goal = { ...balanced, formula: id, min: 0, max: 1000 }
+      expect(budTarget(goal, kg)).toMatchObject({ by: id, aim: Math.round(first + 2 * further) })
+    },
+  )
+
   it('never falls as the prunings grow heavier, and keeps to its limits', () => {
     const kg = fc.double({ min: 0.46, max: 20, noNaN: true })
     fc.assert(
@@ -68,5 +86,21 @@ describe('bud target', () => {
         expect(low!.min).toBeLessThanOrEqual(low!.aim)
       }),
     )
+  })
+})
+
+describe('a figure that cannot be is refused by its name', () => {
+  const yields = { burst: [0.8, 0.9], clustersPerShoot: [1, 2], clusterKg: [0.1, 0.2] } as const
+  it.each([
+    ['first', () => balancedBuds(-1, 10, 1)],
+    ['further', () => balancedBuds(30, -1, 1)],
+    ['pruningsKg', () => balancedBuds(30, 10, -1)],
+    ['buds', () => cropForecast(-1, yields)],
+    ['low', () => cropForecast(10, { ...yields, burst: [-0.1, 0.5] })],
+    ['high', () => cropForecast(10, { ...yields, burst: [0.6, 0.5] })],
+    ['fruitKg', () => yieldToPrunings(-1, 1)],
+    ['pruningsKg', () => yieldToPrunings(1, -1)],
+  ])('%s', (field, work) => {
+    expect(work).toThrow(expect.objectContaining({ details: expect.objectContaining({ field }) }))
   })
 })

@@ -20,7 +20,7 @@ export function People() {
   const { data: garden } = useGardenQuery(gardenId)
   if (!garden) return <Loading>{t('app.loading')}</Loading>
   return (
-    <div className="grid max-w-4xl gap-10 md:grid-cols-2">
+    <div className="grid max-w-4xl grid-cols-1 gap-10 md:grid-cols-2">
       <Settings garden={garden} />
       <Members garden={garden} />
       <Exchange gardenId={gardenId} isOwner={garden.role === 'owner'} />
