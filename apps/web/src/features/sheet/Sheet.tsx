@@ -203,18 +203,17 @@ function TickedRow({
   )
 }
 
-/** Cells of so many letters are figures: they stay in one piece. */
+/** Cells of so many letters are figures and stay in one piece; names give way before they do. */
 const SHORT = 12
 
 function Table({ header, rows, isTotal }: Rows & { isTotal: boolean }) {
-  // Names give way before figures do.
-  const side = (column: number) => (column === 0 ? 'text-left wrap-anywhere' : 'text-right')
+  const side = (column: number) => (column === 0 ? 'text-left' : 'text-right')
   return (
     <table className="w-full">
       <thead className="text-[13px] text-slate">
         <tr>
           {header.map((title, column) => (
-            <th key={title} scope="col" className={`font-normal ${side(column)}`}>
+            <th key={title} scope="col" className={`font-normal wrap-anywhere ${side(column)}`}>
               {title}
             </th>
           ))}
@@ -233,7 +232,7 @@ function Table({ header, rows, isTotal }: Rows & { isTotal: boolean }) {
             {row.map((cell, column) => (
               <td
                 key={column}
-                className={`${side(column)} ${column > 0 ? 'pl-2' : ''} ${cell.length <= SHORT ? 'whitespace-nowrap' : ''}`}
+                className={`${side(column)} ${column > 0 ? 'pl-2' : ''} ${cell.length <= SHORT && column > 0 ? 'whitespace-nowrap' : 'wrap-anywhere'}`}
               >
                 {cell}
               </td>
