@@ -12,6 +12,7 @@ import { expect, test } from './fixtures.ts'
 import type { BrowserContext, Page } from '@playwright/test'
 import config from './playwright.config.ts'
 import { apiOf, haveWall, openDemo, signUp } from './people.ts'
+import { isLong, isTaken } from './third.ts'
 
 /** A server of this test's own on the tests' database, to be stopped and started; and a browser that keeps its profile. */
 class Away {
@@ -155,10 +156,7 @@ test('with the server stopped the round and every wood open after one visit; wha
     await page.goto(`${garden}/round`)
     await expect(page.getByRole('button', { name: 'Sound' }).first()).toBeVisible()
     // Some of them each time; the long check opens them all.
-    const { KLADOS_THIRD } = process.env
-    for (const { id, body } of places.filter(
-      (_, at) => KLADOS_THIRD === undefined || at % 3 === Number(KLADOS_THIRD),
-    )) {
+    for (const { id, body } of places.filter((_, at) => isTaken(at))) {
       await page.goto(`${garden}/places/${id}/wood`)
       await expect(page.getByRole('heading', { name: body.name, exact: true })).toBeVisible()
     }
@@ -234,7 +232,7 @@ test('a day’s work without the server, the browser killed in between and the s
   test.setTimeout(150_000)
   const away = await Away.begin()
   // A long day in the long check, where all kinds of frame are gone through too.
-  const [ENTRIES, PLANTS] = process.env.KLADOS_THIRD === undefined ? [200, 20] : [60, 6]
+  const [ENTRIES, PLANTS] = isLong ? [200, 20] : [60, 6]
   const [HALF, MOST] = [ENTRIES / 2, ENTRIES - 10]
   const text = (n: number) => `Without a signal, ${n}`
   try {

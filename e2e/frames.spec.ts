@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import { expect, test } from './fixtures.ts'
 import type { Page } from '@playwright/test'
 import { haveWall, openDemo, signUp } from './people.ts'
+import { isTaken } from './third.ts'
 
 const figure = (page: Page, label: string) =>
   page.locator('.slip-row', { has: page.getByText(label, { exact: true }) }).locator('dd')
@@ -89,10 +90,6 @@ const kinds = [
   },
   { name: 'Twiggy brush', place: open('bed', 3), type: ['Rows', '3'], then: ['Cost', '€14.40'] },
 ] as const
-
-/** Each run of the check takes a third of the kinds, another than the last; the long check takes all. */
-const { KLADOS_THIRD } = process.env
-const isTaken = (at: number) => KLADOS_THIRD === undefined || at % 3 === Number(KLADOS_THIRD)
 
 test.describe('every kind of frame, from measures to paper', () => {
   for (const { name, place, type, then } of kinds.filter((_, at) => isTaken(at))) {

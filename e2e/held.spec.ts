@@ -94,7 +94,7 @@ test('whose account another window has signed in is told, and what is written he
   await other.request.post('/api/session', { data: { email: theirs.email, password: PASSWORD } })
 
   await write(page, 'written by the first')
-  await expect(page.getByText('Isla has signed in in another window of this browser.')).toBeVisible()
+  await expect(page.getByText('Another window of this browser is now signed in as Isla.')).toBeVisible()
   await write(page, 'and this too')
   await expect(page.getByText('2 changes are waiting to be sent.')).toBeVisible({ timeout: 6000 })
   expect(await notesOf(other, garden)).toEqual([])

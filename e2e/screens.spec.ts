@@ -4,6 +4,7 @@ import { gzipSync } from 'node:zlib'
 import { expect, test } from './fixtures.ts'
 import type { Page } from '@playwright/test'
 import { apiOf, haveWall, openDemo, signUp } from './people.ts'
+import { isLong } from './third.ts'
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 
@@ -29,7 +30,7 @@ const OTHER_LOOKS: readonly Look[] = [
   { size: NARROW, theme: 'light', rules: RULES },
   { size: WIDE, theme: 'dark', rules: RULES },
 ]
-const looks = process.env.KLADOS_THIRD === undefined ? [...LOOKS, ...OTHER_LOOKS] : LOOKS
+const looks = isLong ? [...LOOKS, ...OTHER_LOOKS] : LOOKS
 
 /** What axe finds, and words whose gaps nobody filled. */
 const violations = (page: Page, runOnly: object): Promise<string[]> =>
