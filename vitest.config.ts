@@ -7,7 +7,7 @@ const setupFiles = ['packages/core/test/limit-properties.ts']
 
 export default defineConfig({
   test: {
-    // Both cores, and while one test waits another works.
+    // Both cores, and while one test waits another works; the check tells each of its parts how many.
     maxWorkers: 3,
     projects: [
       // What is pure needs no world of its own for each file.

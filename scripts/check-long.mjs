@@ -16,7 +16,13 @@ const { results, check } = createRecord()
 let scores = []
 const all = {
   lint: ['lint, with types', parts.lintTyped],
-  unit: [`unit and server tests, each property ${TIMES} times as often`, () => parts.unitTests(TIMES)],
+  unit: [
+    `tests of core, web and server, each property ${TIMES} times as often`,
+    async () => {
+      await parts.pureTests(TIMES)
+      await parts.serverTests(TIMES)
+    },
+  ],
   browser: ['browser tests, every kind of frame', () => parts.browserTests()],
   soak: ['soak', parts.soak],
   mutation: [

@@ -19,23 +19,24 @@ async function main() {
   const started = Date.now()
   await prepare({ hasBrowser: !isQuick })
   results.push({ name: 'packages and programs', isGood: true, seconds: (Date.now() - started) / 1000 })
-  // What reads the sources, beside what runs them: each keeps a core busy.
-  await Promise.all([
-    (async () => {
-      await check('types', parts.types)
-      await check('format', parts.format)
-      await check('layers', parts.layers)
-      await check('lint', parts.lint)
-    })(),
-    (async () => {
-      await check('build', parts.build)
-      await check('unit and server tests', parts.unitTests)
-    })(),
-  ])
-  if (!isQuick) {
-    const taken = third()
-    await check(`browser tests, third ${taken + 1} of the kinds of frame`, () => parts.browserTests(taken))
+  // Three at a time, each of which keeps one core busy or less: what reads the sources, what runs them, and what waits.
+  const reading = async () => {
+    await check('types', parts.types)
+    await check('format', parts.format)
+    await check('layers', parts.layers)
+    await check('lint', parts.lint)
   }
+  await check('build', parts.build)
+  const isRead = reading()
+  await check('tests of core and web', parts.pureTests)
+  await isRead
+  const taken = third()
+  await Promise.all([
+    check('tests of the server', parts.serverTests),
+    isQuick
+      ? null
+      : check(`browser tests, third ${taken + 1} of the kinds of frame`, () => parts.browserTests(taken)),
+  ])
   tellAndExit(results)
 }
 

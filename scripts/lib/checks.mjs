@@ -10,7 +10,11 @@ import { run, runQuietly, step } from './run.mjs'
 const bin = (name) => inRoot('node_modules/.bin', name)
 const quietly = (command, args, env = {}) =>
   runQuietly(command, args, { cwd: root, env: { ...process.env, ...env } })
-const reports = { vitest: inWork('vitest.json'), playwright: inWork('playwright.json') }
+const reports = {
+  pure: inWork('tests-pure.json'),
+  server: inWork('tests-server.json'),
+  browser: inWork('tests-browser.json'),
+}
 
 const PROJECTS = [
   'packages/core',
@@ -35,13 +39,20 @@ const layers = () =>
     ...['packages', 'apps', 'e2e'],
   ])
 
-/** `times` as many tries of each property as usual. */
-const unitTests = (times = 1) =>
+/** Tests of some of vitest's projects, with `times` as many tries of each property as usual. */
+const unitTests = (report, projects, workers, times = 1) =>
   run(
     bin('vitest'),
-    ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${reports.vitest}`],
+    [
+      ...['run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`],
+      ...[`--maxWorkers=${workers}`, ...projects.map((name) => `--project=${name}`)],
+    ],
     { cwd: root, env: { ...process.env, NO_COLOR: '1', KLADOS_RUNS: String(times) } },
   )
+/** What keeps its core busy. */
+const pureTests = (times) => unitTests(reports.pure, ['core', 'web'], 2, times)
+/** What mostly waits: for a database, for a server to start, for a time to pass. */
+const serverTests = (times) => unitTests(reports.server, ['server'], 2, times)
 
 /** `third` of the journeys that repeat for every kind of frame, 0 to 2; all of them where it is not said. */
 async function browserTests(third) {
@@ -52,7 +63,7 @@ async function browserTests(third) {
       env: {
         ...process.env,
         ...env,
-        PLAYWRIGHT_JSON: reports.playwright,
+        PLAYWRIGHT_JSON: reports.browser,
         ...(third === undefined ? {} : { KLADOS_THIRD: String(third) }),
       },
     }),
@@ -61,7 +72,18 @@ async function browserTests(third) {
 
 const soak = () => run(process.execPath, [inRoot('scripts/soak.mjs')], { cwd: root })
 
-export const parts = { types, lint, lintTyped, format, layers, build, unitTests, browserTests, soak }
+export const parts = {
+  types,
+  lint,
+  lintTyped,
+  format,
+  layers,
+  build,
+  pureTests,
+  serverTests,
+  browserTests,
+  soak,
+}
 
 /** What every check needs on a bare machine. */
 export async function prepare({ hasBrowser }) {
@@ -110,18 +132,22 @@ export function tellAndExit(results) {
 
 function readReports() {
   const read = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null)
-  const [unit, browser] = [read(reports.vitest), read(reports.playwright)]
-  const unitFailed = (unit?.testResults ?? []).flatMap(({ name, assertionResults }) =>
-    assertionResults
-      .filter(({ status }) => status === 'failed')
-      .map(({ fullName }) => `${relative(root, name)}: ${fullName}`),
-  )
+  const units = [read(reports.pure), read(reports.server)].filter((report) => report !== null)
+  const browser = read(reports.browser)
+  const sum = (of) => units.reduce((total, report) => total + of(report), 0)
+  const unitFailed = units
+    .flatMap(({ testResults }) => testResults)
+    .flatMap(({ name, assertionResults }) =>
+      assertionResults
+        .filter(({ status }) => status === 'failed')
+        .map(({ fullName }) => `${relative(root, name)}: ${fullName}`),
+    )
   const browserTests = (browser?.suites ?? []).flatMap(testsIn)
   const named = (status) =>
     browserTests.filter((test) => test.status === status).map(({ name }) => `e2e/${name}`)
   return {
-    passed: (unit?.numPassedTests ?? 0) + (browser?.stats.expected ?? 0) + (browser?.stats.flaky ?? 0),
-    failed: (unit?.numFailedTests ?? 0) + (browser?.stats.unexpected ?? 0),
+    passed: sum((one) => one.numPassedTests) + (browser?.stats.expected ?? 0) + (browser?.stats.flaky ?? 0),
+    failed: sum((one) => one.numFailedTests) + (browser?.stats.unexpected ?? 0),
     failedNames: [...unitFailed, ...named('unexpected')],
     secondTimeNames: named('flaky'),
   }

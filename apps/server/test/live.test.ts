@@ -15,7 +15,14 @@ let servers: [App, App]
 beforeAll(async () => {
   harness = await startHarness()
   servers = [await buildApp(harness.options), await buildApp(harness.options)]
-  for (const server of servers) await server.listen({ host: '127.0.0.1', port: 0 })
+  const first = await signUp(servers[0])
+  for (const server of servers) {
+    await server.listen({ host: '127.0.0.1', port: 0 })
+    // What is written before a server's line to the database stands is told as "again", with the first who listens.
+    const stream = await listen(server, first)
+    await stream.until((event) => event === 'again')
+    stream.asked.destroy()
+  }
 })
 afterAll(async () => {
   for (const server of servers) await server.close()

@@ -1,7 +1,14 @@
 import { afterEach, describe, expect, it } from 'vitest'
 import { formatDate, monthName, readDate } from '../data/dates.ts'
 import { UNITS } from '../ui/units.tsx'
-import { currentLanguage, formatNumber, listWords, nearestLanguage, setLanguage } from './language.ts'
+import {
+  currentLanguage,
+  formatNumber,
+  listPlain,
+  listWords,
+  nearestLanguage,
+  setLanguage,
+} from './language.ts'
 
 const atFirst = currentLanguage()
 afterEach(() => setLanguage(atFirst))
@@ -18,18 +25,19 @@ describe('the language of a browser', () => {
 
 describe('a chosen language', () => {
   it.each([
-    ['en-GB', '5 February 2026', 'Feb', '1.5', '1.65 m', 'ivy, hop and fig'],
-    ['en-US', 'February 5, 2026', 'Feb', '1.5', '1.65 m', 'ivy, hop, and fig'],
-    ['de-DE', '5. Februar 2026', 'Feb', '1,5', '1,65 m', 'ivy, hop und fig'],
+    ['en-GB', '5 February 2026', 'Feb', '1.5', '1.65 m', 'ivy, hop and fig', 'ivy, hop, fig'],
+    ['en-US', 'February 5, 2026', 'Feb', '1.5', '1.65 m', 'ivy, hop, and fig', 'ivy, hop, fig'],
+    ['de-DE', '5. Februar 2026', 'Feb', '1,5', '1,65 m', 'ivy, hop und fig', 'ivy, hop und fig'],
   ])(
     '%s writes dates, numbers, lengths and lists in its own way',
-    (language, date, month, number, length, list) => {
+    (language, date, month, number, length, list, plain) => {
       setLanguage(language)
       expect(formatDate('2026-02-05', 'long')).toBe(date)
       expect(monthName(2)).toBe(month)
       expect(formatNumber(1.5, 1)).toBe(number)
       expect(UNITS.metric.length(1.65)).toBe(length)
       expect(listWords(['ivy', 'hop', 'fig'])).toBe(list)
+      expect(listPlain(['ivy', 'hop', 'fig'])).toBe(plain)
     },
   )
 })

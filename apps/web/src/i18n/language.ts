@@ -35,7 +35,7 @@ function writersOf(language: string): Writers {
     moments: new Intl.DateTimeFormat(language, { dateStyle: 'medium', timeStyle: 'short' }),
     lists: {
       all: new Intl.ListFormat(language, { style: 'long', type: 'conjunction' }),
-      plain: new Intl.ListFormat(language, { style: 'narrow', type: 'unit' }),
+      plain: new Intl.ListFormat(language, { style: 'short', type: 'unit' }),
     },
     mark: parts.find(({ type }) => type === 'decimal')?.value ?? '.',
   }
@@ -65,3 +65,5 @@ export function withMark(text: string): string {
 
 /** Several as one says them: "one, two and three". */
 export const listWords = (words: readonly string[]): string => writers().lists.all.format(words)
+/** Several that only stand beside each other: "one, two, three". */
+export const listPlain = (words: readonly string[]): string => writers().lists.plain.format(words)

@@ -2,6 +2,7 @@ import type { Catalogue } from '@klados/core/catalogue'
 import { findFixing, findScrew, findStock, findWire } from '@klados/core/catalogue'
 import type { LeverStep, LeverValue, Remedy } from '@klados/core/remedies'
 import type { TFunction } from 'i18next'
+import { listPlain } from '../i18n/language.ts'
 import { formatMoney } from '../ui/money.ts'
 import type { Units } from '../ui/units.tsx'
 import type { Names } from './names.ts'
@@ -66,11 +67,11 @@ export function remedyPriceWords(t: TFunction, remedy: Remedy, currency: string)
           amount: formatMoney(Math.abs(moreCost), currency),
         })
   const minutes = Math.round(Math.abs(moreMinutes))
-  return [
+  return listPlain([
     cost,
     ...(minutes < SAME_MINUTES
       ? []
       : [t(moreMinutes > 0 ? 'remedies.longer' : 'remedies.shorter', { minutes })]),
     ...(open > 0 ? [t('remedies.leavesOpen', { count: open })] : []),
-  ].join(', ')
+  ])
 }

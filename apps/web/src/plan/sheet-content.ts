@@ -6,6 +6,7 @@ import type { Bay } from '@klados/core/drawing'
 import { frameKinds, groundAt, isPost } from '@klados/core/frame'
 import type { Frame, Line, SheetPart } from '@klados/core/frame'
 import type { TFunction } from 'i18next'
+import { listPlain } from '../i18n/language.ts'
 import { formatDate, todayHere } from '../data/dates.ts'
 import type { SheetContent, SheetDrawing, SheetItem, SheetSection } from '../documents/sheet-content.ts'
 import { formatMoney } from '../ui/money.ts'
@@ -42,11 +43,11 @@ export function sheetContent(input: SheetInput): SheetContent {
 export function sheetHeading({ t, place, body, version, isDraft }: SheetInput) {
   return {
     title: t('sheet.title', { frame: body.name, place: place.body.name }),
-    subtitle: [
+    subtitle: listPlain([
       t('sheet.madeOn', { date: formatDate(todayHere()), version }),
       ...(isDraft ? [t('sheet.draft')] : []),
       ...(body.design.repeat > 1 ? [t('sheet.repeat', { count: body.design.repeat })] : []),
-    ].join(', '),
+    ]),
   }
 }
 
@@ -148,7 +149,7 @@ function markOut({ t, units, place, plan }: SheetInput): SheetSection[] {
   const across = diagonals.map(({ from, to, lengthM }) =>
     t('slip.diagonalReads', { from, to, length: length(lengthM) }),
   )
-  const check = across.length === 0 ? '' : ` ${t('slip.diagonals', { diagonals: across.join(', ') })}`
+  const check = across.length === 0 ? '' : ` ${t('slip.diagonals', { diagonals: listPlain(across) })}`
   const ideal = (row: Row) => {
     if (!isMoved(row)) return ''
     return row.what === 'node'
@@ -237,9 +238,9 @@ function cutList({ t, units, names, plan }: SheetInput): SheetSection[] {
   const groups = plan.wires.flatMap(({ wire, cutting, stringing }) => {
     if (!cutting || !stringing) return []
     const items = cutting.rolls.slice(0, ROLLS_LISTED).map((roll, n): SheetItem => {
-      const pieces = roll.cuts
-        .map((cut) => `${pieceLetter(cut)} ${units.length(stringing.pieces[cut]!.cutLengthM)}`)
-        .join(', ')
+      const pieces = listPlain(
+        roll.cuts.map((cut) => `${pieceLetter(cut)} ${units.length(stringing.pieces[cut]!.cutLengthM)}`),
+      )
       return {
         lead: t('sheet.roll', { n: n + 1, length: units.length(roll.lengthM) }),
         text: t('sheet.cuts', { pieces, offcut: units.length(roll.offcutM) }),
@@ -254,9 +255,7 @@ function lengthsToSaw({ t, units, names, plan }: SheetInput): SheetSection[] {
   const items = plan.stock.map(
     ({ stock, lengthsM }): SheetItem => ({
       lead: names.stock(stock),
-      text: grouped(lengthsM)
-        .map(([lengthM, count]) => `${count} × ${units.length(lengthM)}`)
-        .join(', '),
+      text: listPlain(grouped(lengthsM).map(([lengthM, count]) => `${count} × ${units.length(lengthM)}`)),
     }),
   )
   return items.length === 0
@@ -286,7 +285,7 @@ function order(input: SheetInput): SheetSection[] {
     const lines = linesOf(piece)
     const [line] = lines
     if (!line || lines.length > NAMED_AT_MOST) return null
-    const name = lines.map(({ id }) => lineName.get(id)!).join(', ')
+    const name = listPlain(lines.map(({ id }) => lineName.get(id)!))
     if (lines.length > 1 || line.role === 'tie-back' || !isOnPosts) return name
     // Half way along, where no end post leans.
     const { at } = frame.nodes[piece[piece.length >> 1]!]!
@@ -300,7 +299,7 @@ function order(input: SheetInput): SheetSection[] {
       const to = rest.pop()
       const way =
         rest.length > 0
-          ? t('sheet.steps', { from, through: rest.join(', '), to })
+          ? t('sheet.steps', { from, through: listPlain(rest), to })
           : t('sheet.stepsDirect', { from, to })
       const length = units.length(piece.cutLengthM)
       const isOneWire = linesOf(piece.nodes).length === 1 && wound(input) === null
@@ -347,12 +346,12 @@ function alikeTogether(t: TFunction, pieces: readonly StrungPiece[]): SheetItem[
   return [...groups.values()].map((alike): SheetItem => {
     const [first] = alike as [StrungPiece]
     const { length, letter } = first
-    const letters = alike.map((one) => one.letter).join(', ')
+    const letters = listPlain(alike.map((one) => one.letter))
     const named = alike.flatMap(({ which }) => (which === null ? [] : [which]))
     const way = isLikeMany(first) ? t('sheet.endToEnd', { count: first.supports ?? 0 }) : first.way
     return {
       lead: alike.length > 1 ? t('sheet.alike', { letters, length }) : t('sheet.piece', { letter, length }),
-      text: [...named, way].join(', '),
+      text: listPlain([...named, way]),
     }
   })
 }

@@ -5,6 +5,7 @@ import type { Frame, PatternOfKind } from '@klados/core/frame'
 import { tensionToday } from '@klados/core/loads'
 import type { WireLine } from '@klados/core/loads'
 import type { FramePlan } from '@klados/core/plan'
+import { listPlain } from '../i18n/language.ts'
 import type { SheetItem, SheetSection } from '../documents/sheet-content.ts'
 import { linesInWords } from './line-words.ts'
 import type { SheetInput } from './sheet-input.ts'
@@ -16,7 +17,7 @@ export const isStrained = (plan: FramePlan): boolean => plan.lines.length > 0
 const NAMED_SINGLY = 3
 
 function labelsText({ t }: SheetInput, labels: readonly string[]): string {
-  if (labels.length <= NAMED_SINGLY) return labels.join(', ')
+  if (labels.length <= NAMED_SINGLY) return listPlain(labels)
   return t('sheet.labels', { from: labels[0], to: labels.at(-1), count: labels.length })
 }
 
@@ -57,9 +58,7 @@ export function wires(input: SheetInput): SheetSection[] {
       input,
       line.ids.map((id) => lineName.get(id) ?? ''),
     ),
-    heightsOf(frame, line, (xM) => groundAt(place.body, xM))
-      .map((m) => units.length(m, 'short'))
-      .join(', '),
+    listPlain(heightsOf(frame, line, (xM) => groundAt(place.body, xM)).map((m) => units.length(m, 'short'))),
     names.wire(line.wire),
     ...TABLED_C.map((warmC) => units.force(tensionToday(line, warmC))),
   ])

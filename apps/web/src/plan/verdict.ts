@@ -1,4 +1,4 @@
-import { formatNumber } from '../i18n/language.ts'
+import { formatNumber, listPlain } from '../i18n/language.ts'
 import type { Catalogue } from '@klados/core/catalogue'
 import { coverage } from '@klados/core/strength'
 import type { Check, Outcome } from '@klados/core/strength'
@@ -18,7 +18,7 @@ export function outcomeWords(t: TFunction, { verdict, counts, open }: Outcome): 
   const parts = (['fails', 'untold', 'doubtful'] as const).flatMap((one) =>
     counts[one] > 0 ? [t(`check.count.${one}`, { count: counts[one] })] : [],
   )
-  return t('check.notAll', { parts: parts.join(', '), of })
+  return t('check.notAll', { parts: listPlain(parts), of })
 }
 
 /** One check in words: what it is about, how it stands, what is needed, what would help. */

@@ -12,6 +12,7 @@ import type {
 } from '@klados/core/frame'
 import type { LengthStyle } from '@klados/core/units'
 import type { TFunction } from 'i18next'
+import { listPlain } from '../i18n/language.ts'
 import type { Units } from '../ui/units.tsx'
 import { fieldWords } from '../ui/id-words.ts'
 
@@ -173,7 +174,7 @@ export function figureText(units: Units, { unit, value }: Figure): string {
 
 /** What a step of the work takes: tools, then what to wear. */
 export function kitWords(t: TFunction, { tools, gear }: WorkStep): string {
-  return [...tools.map((one) => t(`tool.${one}`)), ...gear.map((one) => t(`gear.${one}`))].join(', ')
+  return listPlain([...tools.map((one) => t(`tool.${one}`)), ...gear.map((one) => t(`gear.${one}`))])
 }
 
 /** From where the marks are measured. */

@@ -1,4 +1,5 @@
 import type { TFunction } from 'i18next'
+import { listPlain } from '../i18n/language.ts'
 import { DateField } from '../ui/DateField.tsx'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -237,9 +238,6 @@ function documentPath(gardenId: string, item: Extract<Item, { kind: 'document' }
 function reasonWords(t: TFunction, { state }: Item): string {
   if (state.is === 'clashed') return t('tray.clashed', { by: state.savedBy, version: state.version })
   if (state.is === 'waiting') return ''
-  const fields = state.fields
-    ?.map((field) => field.path)
-    .filter(Boolean)
-    .join(', ')
+  const fields = listPlain((state.fields ?? []).map((field) => field.path).filter(Boolean))
   return `${refusalWords(t, state)}${fields ? ` (${fields})` : ''}`
 }

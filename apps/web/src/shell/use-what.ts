@@ -1,3 +1,4 @@
+import { listPlain } from '../i18n/language.ts'
 import { useTranslation } from '../i18n/use-translation.tsx'
 import { useFrames, usePlaces, usePlants } from '../data/documents.ts'
 import { formatDate } from '../data/dates.ts'
@@ -24,7 +25,7 @@ export function useWhat(gardenId: string): (item: Item) => string {
     const plant = plants?.find((one) => one.id === entry.plantId)?.body.name
     const frameId = 'frameId' in entry.body ? entry.body.frameId : null
     const frame = frames?.find((one) => one.id === frameId)?.body.name
-    const where = [frame, plant, place].filter(Boolean).join(', ') || t('tray.nowhere')
+    const where = listPlain([frame, plant, place].filter((one) => one !== undefined)) || t('tray.nowhere')
     return `${entryWords(t, units, entry)} (${where}, ${formatDate(entry.at)})`
   }
 }

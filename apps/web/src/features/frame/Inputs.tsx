@@ -5,6 +5,7 @@ import { kindOf } from '@klados/core/frame'
 import { plantKinds } from '@klados/core/kinds'
 import { nearestGauge } from '@klados/core/units'
 import type { GaugeSystem } from '@klados/core/units'
+import { listPlain } from '../../i18n/language.ts'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { useNames } from '../../plan/names.ts'
@@ -151,7 +152,7 @@ function WireInputs({ gardenId, choice, onChange }: WireInputsProps) {
         options={catalogue.wires.map((w) => ({ value: w.id, label: names.wire(w) }))}
         onChange={pickWire}
       />
-      {gauges.length > 0 && <p className="-mt-1 text-[12.5px] text-slate">{gauges.join(', ')}</p>}
+      {gauges.length > 0 && <p className="-mt-1 text-[12.5px] text-slate">{listPlain(gauges)}</p>}
       {wire && !isString(wire) && (
         <ForceField
           label={t('frame.tension')}

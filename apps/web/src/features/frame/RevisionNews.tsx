@@ -6,6 +6,7 @@ import type { Plant } from '@klados/contract'
 import type { FrameCondition } from '@klados/core/journal'
 import type { TFunction } from 'i18next'
 import { useMemo } from 'react'
+import { listPlain } from '../../i18n/language.ts'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { usePlants } from '../../data/documents.ts'
 import { standingAt } from '../../data/standing.ts'
@@ -115,7 +116,7 @@ export function RevisionMessage({ news }: { news: RevisionNews }) {
       )}
       {gone.length > 0 && (
         <p>
-          {t('standing.gone')}: {gone.join(', ')}.
+          {t('standing.gone')}: {listPlain(gone)}.
         </p>
       )}
     </Message>

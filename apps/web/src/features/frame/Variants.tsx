@@ -1,4 +1,4 @@
-import { formatNumber } from '../../i18n/language.ts'
+import { formatNumber, listPlain } from '../../i18n/language.ts'
 import type { Catalogue } from '@klados/core/catalogue'
 import { yearlyCare, leafyOutline } from '@klados/core/loads'
 import { planFrame } from '@klados/core/plan'
@@ -204,11 +204,11 @@ function rowsOf({ t, units, names, catalogue, currency, tiePrice }: Words): Row[
     {
       label: t('variants.anchors'),
       cell: ({ plan }) =>
-        (plan.takeOff?.items ?? [])
-          .flatMap((item) =>
+        listPlain(
+          (plan.takeOff?.items ?? []).flatMap((item) =>
             item.what === 'screw' ? [`${item.quantity} × ${names.item(item, catalogue)}`] : [],
-          )
-          .join(', '),
+          ),
+        ),
     },
     { label: t('variants.seams'), cell: figure('seams', (m) => units.length(m)) },
     { label: t('figure.cover-area'), cell: figure('cover-area', (m2) => units.area(m2)) },
@@ -264,7 +264,7 @@ function rowsOf({ t, units, names, catalogue, currency, tiePrice }: Words): Row[
           return minutes >= 1 ? [t(`variants.spent.${what}`, { hours: hours(minutes) })] : []
         })
         const all = care.tieMinutes + care.tuckMinutes + care.liftMinutes
-        return parts.length > 0 ? `${hours(all)}: ${parts.join(', ')}` : ''
+        return parts.length > 0 ? `${hours(all)}: ${listPlain(parts)}` : ''
       },
     },
     {

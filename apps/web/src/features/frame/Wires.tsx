@@ -2,6 +2,7 @@ import type { CuttingPlan } from '@klados/core/cutting'
 import type { FramePlan } from '@klados/core/plan'
 import type { Place } from '@klados/contract'
 import { lazy, Suspense, useState } from 'react'
+import { listPlain } from '../../i18n/language.ts'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useHemisphere } from '../../data/agenda.ts'
 import { useNames } from '../../plan/names.ts'
@@ -63,7 +64,7 @@ function WireBought({ strung, isNamed, currency, isSearching }: WireBoughtProps)
         )}
         {cutting && cutting.rolls.length <= 6 && (
           <SlipRow label={t('slip.offcuts')}>
-            {cutting.rolls.map((roll) => units.length(roll.offcutM)).join(', ')}
+            {listPlain(cutting.rolls.map((roll) => units.length(roll.offcutM)))}
           </SlipRow>
         )}
       </dl>

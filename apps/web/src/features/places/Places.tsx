@@ -4,6 +4,7 @@ import { drawWood } from '@klados/core/drawing'
 import type { DisplayList } from '@klados/core/drawing'
 import { useMemo } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
+import { listPlain } from '../../i18n/language.ts'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useAgenda, useHemisphere, tieStates } from '../../data/agenda.ts'
 import type { AgendaItem } from '../../data/agenda.ts'
@@ -129,7 +130,7 @@ function PlaceStrip({ gardenId, place, share, frames, plants, agenda }: PlaceStr
           {t(`surface.${body.surface}`)}, {facingWord(t, body.facingDeg)}
         </p>
         <p>
-          {frames.length > 0 ? frames.map((frame) => frame.body.name).join(', ') : t('places.noFrame')},{' '}
+          {frames.length > 0 ? listPlain(frames.map((frame) => frame.body.name)) : t('places.noFrame')},{' '}
           {plants.length > 0 ? t('places.plants', { count: plants.length }) : t('places.noPlants')}
         </p>
         <p className={due > 0 ? 'font-semibold text-ochre' : 'text-slate'}>

@@ -2,6 +2,7 @@ import type { CutMaterial, ShoppingList } from '@klados/core/shopping'
 import type { FrameDocument, Garden, OnHand, Place, StoresBody } from '@klados/contract'
 import { shoppingCsv } from '@klados/core/formats'
 import { useMemo, useState } from 'react'
+import { listPlain } from '../../i18n/language.ts'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useBackground } from '../../compute/use-background.ts'
 import { Working } from '../../compute/Working.tsx'
@@ -129,7 +130,7 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
         ))}
         {undecided.length > 0 && (
           <p className="text-[13px] text-ochre">
-            {t('shopping.undecided', { places: undecided.join(', ') })}
+            {t('shopping.undecided', { places: listPlain(undecided) })}
           </p>
         )}
       </fieldset>
@@ -299,9 +300,7 @@ function alike(words: readonly string[]): [string, number][] {
 
 /** "3 × 1.2 m, 0.8 m" for a row of lengths. */
 function counted(words: readonly string[]): string {
-  return alike(words)
-    .map(([word, count]) => (count > 1 ? `${count} × ${word}` : word))
-    .join(', ')
+  return listPlain(alike(words).map(([word, count]) => (count > 1 ? `${count} × ${word}` : word)))
 }
 
 /** The shed after cutting: what was cut from is gone, offcuts worth keeping are in. */

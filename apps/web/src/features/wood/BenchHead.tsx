@@ -1,4 +1,5 @@
 import type { Place } from '@klados/contract'
+import { listPlain } from '../../i18n/language.ts'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { formatDate } from '../../data/dates.ts'
 import type { Recorder } from '../../data/use-recorder.ts'
@@ -27,7 +28,7 @@ export function BenchTitle({ place, training, on, today }: BenchTitleProps) {
   return (
     <div className="flex flex-wrap items-baseline gap-x-3">
       <h1>{place.body.name}</h1>
-      <p className="text-slate">{said.join(', ')}</p>
+      <p className="text-slate">{listPlain(said)}</p>
       {on !== today && (
         <p className="font-semibold text-verdigris">{t('wood.on', { date: formatDate(on, 'long') })}</p>
       )}

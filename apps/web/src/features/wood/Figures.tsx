@@ -1,6 +1,7 @@
 import type { Place, Plant } from '@klados/contract'
 import { polylineLengthM } from '@klados/core/geometry'
 import { findKind } from '@klados/core/kinds'
+import { listPlain } from '../../i18n/language.ts'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { formatDate } from '../../data/dates.ts'
 import { usePlants } from '../../data/documents.ts'
@@ -67,7 +68,7 @@ export function Figures({ gardenId, place, data, plant, isGone, on, canWrite, on
             </SlipRow>
           </>
         )}
-        {failed.length > 0 && <SlipRow label={t('tie.failed')}>{failed.join(', ')}</SlipRow>}
+        {failed.length > 0 && <SlipRow label={t('tie.failed')}>{listPlain(failed)}</SlipRow>}
         {wants && (
           <SlipRow label={t('slip.plants')}>
             {t('slip.plantsOf', { have: wants.have, want: wants.want })}
@@ -75,7 +76,7 @@ export function Figures({ gardenId, place, data, plant, isGone, on, canWrite, on
         )}
         {wants && wants.freeNodes.length > 0 && (
           <SlipRow label={t('wood.startNodes')} tone="due">
-            {wants.freeNodes.map((node) => node.number).join(', ')}
+            {listPlain(wants.freeNodes.map((node) => String(node.number)))}
           </SlipRow>
         )}
       </SlipGroup>

@@ -1,4 +1,5 @@
 import type { Place, PlantBody } from '@klados/contract'
+import { listPlain } from '../../i18n/language.ts'
 import { DateField } from '../../ui/DateField.tsx'
 import { findKind, plantKinds } from '@klados/core/kinds'
 import { useState } from 'react'
@@ -135,7 +136,7 @@ function KindPick({ kindId, onKind }: { kindId: string; onKind: (kindId: string)
         <em>{kind.botanical}</em>: {facts.join('; ')}.{' '}
         {kind.hazards.length > 0 && (
           <strong className="font-semibold text-ochre">
-            {kind.hazards.map((hazard) => t(`hazard.${hazard}`)).join(', ')}.
+            {listPlain(kind.hazards.map((hazard) => t(`hazard.${hazard}`)))}.
           </strong>
         )}
       </p>

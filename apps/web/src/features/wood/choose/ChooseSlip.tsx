@@ -1,3 +1,4 @@
+import { listPlain } from '../../../i18n/language.ts'
 import { useTranslation } from '../../../i18n/use-translation.tsx'
 import { formatDate } from '../../../data/dates.ts'
 import type { Recorder } from '../../../data/use-recorder.ts'
@@ -84,7 +85,7 @@ export function ChooseSlip({
       {missing.length > 0 && (
         <p>
           {t('choose.stands', { have: all - missing.length, of: all })}. {t('choose.position.missing')}:{' '}
-          {missing.map((one) => positionWords(t, one)).join(', ')}.
+          {listPlain(missing.map((one) => positionWords(t, one)))}.
         </p>
       )}
       {system ? (

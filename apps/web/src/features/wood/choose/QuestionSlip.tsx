@@ -3,6 +3,7 @@ import { formatMass } from '@klados/core/units'
 import { cautionsOf, isRefused } from '@klados/core/training'
 import type { Candidate, Option } from '@klados/core/training'
 import { useMemo } from 'react'
+import { listPlain } from '../../../i18n/language.ts'
 import { useTranslation } from '../../../i18n/use-translation.tsx'
 import { tieMaterialWords } from '../../../ui/id-words.ts'
 import { SlipGroup, SlipRow } from '../../../ui/Slip.tsx'
@@ -127,7 +128,7 @@ export function QuestionSlip(props: QuestionSlipProps) {
             {tieCount > 0 && (
               <SlipRow label={t('choose.ties')}>
                 {tieCount},{' '}
-                {[...new Set(ties.map(({ materialId }) => tieMaterialWords(t, materialId)))].join(', ')},{' '}
+                {listPlain([...new Set(ties.map(({ materialId }) => tieMaterialWords(t, materialId)))])},{' '}
                 {units.length(ties.reduce((sum, plan) => sum + plan.totalM, 0))}
               </SlipRow>
             )}
@@ -259,7 +260,7 @@ function OptionLine({ n, candidate, option, choosing, many }: OptionLineProps) {
         .slice(0, 3)
         .map(({ candidate: other, after }) => `${other.letter} ${deedWords(t, units, after, many)}`),
     ]
-    const said = more.length > 0 ? [t('choose.alsoChanges', { list: more.join(', ') })] : []
+    const said = more.length > 0 ? [t('choose.alsoChanges', { list: listPlain(more) })] : []
     if (Math.abs(change.bareMoreM) > 0.04 && question.weights.gapPerM > 0)
       said.push(
         t(change.bareMoreM > 0 ? 'choose.bareMore' : 'choose.bareLess', {

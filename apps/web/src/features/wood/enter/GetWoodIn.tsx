@@ -1,3 +1,4 @@
+import { listPlain } from '../../../i18n/language.ts'
 import { quickWords } from '../quick-words.ts'
 import type { Place } from '@klados/contract'
 import { polylineLengthM } from '@klados/core/geometry'
@@ -201,7 +202,7 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
     onExpect([])
     input.current?.focus()
   }
-  const words = [...signs.keys()].filter((word) => word.length > 2).join(', ')
+  const words = listPlain([...signs.keys()].filter((word) => word.length > 2))
   const failure = misplaced
     ? t(`enter.${misplaced}`, { length: units.length(longM) })
     : line.ok || text.trim() === ''
@@ -284,7 +285,7 @@ function bearerWords(t: TFunction, piece: Piece, data: WoodBenchData, on: string
           ? 'left'
           : 'right'
   const words = [pieceWords(t, piece, data, on), ...(side ? [t(`choose.side.${side}`)] : [])]
-  return [...words, units.length(lengthM)].join(', ')
+  return listPlain([...words, units.length(lengthM)])
 }
 
 const parentOf = (stem: QuickStem, source: string, alongM: number): Parent =>
