@@ -25,7 +25,11 @@ export default defineConfig({
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium-headless-shell',
       args: [
         '--no-sandbox',
+        // Pages are painted by the processor here: one thread of one process does it with the least ado.
         '--disable-gpu',
+        '--disable-software-rasterizer',
+        '--in-process-gpu',
+        '--num-raster-threads=1',
         '--disable-quic',
         '--no-first-run',
         '--disable-background-networking',

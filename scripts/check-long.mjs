@@ -6,16 +6,17 @@ import { inRoot, root } from './lib/paths.mjs'
 
 /**
  * What takes too long for each change: rules of the linter that ask for types, every property twenty times as often, the
- * journeys of every kind of frame, the whole soak, and mutations of what decides. `--only NAME` does one part. Its
- * last result stands in docs/long-check.md.
+ * journeys of every kind of frame, the whole soak, and mutations of what decides. `--only NAME` does one part, `--every-line`
+ * mutates every line of a module and not a sample of them. Its last result stands in docs/long-check.md.
  */
 const only = process.argv.includes('--only') ? process.argv[process.argv.indexOf('--only') + 1] : null
+const everyLine = process.argv.includes('--every-line')
 const TIMES = 20
 
 const { results, check } = createRecord()
 let scores = []
 const all = {
-  lint: ['lint, with types', parts.lintTyped],
+  lint: ['lint by types', parts.lintTyped],
   unit: [
     `tests of core, web and server, each property ${TIMES} times as often`,
     async () => {
@@ -28,7 +29,7 @@ const all = {
   mutation: [
     'mutation',
     async () => {
-      scores = await mutate()
+      scores = await mutate({ everyLine })
       const low = scores.filter(({ share }) => share < 80)
       if (low.length > 0)
         throw new Error(`fewer than 80 % killed in ${low.map(({ module }) => module).join(', ')}`)
@@ -58,12 +59,13 @@ function written() {
         `| ${name} | ${isGood ? 'good' : 'FAILED'} | ${(seconds / 60).toFixed(1)} |`,
     ),
     '',
-    'Mutations that the tests noticed:',
+    'Small changes of the code that the tests noticed, in a sample of its lines:',
     '',
-    '| Module | Noticed | Of |',
-    '| --- | --- | --- |',
+    '| Module | Noticed | Of | Lines | Of lines |',
+    '| --- | --- | --- | --- | --- |',
     ...scores.map(
-      ({ module, killed, of, share }) => `| ${module} | ${share.toFixed(0)} % (${killed}) | ${of} |`,
+      ({ module, killed, of, share, lines, ofLines }) =>
+        `| ${module} | ${share.toFixed(0)} % (${killed}) | ${of} | ${lines} | ${ofLines} |`,
     ),
     '',
   ].join('\n')

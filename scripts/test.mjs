@@ -22,9 +22,8 @@ async function main() {
   // Three at a time, each of which keeps one core busy or less: what reads the sources, what runs them, and what waits.
   const reading = async () => {
     await check('types', parts.types)
-    await check('format', parts.format)
+    await check('format and lint', parts.style)
     await check('layers', parts.layers)
-    await check('lint', parts.lint)
   }
   await check('build', parts.build)
   const isRead = reading()

@@ -193,9 +193,11 @@ export function grow(
   shoot: Grown,
 ): void {
   const pieceId = uuidv7()
-  const countAtFoot = diary.entries.filter(
-    ({ plantId, kind, body }) => plantId === plant.id && kind === 'piece.grew' && body.parent.on === 'crown',
-  ).length
+  const fromFoot = () =>
+    diary.entries.filter(
+      ({ plantId, kind, body }) =>
+        plantId === plant.id && kind === 'piece.grew' && body.parent.on === 'crown',
+    ).length
   const { lengthM, baseMm, internodeM, side = null, light = null, bends = null, health = null } = shoot
   const { path } = standingStem(
     { lengthM, alongM, side },
@@ -203,7 +205,7 @@ export function grow(
       path: under?.piece.path ?? null,
       foot: { xM: plant.xM, yM: plant.footYM },
       nextM: alongM,
-      earlier: under ? 0 : countAtFoot,
+      earlier: under ? 0 : fromFoot(),
     },
   )
   diary.write(on, 'piece.grew', {

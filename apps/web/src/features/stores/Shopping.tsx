@@ -45,9 +45,9 @@ function useShopping(gardenId: string, stores: StoresBody) {
   }, [places, frames])
   const toBuy = useMemo(() => boughtFor(all, built), [all, built])
   const isChosen = (id: string) => chosen[id] ?? toBuy.has(id)
-  const picked = all.filter(({ frame }) => isChosen(frame.id))
-  const work = useMemo(
-    () =>
+  const work = useMemo(() => {
+    const picked = all.filter(({ frame }) => chosen[frame.id] ?? toBuy.has(frame.id))
+    return (
       places &&
       frames && {
         frames: picked.map(({ frame, place, name }) => ({
@@ -57,11 +57,9 @@ function useShopping(gardenId: string, stores: StoresBody) {
         })),
         onHand: stores.onHand,
         catalogue,
-      },
-    // `picked` is new at every render; what it is made of is listed.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [all, chosen, built, catalogue, stores.onHand],
-  )
+      }
+    )
+  }, [places, frames, all, chosen, toBuy, catalogue, stores.onHand])
   const { value: list, isCurrent, ...how } = useBackground('shopping', work ?? null)
   const choose = (frameId: string, isOn: boolean) => setChosen({ ...chosen, [frameId]: isOn })
   const undecided = undecidedAt(all, built)

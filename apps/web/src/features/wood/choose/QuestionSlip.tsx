@@ -246,10 +246,9 @@ function OptionLine({ n, candidate, option, choosing, many }: OptionLineProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const { question } = choosing
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what would change follows from the proposal alone.
   const change = useMemo(
     () => choosing.whyNot(candidate.pieceId, option.id),
-    // What would change follows from the proposal alone.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
     [candidate.pieceId, option.id, choosing.proposal],
   )
   const words = () => {
