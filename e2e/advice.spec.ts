@@ -22,7 +22,7 @@ async function begin(page: Page, place: object, kind: string): Promise<void> {
 test('what does not hold says what would, at what cost; one press and it does', async ({ page }) => {
   await begin(page, row, 'Row')
   await page.getByLabel('Plant it will carry').selectOption({ label: 'Wine grape' })
-  await expect(page.getByText(/^All \d checks hold\.$/)).toBeVisible()
+  await expect(page.getByText(/^All \d+ checks hold\.$/)).toBeVisible()
   // Then done worse than it was begun.
   await page.getByLabel('Post depth in the ground', { exact: true }).fill('40 cm')
   await page.getByLabel('Screws in line').fill('1')
@@ -54,7 +54,7 @@ test('what does not hold says what would, at what cost; one press and it does', 
   // All of it at once.
   const together = page.getByText('Everything holds with:').locator('..')
   await together.getByRole('button').click({ timeout: 30_000 })
-  await expect(page.getByText(/^All \d checks hold\.$/)).toBeVisible()
+  await expect(page.getByText(/^All \d+ checks hold\.$/)).toBeVisible()
   expect(await cost.textContent()).not.toBe(before)
   await page.locator('h1').click()
   await page.keyboard.press('Control+z')
@@ -62,7 +62,32 @@ test('what does not hold says what would, at what cost; one press and it does', 
   await expect(cost).toHaveText(before)
   await expect(page.getByLabel('Screws in line')).toHaveValue('1')
   await page.keyboard.press('Control+Shift+Z')
-  await expect(page.getByText(/^All \d checks hold\.$/)).toBeVisible()
+  await expect(page.getByText(/^All \d+ checks hold\.$/)).toBeVisible()
+})
+
+test('a tie-back of one wire does not hold, of as many as are proposed it does, and on site it is read, not set', async ({
+  page,
+}) => {
+  await begin(page, row, 'Row')
+  await page.getByLabel('Wires of each tie-back').fill('1')
+  const check = page.locator('details', { hasText: 'Pull on the tie-back' }).first()
+  await expect(check.getByText(/× what is needed/)).toHaveClass(/iron/)
+  await check.getByRole('button', { name: /wires in each tie-back/ }).click({ timeout: 30_000 })
+  await expect(check.getByText(/× what is needed/)).toHaveClass(/verdigris/)
+  await page.getByRole('button', { name: /^Save/ }).first().click()
+  await page.getByRole('link', { name: 'Build on site' }).click()
+  await page.getByRole('radio', { name: 'Wires' }).check()
+  const site = page.locator('section', { hasText: 'Tie-backs of the end posts' }).last()
+  const expected = Number(/about (\d+) N/.exec(await site.innerText())![1])
+  const read = async (share: number) => {
+    await site.getByLabel('What it reads').fill(String(Math.round(expected * share)))
+    await site.getByRole('button', { name: 'Record the tie-back as found' }).click()
+    await expect(site.getByText(`Found at ${Math.round(expected * share)} N`)).toBeVisible()
+  }
+  await read(1.1)
+  await expect(site.getByText(/^Far /)).toHaveCount(0)
+  await read(0.4)
+  await expect(site.getByText(/^Far less than/)).toBeVisible()
 })
 
 test('a node is dragged, and dragged again from where it lies under its own dimensions', async ({ page }) => {

@@ -76,7 +76,7 @@ test('a fence is asked how it is made; unknown it cannot be judged, measured it 
     .getByRole('button', { name: 'Make this change: Put the fixings onto the rails' })
     .first()
     .click({ timeout: 60_000 })
-  await expect(page.getByText(/^All \d checks hold\.$/)).toBeVisible()
+  await expect(page.getByText(/^All \d+ checks hold\.$/)).toBeVisible()
 })
 
 test('a screw that stops on a stone is answered on site: what it holds, and how far to move it', async ({

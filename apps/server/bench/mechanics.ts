@@ -129,7 +129,14 @@ export async function benchTrellis(): Promise<void> {
       endStockId: 'post-round-140',
       endBuriedM: 0.9,
       endLeanDeg: 10,
-      end: { kind: 'tied-back', attachHeightM: 1.6, angleDeg: 45, screwId: 'screw-eye-1200', inLine: 1 },
+      end: {
+        kind: 'tied-back',
+        attachHeightM: 1.6,
+        angleDeg: 45,
+        screwId: 'screw-eye-1200',
+        inLine: 1,
+        strands: 2,
+      },
       armStockId: 'batten-20x30',
       levels: [
         level(0.8, 'carrying', 'single', 0),

@@ -71,6 +71,13 @@ function addAnchorsInLineAndBallast(design: Json): Json {
   return { ...design, pattern: filled }
 }
 
+/** Each tie of a row was one strand of its wire. */
+function addStrandsOfTies(design: Json): Json {
+  const { pattern } = design
+  if (!isObject(pattern) || !isObject(pattern.end) || pattern.end.kind !== 'tied-back') return design
+  return { ...design, pattern: { ...pattern, end: { strands: 1, ...pattern.end } } }
+}
+
 /** Pots without a layer below or charcoal, an arch in one trough. */
 function addWhatIsInPots(design: Json): Json {
   const { pattern } = design
@@ -134,6 +141,7 @@ const steps: Readonly<Record<UpcastArea, readonly Upcast[]>> = {
       })),
     },
     { id: 'frames/10 AddStage', up: (body) => ({ stage: 'idea', ...body }) },
+    { id: 'frames/11 AddStrandsOfTies', up: inDesign(addStrandsOfTies) },
   ],
   plants: [
     {

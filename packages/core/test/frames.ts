@@ -165,6 +165,7 @@ export const patternArbs: { readonly [K in PatternKind]: fc.Arbitrary<PatternOfK
         angleDeg: m(35, 60),
         screwId: fc.constant('screw-eye-1200'),
         inLine: int(1, 3),
+        strands: int(1, 3),
       }),
       fc.record({
         kind: fc.constant('braced' as const),

@@ -88,7 +88,14 @@ export function openGround(): {
           endStockId: 'post-round-140',
           endBuriedM: 1.1,
           endLeanDeg: 0,
-          end: { kind: 'tied-back', attachHeightM: 1.5, angleDeg: 40, screwId: 'screw-eye-1200', inLine: 1 },
+          end: {
+            kind: 'tied-back',
+            attachHeightM: 1.5,
+            angleDeg: 40,
+            screwId: 'screw-eye-1200',
+            inLine: 1,
+            strands: 2,
+          },
           armStockId: 'batten-20x30',
           levels: rowLevels(
             level(0.6, 'carrying', 'single'),
@@ -169,7 +176,14 @@ export function openGround(): {
           endStockId: 'post-round-140',
           endBuriedM: 0.9,
           endLeanDeg: 12,
-          end: { kind: 'tied-back', attachHeightM: 1.75, angleDeg: 40, screwId: 'screw-eye-1200', inLine: 1 },
+          end: {
+            kind: 'tied-back',
+            attachHeightM: 1.75,
+            angleDeg: 40,
+            screwId: 'screw-eye-1200',
+            inLine: 1,
+            strands: 2,
+          },
           armStockId: 'batten-20x30',
           levels: rowLevels(
             level(0.8, 'carrying', 'single'),

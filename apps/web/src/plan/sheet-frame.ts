@@ -106,6 +106,14 @@ function heightsOf(frame: Frame, line: WireLine, ground: (xM: number) => number)
 const SAME_HEIGHT_M = 0.03
 const MOSTLY = 0.5
 
+/** How ties are made and what they read once the wires are strained: they are pulled taut, not set to a tension. */
+function tiesOf({ t, units, plan }: SheetInput): SheetItem[] {
+  const ties = plan.end?.ties ?? null
+  if (ties === null) return []
+  const text = t('slip.tieStrandsAt', { count: ties.strands, pull: units.force(ties.setN) })
+  return [{ lead: t('slip.tieStrands'), text }]
+}
+
 /** What is neither marked nor bought: how far off plants stand, what an end bears, where stakes go round a rim. */
 export function standing(input: SheetInput): SheetItem[] {
   const { t, units, body, plan } = input
@@ -124,6 +132,7 @@ export function standing(input: SheetInput): SheetItem[] {
           }),
         },
         ...(plan.end.heldN === null ? [] : [{ lead: t('slip.endHeld'), text: units.force(plan.end.heldN) }]),
+        ...tiesOf(input),
         ...(Math.abs(plan.end.downN) < 1
           ? []
           : [

@@ -127,9 +127,20 @@ export function makeFrame(measured: Site, pattern: Pattern, options: FrameOption
         toleranceM: options.moveToleranceM,
       })
   }
+  const strands = new Map<string, number>()
   const runs = layout.runs.map(({ from, to, line, wrapM }): FrameRun => {
     const [a, b] = [nodes[from]!, nodes[to]!]
-    return { id: `${a.id}-${b.id}`, from, to, line, lengthM: distance3M(a.at, b.at), wrapM }
+    const ends = `${a.id}-${b.id}`
+    const strand = (strands.get(ends) ?? 0) + 1
+    strands.set(ends, strand)
+    return {
+      id: strand === 1 ? ends : `${ends}.${strand}`,
+      from,
+      to,
+      line,
+      lengthM: distance3M(a.at, b.at),
+      wrapM,
+    }
   })
   // A stock that the catalogue lacks is refused here, where it is named, and not where its width is missed.
   for (const stockId of new Set(layout.members.map((member) => member.stockId))) options.stockWidthM(stockId)

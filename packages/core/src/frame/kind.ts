@@ -17,6 +17,7 @@ export const checkCodes = [
   'fence-posts',
   'winding',
   'anchor-pull',
+  'tie-pull',
   'end-sideways',
   'end-bending',
   'end-foot',

@@ -107,7 +107,14 @@ const row = (rest: Partial<RowPattern> = {}): RowPattern => ({
   endStockId: 'post-round-100',
   endBuriedM: 0.8,
   endLeanDeg: 10,
-  end: { kind: 'tied-back', attachHeightM: 1.5, angleDeg: 45, screwId: 'screw-eye-1200', inLine: 1 },
+  end: {
+    kind: 'tied-back',
+    attachHeightM: 1.5,
+    angleDeg: 45,
+    screwId: 'screw-eye-1200',
+    inLine: 1,
+    strands: 2,
+  },
   armStockId: 'batten-20x30',
   levels: [
     rowLevel(0, 0.7),

@@ -194,7 +194,9 @@ function strainedLines(
     const wire = findWire(catalogue, wireId)
     return wire ? { wire, tensionN: requireRange('tensionN', tensionN, 1e-3, 1e6) } : null
   }
-  return wireLines(frame, { main: choice('main'), light: choice('light') }, loads, {
+  // A row's ties are pulled by what they hold, not set to a tension: statics gives theirs.
+  const runs = frame.runs.filter(({ line }) => design.pattern.kind !== 'row' || line.role !== 'tie-back')
+  return wireLines({ ...frame, runs }, { main: choice('main'), light: choice('light') }, loads, {
     conditions: site.conditions,
     setC: design.setC,
     endStiffnessNPerM: endStiffness(design, catalogue),

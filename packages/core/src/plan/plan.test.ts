@@ -191,7 +191,14 @@ const row: RowPattern = {
   endStockId: 'post-round-100',
   endBuriedM: 0.8,
   endLeanDeg: 10,
-  end: { kind: 'tied-back', attachHeightM: 1.5, angleDeg: 45, screwId: 'screw-eye-1200', inLine: 1 },
+  end: {
+    kind: 'tied-back',
+    attachHeightM: 1.5,
+    angleDeg: 45,
+    screwId: 'screw-eye-1200',
+    inLine: 1,
+    strands: 2,
+  },
   armStockId: 'batten-20x30',
   levels: [rowLevel(0, 0.7), rowLevel(1, 1.2, { role: 'foliage', form: 'pair' })],
   waterHeightM: null,
@@ -230,7 +237,14 @@ describe('what a row carries', () => {
       ...rowDesign,
       pattern: {
         ...row,
-        end: { kind: 'tied-back', attachHeightM: 1, angleDeg: 45, screwId: 'screw-eye-1200', inLine: 1 },
+        end: {
+          kind: 'tied-back',
+          attachHeightM: 1,
+          angleDeg: 45,
+          screwId: 'screw-eye-1200',
+          inLine: 1,
+          strands: 2,
+        },
       },
     })
     expect(check('anchor-pull', lower).need).toBeGreaterThan(check('anchor-pull').need!)

@@ -6,6 +6,7 @@ import type { LeverStep, Tries } from './levers.ts'
 import { marksAbove, patternOf, stepsUp, withField } from './tries-by-field.ts'
 
 const MOST_IN_LINE = 4
+const MOST_STRANDS = 4
 
 /** Screws of the same head that go deeper or are wider, the least dear first. */
 function strongerScrews(catalogue: Catalogue, nowId: string): readonly ScrewOnOffer[] {
@@ -58,6 +59,19 @@ export const inLineTries: Tries = ({ design, catalogue }) => {
     }))
 }
 
+/** More strands of the same wire from each post to its screw. */
+export const strandTries: Tries = ({ design }) => {
+  const { pattern } = design
+  if (pattern.kind !== 'row' || pattern.end.kind !== 'tied-back') return []
+  const { end } = pattern
+  return stepsUp(end.strands + 1, MOST_STRANDS).map((n) => ({
+    lever: 'tie-strands',
+    from: { is: 'count', n: end.strands },
+    to: { is: 'count', n },
+    design: withField(design, 'end', { ...end, strands: n }),
+  }))
+}
+
 /** What a row's tie or brace can do: be made off higher, run flatter. */
 export const tieHigherTries: Tries = ({ design, grain }) => {
   const { pattern } = design
@@ -105,7 +119,9 @@ export function otherEndTries(lever: 'tie-back' | 'brace'): Tries {
         ? catalogue.screws
             .filter(({ head }) => head === 'eye')
             .sort((a, b) => a.price - b.price)
-            .map(({ id }) => ({ kind, ...base, screwId: id, inLine: 1 }))
+            .flatMap(({ id }) =>
+              [2, MOST_STRANDS].map((strands) => ({ kind, ...base, screwId: id, inLine: 1, strands })),
+            )
         : [{ kind, ...base, stockId: pattern.postStockId }]
     return ends.map((end) => ({ lever, from: null, to: null, design: withField(design, 'end', end) }))
   }

@@ -18,6 +18,7 @@ import {
   inLineTries,
   otherEndTries,
   screwTries,
+  strandTries,
   tieFlatterTries,
   tieHigherTries,
 } from './tries-of-ends.ts'
@@ -155,6 +156,7 @@ export const triesOf: Readonly<Record<Lever, Tries>> = {
   'onto-rails': ontoRailsTries,
   'other-winding': otherWindingTries,
   'screws-in-line': inLineTries,
+  'tie-strands': strandTries,
   'smaller-cells': cellTries('smaller-cells'),
   'larger-cells': cellTries('larger-cells'),
 }

@@ -3,13 +3,14 @@ import {
   bendingMomentNm,
   findScrew,
   findStock,
+  findWire,
   secondMomentM4,
   stockMaterials,
   stockWidthM,
 } from '../catalogue/index.ts'
 import type { FrameDesign, UnknownPart } from '../design/index.ts'
 import { groundUnder } from '../frame/index.ts'
-import type { EndAssembly, LineId, RowPattern } from '../frame/index.ts'
+import type { EndAssembly, Frame, LineId, Pattern, RowPattern } from '../frame/index.ts'
 import {
   embedment,
   findSoil,
@@ -20,10 +21,12 @@ import {
   screwHolding,
 } from '../ground/index.ts'
 import type { HeldEnd, Soil, WirePull } from '../ground/index.ts'
-import { leafWindNPerM } from '../loads/index.ts'
+import { leafWindNPerM, tensionToday } from '../loads/index.ts'
+import type { WireLine } from '../loads/index.ts'
 import { CODE_MARGIN, check, same } from './check.ts'
 import type { Assumption, Check, CheckContext } from './check.ts'
 
+type TiedBack = Extract<EndAssembly, { kind: 'tied-back' }>
 const radians = (degrees: number) => (degrees * Math.PI) / 180
 
 /** Ends and line posts of a row. */
@@ -35,10 +38,15 @@ export function rowChecks(context: CheckContext): Check[] {
   return [...endChecks(context, pattern, soil), ...linePostChecks(context, pattern, soil)]
 }
 
-/** What pulls at an end: every wire along the row at its height above the ground, in its worst hour. */
-function pullsAtEnd({ frame, lines }: CheckContext): WirePull[] {
+const inWorstHour = (line: WireLine) => line.worst.tensionN
+
+/** What pulls at an end: every wire along the row at its height above the ground. */
+function pullsAtEnd(
+  { frame, lines }: Pick<CheckContext, 'frame' | 'lines'>,
+  tensionN: (line: WireLine) => number = inWorstHour,
+): WirePull[] {
   const pullOf = new Map<LineId, number>(
-    lines.flatMap((line) => line.ids.map((id) => [id, line.worst.tensionN] as const)),
+    lines.flatMap((line) => line.ids.map((id) => [id, tensionN(line)] as const)),
   )
   const seen = new Set<LineId>()
   return frame.runs.flatMap(({ line, from }) => {
@@ -58,7 +66,11 @@ function endChecks(context: CheckContext, pattern: RowPattern, soil: Soil): Chec
   const held = heldBy(end, pulls)
   return end.kind === 'braced'
     ? [braceCheck(context, held, soil, end.stockId), ...footChecks(context, pattern, soil, held)]
-    : [...tiedBackChecks(context, held, soil, end), ...footChecks(context, pattern, soil, held)]
+    : [
+        tieCheck(context, held, end),
+        ...tiedBackChecks(context, held, soil, end),
+        ...footChecks(context, pattern, soil, held),
+      ]
 }
 
 const heldBy = (end: Exclude<EndAssembly, { kind: 'free' }>, pulls: readonly WirePull[]): HeldEnd =>
@@ -75,6 +87,8 @@ export interface RowEnd {
   readonly atM: number
   /** Along the tie or the brace; `null` where the post stands by itself. */
   readonly heldN: number | null
+  /** Strands of each tie, and what each bears once the wires are set; `null` where nothing is tied back. */
+  readonly ties: { readonly strands: number; readonly setN: number } | null
   /** On the post at its foot: downward positive; a brace lifts it. */
   readonly downN: number
   /** How deep the post would have to stand for it, from the better to the worse end of the soil. */
@@ -92,6 +106,7 @@ export function rowEnd(context: CheckContext): RowEnd | null {
   const total = isTold ? lineEnd(pulls) : null
   if (!total || total.totalWireTensionN <= 0 || design.unknown.some((one) => PULLS.has(one))) return null
   const held = pattern.end.kind === 'free' ? null : heldBy(pattern.end, pulls)
+  const setN = strandPullN(context.frame, pattern, context.lines, design.setC)
   const soil = findSoil(site.conditions.soil)
   const atM = total.momentAtGroundNm / total.totalWireTensionN
   const levelN = held ? Math.abs(held.horizontalReactionAtFootN) : total.totalWireTensionN
@@ -107,10 +122,42 @@ export function rowEnd(context: CheckContext): RowEnd | null {
     totalN: total.totalWireTensionN,
     atM,
     heldN: held?.memberForceN ?? null,
+    ties: setN !== null && pattern.end.kind === 'tied-back' ? { strands: pattern.end.strands, setN } : null,
     downN: held?.verticalReactionAtFootN ?? 0,
     depthM: [depthM(1), depthM(0)],
   }
 }
+/**
+ * What each strand of a row's ties bears, newtons, while its bare wires pull as they do at a temperature: statics of the
+ * hinged post. `null` where nothing is tied back or the wires' pull is not known.
+ */
+export function strandPullN(
+  frame: Frame,
+  pattern: Pattern,
+  lines: readonly WireLine[],
+  temperatureC: number,
+): number | null {
+  if (pattern.kind !== 'row' || pattern.end.kind !== 'tied-back') return null
+  const pulls = pullsAtEnd({ frame, lines }, (line) => tensionToday(line, temperatureC))
+  if (pulls.length === 0 || pulls.some((pull) => Number.isNaN(pull.tensionN))) return null
+  return heldBy(pattern.end, pulls).memberForceN / pattern.end.strands
+}
+
+/** A meter errs by a few parts in a hundred, a post that leans a little changes what its tie bears by as much again. */
+const FAR_OFF = 0.3
+/** Whether a tie reads so far from what statics gives that something holds or gives where it should not. */
+export const isTieFarOff = (readN: number, expectedN: number): boolean =>
+  Math.abs(readN - expectedN) > FAR_OFF * expectedN
+
+/** A row's ties that run from a post to a screw, not from screw to screw, and the post of each. */
+export function tieLines({ runs, nodes }: Pick<Frame, 'runs' | 'nodes'>): ReadonlyMap<LineId, string> {
+  const posts = runs.flatMap(({ line, from, to }) => {
+    const [anchor, post] = [nodes[from]!, nodes[to]!]
+    return line.role === 'tie-back' && anchor.at.yM !== post.at.yM ? [[line.id, post.label] as const] : []
+  })
+  return new Map(posts)
+}
+
 const PULLS: ReadonlySet<UnknownPart> = new Set(['wire', 'pull'])
 
 /**
@@ -227,11 +274,27 @@ function braceCheck({ catalogue }: CheckContext, held: HeldEnd, soil: Soil, stoc
   })
 }
 
+/** The strands of a tie between its post and its first screw bear all of its pull. */
+function tieCheck({ catalogue, design }: CheckContext, held: HeldEnd, { strands }: TiedBack): Check {
+  const wire = findWire(catalogue, design.wireId)
+  return check({
+    code: 'tie-pull',
+    subject: strands === 1 ? 'one' : 'many',
+    need: held.memberForceN,
+    holding: wire ? same(strands * wire.breakingLoadN * wire.workingShare) : null,
+    missing: 'wire',
+    unit: 'N',
+    assumptions: ['all-wires-worst', 'hinged-foot', ...(strands > 1 ? (['share-evenly'] as const) : [])],
+    source: 'statics',
+    isStructural: true,
+  })
+}
+
 function tiedBackChecks(
   { catalogue, drives, frame }: CheckContext,
   held: HeldEnd,
   soil: Soil,
-  { angleDeg, inLine }: Extract<EndAssembly, { kind: 'tied-back' }>,
+  { angleDeg, inLine }: TiedBack,
 ): Check[] {
   return frame.anchors.map((anchor) => {
     const screw = findScrew(catalogue, anchor.screwId)

@@ -1,4 +1,4 @@
-export { endStiffness, rowEnd } from './check-rows.ts'
+export { endStiffness, isTieFarOff, rowEnd, strandPullN, tieLines } from './check-rows.ts'
 export type { RowEnd } from './check-rows.ts'
 export { assumptions, check, coverage, missingInputs, outcomeOf, sources, verdicts } from './check.ts'
 export type { Assumption, Check, CheckUnit, Missing, Outcome, SourceKey, Verdict } from './check.ts'

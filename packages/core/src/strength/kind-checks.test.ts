@@ -36,7 +36,7 @@ const TABLE: Readonly<Record<PatternKind, string>> = {
   triangles: 'fixing-pull strainer-travel wire-pull wire-sag',
   grid: 'fixing-pull strainer-travel wire-pull wire-sag',
   free: 'fixing-pull strainer-travel wire-pull wire-sag',
-  row: 'anchor-pull end-foot post-sideways strainer-travel wire-pull wire-sag',
+  row: 'anchor-pull end-foot post-sideways strainer-travel tie-pull wire-pull wire-sag',
   overhead: 'beam-bending post-bearing post-frost post-sideways strainer-travel wire-pull wire-sag',
   arch: 'leg-bending',
   net: 'anchor-pull cover-uplift post-frost strainer-travel wire-pull wire-sag',

@@ -105,6 +105,7 @@ function Site({ gardenId, place, document }: SiteProps) {
           place={place}
           frameId={document.id}
           plan={plan}
+          pattern={document.body.design.pattern}
           condition={condition}
           canWrite={canWrite}
           recorder={recorder}

@@ -1,6 +1,6 @@
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import type { CsvReading } from '../../documents/readings-csv.ts'
-import type { LineId } from '@klados/core/frame'
+import type { LineId, Pattern } from '@klados/core/frame'
 import { weatherAt } from '@klados/core/design'
 import { stateUnder, strainDue, tensionToday } from '@klados/core/loads'
 import type { StrainReason } from '@klados/core/loads'
@@ -23,12 +23,14 @@ import { Message } from '../../ui/Message.tsx'
 import { linesInWords } from '../../plan/line-words.ts'
 import { TemperatureField } from '../../ui/TemperatureField.tsx'
 import { useUnits } from '../../ui/units.tsx'
+import { Ties } from './Ties.tsx'
 
 interface TensionsProps {
   readonly gardenId: string
   readonly place: Place
   readonly frameId: string
   readonly plan: FramePlan
+  readonly pattern: Pattern
   readonly condition: FrameCondition
   readonly canWrite: boolean
   readonly recorder: Recorder
@@ -38,7 +40,7 @@ interface TensionsProps {
  * The pull of each wire: what to set it to today, what it was set to and found at, readings from a meter or a
  * file.
  */
-export function Tensions({ place, frameId, plan, condition, canWrite, recorder }: TensionsProps) {
+export function Tensions({ place, frameId, plan, pattern, condition, canWrite, recorder }: TensionsProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const ids = plan.lines.flatMap((line) => line.ids)
@@ -112,6 +114,20 @@ export function Tensions({ place, frameId, plan, condition, canWrite, recorder }
           <p className="text-slate">{t('tension.meterHint')}</p>
         </div>
       )}
+      <Ties
+        plan={plan}
+        pattern={pattern}
+        condition={condition}
+        temperatureC={temperatureC}
+        onFound={
+          canWrite
+            ? (line, name, pull) =>
+                recorder.write(t('tension.didFind', { wire: name, pull: units.force(pull) }), [
+                  entry('wire.measured', { line, tensionN: pull, temperatureC, on: todayHere() }),
+                ])
+            : null
+        }
+      />
       {recorder.last && (
         <button type="button" className="btn min-h-12 self-start" onClick={recorder.undo}>
           {t('wood.undo', { what: recorder.last.what })}

@@ -96,6 +96,14 @@ function PatternFigures({ gardenId, place, design, plan, currency }: Consequence
           {plan.end.heldN !== null && (
             <SlipRow label={t('slip.endHeld')}>{units.force(plan.end.heldN)}</SlipRow>
           )}
+          {plan.end.ties && (
+            <SlipRow label={t('slip.tieStrained')}>
+              {t('slip.tieStrandsEach', {
+                count: plan.end.ties.strands,
+                pull: units.force(plan.end.ties.setN),
+              })}
+            </SlipRow>
+          )}
           {Math.abs(plan.end.downN) > 1 && (
             <SlipRow label={t(plan.end.downN > 0 ? 'slip.endDown' : 'slip.endUp')}>
               {units.force(Math.abs(plan.end.downN))}

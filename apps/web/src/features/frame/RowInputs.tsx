@@ -139,7 +139,7 @@ function withWireMore({ levels, postHeightM }: Row): Row['levels'] {
 }
 
 const ANGLE_DEG = 45
-const { attachHeightM: attach, angleDeg: angle, inLine } = fields.end.of['tied-back']
+const { attachHeightM: attach, angleDeg: angle, inLine, strands } = fields.end.of['tied-back']
 
 /** What holds the ends of a row, and the cross-arms where it has them. */
 export function RowEnds({ gardenId, pattern, onChange }: RowInputsProps) {
@@ -161,6 +161,7 @@ export function RowEnds({ gardenId, pattern, onChange }: RowInputsProps) {
       angleDeg,
       screwId: catalogue.screws.find((one) => one.head === 'eye')?.id ?? '',
       inLine: 1,
+      strands: 3,
     },
   }
   const pick = (kind: Row['end']['kind']) => {
@@ -204,6 +205,16 @@ export function RowEnds({ gardenId, pattern, onChange }: RowInputsProps) {
               max={inLine.max}
               step={1}
               onChange={(count) => set('in-line', { ...end, inLine: Math.round(count) })}
+            />
+          )}
+          {end.kind === 'tied-back' && (
+            <NumberField
+              label={t('row.strands')}
+              value={end.strands}
+              min={strands.min}
+              max={strands.max}
+              step={1}
+              onChange={(count) => set('strands', { ...end, strands: Math.round(count) })}
             />
           )}
           <div className="col-span-2">

@@ -34,7 +34,13 @@ const fields = {
   endLeanDeg: number(0, 45, 1),
   end: oneOf('kind', {
     /** So many screws stand one behind the other in the line of the tie and share its pull. */
-    'tied-back': { ...pull, screwId: screw('eye'), inLine: whole(1, 4) },
+    'tied-back': {
+      ...pull,
+      screwId: screw('eye'),
+      inLine: whole(1, 4),
+      /** Of wire, side by side from the post to the screw, each with its share of the pull. */
+      strands: whole(1, 4),
+    },
     braced: { ...pull, stockId: stock('post') },
     free: {},
   }),
@@ -96,7 +102,14 @@ export const row = frameKind({
       endStockId: 'post-round-140',
       endBuriedM: 0.9,
       endLeanDeg: 10,
-      end: { kind: 'tied-back', attachHeightM: at(0.8), angleDeg: 45, screwId: 'screw-eye-1600', inLine: 2 },
+      end: {
+        kind: 'tied-back',
+        attachHeightM: at(0.8),
+        angleDeg: 45,
+        screwId: 'screw-eye-1600',
+        inLine: 2,
+        strands: 3,
+      },
       armStockId: 'batten-20x30',
       levels: [
         level(0, 0.4, 'carrying', 'single'),
@@ -118,7 +131,7 @@ export const row = frameKind({
       ? (['end-sideways', 'end-bending'] as const)
       : end.kind === 'braced'
         ? (['brace-foot', 'end-foot', 'end-uplift'] as const)
-        : (['anchor-pull', 'end-foot'] as const)),
+        : (['tie-pull', 'anchor-pull', 'end-foot'] as const)),
   ],
   sheet: ['stringing', 'members', 'anchors'],
   fit: ({ widthM }, pattern, toleranceShare) =>
@@ -221,7 +234,7 @@ function layRow(laying: Laying, pattern: RowPattern): Layout {
     i: number,
     foot: Point3,
     attach: Point3,
-    { screwId, inLine }: Extract<EndAssembly, { kind: 'tied-back' }>,
+    { screwId, inLine, strands }: Extract<EndAssembly, { kind: 'tied-back' }>,
   ): void {
     const anchorLabel = `A${(name === 'left') === (site.viewingEnd === 'left') ? 1 : 2}`
     const way = name === 'left' ? -1 : 1
@@ -239,7 +252,8 @@ function layRow(laying: Laying, pattern: RowPattern): Layout {
         isBehind: n > 1,
       })
       const to = builder.joint(`tie-${name}${behind}.anchor`, at, 'through', { label: screwLabel })
-      builder.run(to, from, builder.line(`tie-${name}${behind}`, 'tie-back'))
+      const line = builder.line(`tie-${name}${behind}`, 'tie-back')
+      for (let strand = 1; strand <= strands; strand++) builder.run(to, from, line)
       from = to
     }
   }

@@ -230,7 +230,7 @@ describe('a cutting sheet', () => {
       const lines = section.groups.flatMap(({ items }) => items.map(({ lead, text }) => `${lead}: ${text}`))
       expect(lines).toHaveLength(3)
       expect(lines[0]).toBe('A: cut above 2 buds; trunk, 70 cm along (9 mm, about a pencil)')
-      expect(lines[1]).toBe('B: off; below the graft (it looked weak)')
+      expect(lines[1]).toBe('B: cut out; below the graft (it looked weak)')
       expect(lines.some(isOdd)).toBe(false)
     }
     const totals = sheet.sections.at(-1)!
