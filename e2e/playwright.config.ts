@@ -1,8 +1,14 @@
 import { defineConfig } from '@playwright/test'
 
+/** Files with tests of half a minute: they begin, so that no core waits for one of them at the end. */
+const LONG = /(away|held|screens|years)\.spec\.ts$/
+
 export default defineConfig({
   testDir: '.',
-  testMatch: '*.spec.ts',
+  projects: [
+    { name: 'long', testMatch: LONG },
+    { name: 'short', testMatch: '*.spec.ts', testIgnore: LONG },
+  ],
   fullyParallel: true,
   workers: 2,
   timeout: 90_000,
