@@ -19,7 +19,7 @@ test.describe('bad input', () => {
     await page.getByLabel('Name of the frame').focus()
     await expect(page.getByLabel('Cell width')).toHaveValue('eighty')
     await page.getByLabel('Cell width').fill('1,650')
-    await expect(page.getByText('That comma can be read in two ways')).toBeVisible()
+    await expect(page.getByText('Is that 1.65 or 1650?')).toBeVisible()
     await page.getByLabel('Cell width').fill('80 cm')
     await expect(page.getByRole('alert')).toHaveCount(0)
     await page.getByLabel('Longest piece you can handle').fill('1 m')

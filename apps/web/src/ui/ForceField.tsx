@@ -2,6 +2,7 @@ import { parseForce } from '@klados/core/units'
 import { useTranslation } from '../i18n/use-translation.tsx'
 import { QuantityField } from './QuantityField.tsx'
 import type { Reading } from './QuantityField.tsx'
+import { readingProblem } from './reading-problem.ts'
 import { useUnits } from './units.tsx'
 
 interface ForceFieldProps {
@@ -21,7 +22,7 @@ export function ForceField({ label, valueN, minN = LEAST_N, onChange }: ForceFie
   const units = useUnits()
   const read = (text: string): Reading => {
     const parsed = parseForce(text, units.system === 'metric' ? 'N' : 'lbf')
-    if (!parsed.ok) return { problem: t(`length.${parsed.reason}`) }
+    if (!parsed.ok) return { problem: readingProblem(t, parsed) }
     if (parsed.value < minN) return { problem: t('length.too-small', { min: units.force(minN) }) }
     if (parsed.value > MOST_N) return { problem: t('length.too-large', { max: units.force(MOST_N) }) }
     return { value: parsed.value }

@@ -3,6 +3,7 @@ import type { LengthStyle } from '@klados/core/units'
 import { useTranslation } from '../i18n/use-translation.tsx'
 import { QuantityField } from './QuantityField.tsx'
 import type { Reading } from './QuantityField.tsx'
+import { readingProblem } from './reading-problem.ts'
 import { useUnits } from './units.tsx'
 
 interface LengthFieldProps {
@@ -30,11 +31,9 @@ export function LengthField(props: LengthFieldProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const read = (text: string): Reading => {
-    const parsed = parseLength(text, units.bare(style))
+    const parsed = parseLength(text, units.bare(style), maxM)
     if (!parsed.ok)
-      return parsed.reason === 'empty' && onClear
-        ? { value: null }
-        : { problem: t(`length.${parsed.reason}`) }
+      return parsed.reason === 'empty' && onClear ? { value: null } : { problem: readingProblem(t, parsed) }
     if (parsed.value < minM - ROUNDING_M)
       return { problem: t('length.too-small', { min: units.length(minM, style) }) }
     if (parsed.value > maxM + ROUNDING_M)

@@ -2,6 +2,7 @@ import { parseMass } from '@klados/core/units'
 import { useTranslation } from '../i18n/use-translation.tsx'
 import { QuantityField } from './QuantityField.tsx'
 import type { Reading } from './QuantityField.tsx'
+import { readingProblem } from './reading-problem.ts'
 import { useUnits } from './units.tsx'
 
 interface MassFieldProps {
@@ -17,7 +18,7 @@ export function MassField({ label, valueKg, maxKg, onChange }: MassFieldProps) {
   const units = useUnits()
   const read = (text: string): Reading => {
     const parsed = parseMass(text, units.system === 'metric' ? 'kg' : 'lb')
-    if (!parsed.ok) return { problem: t(`length.${parsed.reason}`) }
+    if (!parsed.ok) return { problem: readingProblem(t, parsed) }
     if (parsed.value > maxKg) return { problem: t('length.too-large', { max: units.mass(maxKg) }) }
     return { value: parsed.value }
   }

@@ -2,6 +2,7 @@ import { formatTemperature, parseTemperature } from '@klados/core/units'
 import { useTranslation } from '../i18n/use-translation.tsx'
 import { QuantityField } from './QuantityField.tsx'
 import type { Reading } from './QuantityField.tsx'
+import { readingProblem } from './reading-problem.ts'
 import { useUnits } from './units.tsx'
 
 interface TemperatureFieldProps {
@@ -20,7 +21,7 @@ export function TemperatureField({ label, valueC, hint, onChange }: TemperatureF
   const { system } = useUnits()
   const read = (text: string): Reading => {
     const parsed = parseTemperature(text, system === 'metric' ? 'C' : 'F')
-    if (!parsed.ok) return { problem: t(`length.${parsed.reason}`) }
+    if (!parsed.ok) return { problem: readingProblem(t, parsed) }
     if (parsed.value < LEAST_C)
       return { problem: t('length.too-small', { min: formatTemperature(LEAST_C, system) }) }
     if (parsed.value > MOST_C)

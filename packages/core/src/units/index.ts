@@ -1,5 +1,6 @@
 export { METRES_PER, formatLength, parseLength } from './length.ts'
-export type { LengthStyle, LengthUnit, Parsed, ParseFailure, UnitSystem } from './length.ts'
+export type { LengthStyle, LengthUnit, UnitSystem } from './length.ts'
+export type { Parsed, ParseFailure } from './parsed.ts'
 export {
   NEWTONS_PER_LBF,
   formatArea,
@@ -12,6 +13,7 @@ export {
   formatWater,
   parseForce,
   parseMass,
+  parseNumber,
   parseTemperature,
 } from './quantity.ts'
 export type { Rounding } from './quantity.ts'

@@ -1,3 +1,6 @@
+import type { Parsed, ParseFailure } from './parsed.ts'
+import { readEither } from './written-number.ts'
+
 export type UnitSystem = 'metric' | 'imperial'
 export type LengthUnit = 'm' | 'cm' | 'mm' | 'ft' | 'in'
 
@@ -10,11 +13,6 @@ export const METRES_PER: Readonly<Record<LengthUnit | 'yd', number>> = {
   in: 0.0254,
   yd: 0.9144,
 }
-
-export type ParseFailure = 'empty' | 'not-a-length' | 'ambiguous-comma' | 'not-a-quantity' | 'wrong-unit'
-export type Parsed =
-  | { readonly ok: true; readonly value: number }
-  | { readonly ok: false; readonly reason: ParseFailure }
 
 const UNIT_WORDS: Readonly<Record<string, LengthUnit | 'yd'>> = {
   m: 'm',
@@ -47,49 +45,36 @@ const UNIT_WORDS: Readonly<Record<string, LengthUnit | 'yd'>> = {
   yards: 'yd',
 }
 
-const VULGAR: Readonly<Record<string, string>> = {
-  '½': '1/2',
-  '¼': '1/4',
-  '¾': '3/4',
-  '⅛': '1/8',
-  '⅜': '3/8',
-  '⅝': '5/8',
-  '⅞': '7/8',
-  '⅓': '1/3',
-  '⅔': '2/3',
-}
-
 /** A whole number, decimal, fraction or mixed number ("6 1/2", "6-1/2"), then perhaps a unit. */
 const TERM =
   /^\s*(?:(\d+)[\s-]+(\d+)\/(\d+)|(\d+)\/(\d+)|(\d+(?:\.\d*)?|\.\d+))\s*([a-z]+|'|")?\.?\s*(?:,|and|&)?/
 
 /**
- * Folds the many ways of typing quotes, fractions and decimal commas into one. `null` where a comma could
- * mean two things.
- */
-export function normaliseNumberText(text: string): string | null {
-  let s = text.trim().toLowerCase()
-  for (const [glyph, fraction] of Object.entries(VULGAR)) s = s.replaceAll(glyph, ` ${fraction}`)
-  s = s
-    .replace(/[’‘′`´]/g, "'")
-    .replace(/[”“″]/g, '"')
-    .replace(/''/g, '"')
-    .replace(/[−–]/g, '-')
-    .replace(/[\u00a0\u202f\u2009]/g, ' ')
-  // "1,650" is 1.65 to some and 1650 to others: asking is cheaper than a wall ten times too long.
-  if (/(^|[^\d.])[1-9]\d{0,2},\d{3}(?![\d])/.test(s) && !/,\d{3}\./.test(s)) return null
-  s = s.replace(/(\d),(?=\d{3}\.)/g, '$1')
-  return s.replace(/(\d),(?=\d)/g, '$1.').replace(/(^|\s),(?=\d)/g, '$10.')
-}
-
-/**
  * Length in metres from what people write: `9.2 m`, `1,65 m`, `38 ft`, `4'6"`, `4 ft 6 1/2 in`, `54in`,
  * `30'2`. A bare number takes `bareUnit`; a bare number behind feet is inches. A leading minus is kept, so
- * that a range check can name it. Never throws: text that is no length gives the reason.
+ * that a range check can name it. `1.405 m` and `1,405 m` are asked about where `maxM` lets both be meant. Never throws: text
+ * that is no length gives the reason.
  */
-export function parseLength(text: string, bareUnit: LengthUnit): Parsed {
-  const normal = normaliseNumberText(text)
-  if (normal === null) return { ok: false, reason: 'ambiguous-comma' }
+export function parseLength(text: string, bareUnit: LengthUnit, maxM = LONGEST_M): Parsed {
+  return readEither(
+    text,
+    (normal) => readLength(normal, bareUnit),
+    'not-a-length',
+    (decimal, other, mark) =>
+      IMPERIAL.has(decimal.smallest) ? mark === '.' : decimal.smallest === 'm' && other.value > maxM,
+  )
+}
+
+/** Those who measure in these write a point for decimals and nothing else. */
+const IMPERIAL: ReadonlySet<LengthUnit | 'yd'> = new Set(['in', 'ft', 'yd'])
+/** Nothing here is longer. */
+const LONGEST_M = 1000
+
+type Read =
+  | { readonly ok: true; readonly value: number; readonly smallest: LengthUnit | 'yd' }
+  | { readonly ok: false; readonly reason: ParseFailure }
+
+function readLength(normal: string, bareUnit: LengthUnit): Read {
   if (normal === '') return { ok: false, reason: 'empty' }
   const sign = normal.startsWith('-') ? -1 : 1
   let rest = sign < 0 ? normal.slice(1) : normal
@@ -111,7 +96,8 @@ export function parseLength(text: string, bareUnit: LengthUnit): Parsed {
     rest = rest.slice(match[0].length)
   }
   const value = sign * metres
-  return Number.isFinite(value) ? { ok: true, value } : { ok: false, reason: 'not-a-length' }
+  if (!Number.isFinite(value)) return { ok: false, reason: 'not-a-length' }
+  return { ok: true, value, smallest: previous ?? bareUnit }
 }
 
 function termValue(match: RegExpExecArray): number | undefined {

@@ -1,5 +1,7 @@
-import { METRES_PER, normaliseNumberText, trimZeros } from './length.ts'
-import type { Parsed, UnitSystem } from './length.ts'
+import { METRES_PER, trimZeros } from './length.ts'
+import type { UnitSystem } from './length.ts'
+import type { Parsed, ParseFailure } from './parsed.ts'
+import { readEither } from './written-number.ts'
 
 /** Standard gravity, m/s² (3rd CGPM, 1901); turns pounds and kilograms of pull into newtons. */
 export const STANDARD_GRAVITY = 9.80665
@@ -50,20 +52,44 @@ export function parseTemperature(text: string, bareUnit: 'C' | 'F'): Parsed {
   return { ok: true, value: unit === 'F' ? ((number.value - 32) * 5) / 9 : number.value }
 }
 
+/** A bare number: `1250`, `1,250.50`, `0,5`. Never throws. */
+export function parseNumber(text: string): Parsed {
+  return parseWithUnit(text, (unit) => (unit === '' ? 1 : undefined), undefined)
+}
+
+/** Units of those who write a point for decimals and nothing else. */
+const WITH_POINT = new Set(['lb', 'lbs', 'lbf', 'f'])
+
 function parseWithUnit(
   text: string,
   factorOf: (unit: string) => number | undefined,
   min: number | undefined,
 ): Parsed {
-  const normal = normaliseNumberText(text)
-  if (normal === null) return { ok: false, reason: 'ambiguous-comma' }
+  return readEither(
+    text,
+    (normal) => readWithUnit(normal, factorOf, min),
+    'not-a-quantity',
+    ({ unit }, _, mark) => mark === '.' && WITH_POINT.has(unit),
+  )
+}
+
+function readWithUnit(
+  normal: string,
+  factorOf: (unit: string) => number | undefined,
+  min: number | undefined,
+):
+  | { readonly ok: true; readonly value: number; readonly unit: string }
+  | { readonly ok: false; readonly reason: ParseFailure } {
   if (normal === '') return { ok: false, reason: 'empty' }
   const match = /^([+-]?(?:\d+(?:\.\d*)?|\.\d+))\s*(?:°|deg(?:rees)?)?\s*([a-z]*)\.?$/.exec(normal)
   if (!match) return { ok: false, reason: 'not-a-quantity' }
-  const factor = factorOf(match[2] ?? '')
+  const unit = match[2] ?? ''
+  const factor = factorOf(unit)
   if (factor === undefined) return { ok: false, reason: 'wrong-unit' }
   const value = Number(match[1]) * factor
-  return min !== undefined && value < min ? { ok: false, reason: 'not-a-quantity' } : { ok: true, value }
+  return min !== undefined && value < min
+    ? { ok: false, reason: 'not-a-quantity' }
+    : { ok: true, value, unit }
 }
 
 /** `180 N` or `40 lbf`, whole units. */

@@ -8,11 +8,13 @@ import {
   parseForce,
   parseMass,
   parseLength,
+  parseNumber,
   parseTemperature,
   roundWireAreaMm2,
   roundWireMassKgPerM,
 } from './index.ts'
 import type { LengthUnit } from './index.ts'
+import { runs } from '../../test/runs.ts'
 
 describe('parseLength', () => {
   it.each([
@@ -33,6 +35,17 @@ describe('parseLength', () => {
     ['2 yd 1 ft', 'm', 2.1336],
     ['1 m 65 cm', 'm', 1.65],
     ['1,234.5 mm', 'm', 1.2345],
+    ['1.234,5 mm', 'm', 1.2345],
+    ['1 800 mm', 'cm', 1.8],
+    ['1\u202f800 mm', 'cm', 1.8],
+    ['1.405 m', 'cm', 1.405],
+    ['1,405', 'm', 1.405],
+    ['12.125 in', 'm', 0.307975],
+    ['.125"', 'm', 0.003175],
+    [`4' 2"`, 'm', 1.27],
+    ['5 ft 3', 'm', 1.6002],
+    ['1 3/4', 'in', 0.04445],
+    ['3/8', 'in', 0.009525],
     ['165', 'cm', 1.65],
     ['.5', 'm', 0.5],
     ['-3 cm', 'm', -0.03],
@@ -50,10 +63,14 @@ describe('parseLength', () => {
     ['3 in 2 ft', 'not-a-length'],
     ['1/0 in', 'not-a-length'],
     ['9.2.1 m', 'not-a-length'],
-    ['1,650 mm', 'ambiguous-comma'],
-    ['12,500', 'ambiguous-comma'],
+    ['1.650.5 m', 'not-a-length'],
+    ['1,23,456 mm', 'not-a-length'],
+    ['1,650 mm', 'ambiguous'],
+    ['1.800 mm', 'ambiguous'],
+    ['12,500 cm', 'ambiguous'],
+    ["1'650 mm", 'ambiguous'],
   ])('refuses %j as %s', (text, reason) => {
-    expect(parseLength(text, 'm')).toEqual({ ok: false, reason })
+    expect(parseLength(text, 'm')).toMatchObject({ ok: false, reason })
   })
 
   it('reads back what it writes, in both systems and every style', () => {
@@ -73,6 +90,75 @@ describe('parseLength', () => {
 
   it('never throws, whatever is typed', () => {
     fc.assert(fc.property(fc.string(), (text) => typeof parseLength(text, 'in').ok === 'boolean'))
+  })
+})
+
+describe('a number as people write it', () => {
+  /** Thousands apart by a mark, decimals behind another. */
+  const written = (value: number, digits: number, between: string, point: string) => {
+    const [whole, decimals] = value.toFixed(digits).split('.')
+    const apart = whole!.replace(/\B(?=(\d{3})+$)/g, between)
+    return decimals ? apart + point + decimals : apart
+  }
+
+  it('is read back, or asked about with both that it can be, and never read as another', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 99_999_999 }),
+        fc.integer({ min: 0, max: 5 }),
+        fc.constantFrom(
+          ['', '.'],
+          ['', ','],
+          [',', '.'],
+          ['.', ','],
+          [' ', ','],
+          [' ', '.'],
+          ["'", '.'],
+          ['\u202f', ','],
+        ),
+        fc.constantFrom('N' as const, 'kg' as const, 'mm' as const, '' as const),
+        (units, digits, [between, point], unit) => {
+          const value = units / 10 ** digits
+          const text = `${written(value, digits, between!, point!)} ${unit}`
+          const read = {
+            N: (one: string) => parseForce(one, 'N'),
+            kg: (one: string) => parseMass(one, 'kg'),
+            mm: (one: string) => parseLength(one, 'm'),
+            '': parseNumber,
+          }[unit]
+          const parsed = read(text)
+          const wanted = unit === 'mm' ? value / 1000 : value
+          if (parsed.ok) expect(parsed.value).toBeCloseTo(wanted, 8)
+          else {
+            expect(parsed.reason).toBe('ambiguous')
+            // Written as proposed each is understood, and one of them is what was meant.
+            const again = parsed.either!.map(read)
+            expect(again.map(({ ok }) => ok)).toEqual([true, true])
+            expect(again.some((one) => one.ok && Math.abs(one.value - wanted) < 1e-8)).toBe(true)
+          }
+        },
+      ),
+      { numRuns: runs(2000) },
+    )
+  })
+
+  it('is asked about only where it can be two', () => {
+    for (const [text, value] of [
+      ['1250', 1250],
+      ['1,250.50', 1250.5],
+      ['1.250,50', 1250.5],
+      ['12.50', 12.5],
+      ['0,125', 0.125],
+      ['1 250', 1250],
+      ["1'250", 1250],
+      ['1,250', null],
+    ] as const)
+      expect([text, parseNumber(text)]).toEqual([
+        text,
+        value === null ? expect.objectContaining({ reason: 'ambiguous' }) : { ok: true, value },
+      ])
+    expect(parseNumber('1,250')).toMatchObject({ either: ['1.25', '1250'] })
+    expect(parseNumber('1,234')).toMatchObject({ either: ['1.2340', '1234'] })
   })
 })
 
