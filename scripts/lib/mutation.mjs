@@ -22,7 +22,10 @@ const MODULES = {
 /** So many lines are changed together: a change that reaches over more is left to the run over every line. */
 const PIECE_LINES = 15
 /** Of each module in one run, other ones with each commit. */
-const SAMPLE_LINES = 120
+const SAMPLE_LINES = 45
+
+/** Of the tries of a property, for each change: what is wrong is found by few, or by none. */
+const SHARE_OF_RUNS = 0.1
 
 /**
  * Changes the code of each module in small ways and tells how many of the changes the tests noticed: in a sample of its
@@ -68,7 +71,10 @@ export async function mutate({ only, everyLine }) {
       ignorePatterns: ['.klados', 'docs', 'e2e/frozen', 'apps/web/dist', 'apps/server/dist', 'test-results'],
     }),
   )
-  await run(inRoot('node_modules/.bin/stryker'), ['run', settings], { cwd: root })
+  await run(inRoot('node_modules/.bin/stryker'), ['run', settings], {
+    cwd: root,
+    env: { ...process.env, KLADOS_RUNS: String(SHARE_OF_RUNS) },
+  })
   if (!existsSync(report)) throw new Error('no report of the mutations')
   const { files } = JSON.parse(readFileSync(report, 'utf8'))
   return modules.map(({ name, whole, taken }) => ({
