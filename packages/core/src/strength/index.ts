@@ -1,5 +1,6 @@
-export { endStiffness, isTieFarOff, rowEnd, strandPullN, tieLines } from './check-rows.ts'
-export type { RowEnd } from './check-rows.ts'
+export { endStiffness } from './check-rows.ts'
+export { isTieFarOff, rowEnd, strandPullN, tieLines } from './row-end.ts'
+export type { RowEnd } from './row-end.ts'
 export { assumptions, check, coverage, missingInputs, outcomeOf, sources, verdicts } from './check.ts'
 export type { Assumption, Check, CheckUnit, Missing, Outcome, SourceKey, Verdict } from './check.ts'
 export { isWoundWrongly } from './check-standing.ts'
