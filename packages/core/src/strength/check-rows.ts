@@ -162,7 +162,7 @@ function tieCheck({ catalogue, design }: CheckContext, held: HeldEnd, { strands 
   const wire = findWire(catalogue, design.wireId)
   return check({
     code: 'tie-pull',
-    subject: strands === 1 ? 'one' : 'many',
+    subject: 'P1',
     need: held.memberForceN,
     holding: wire ? same(strands * wire.breakingLoadN * wire.workingShare) : null,
     missing: 'wire',

@@ -30,18 +30,8 @@ const row: RowPattern = {
   waterHeightM: 0.5,
   plantSpacingM: 1.2,
 }
-const field = siteOf(61, 2, {
-  surface: 'open',
-  conditions: {
-    soil: 'sand',
-    frostDepthM: 0.5,
-    coldestC: -15,
-    hottestC: 35,
-    windMPerS: 22,
-    snowPa: 0,
-    iceMm: 0,
-  },
-})
+const open = siteOf(61, 2, { surface: 'open' })
+const field = { ...open, conditions: { ...open.conditions, soil: 'sand' as const } }
 const planOf = (pattern: RowPattern) =>
   planFrame(
     field,
