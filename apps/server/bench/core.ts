@@ -43,6 +43,7 @@ export async function benchFrame(): Promise<void> {
     wireId: 'stainless-2',
     tensionN: 150,
     endWrapM: 0.15,
+    wireEnding: null,
     handlingLengthM: 25,
     endsAt: 'any',
     rolls: [{ lengthM: 100, price: 48 }],

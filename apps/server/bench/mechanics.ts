@@ -129,6 +129,7 @@ export async function benchTrellis(): Promise<void> {
       endStockId: 'post-round-140',
       endBuriedM: 0.9,
       endLeanDeg: 10,
+      endSlabM: 0.3,
       end: {
         kind: 'tied-back',
         attachHeightM: 1.6,
@@ -166,6 +167,7 @@ export async function benchTrellis(): Promise<void> {
       ],
     },
     endWrapM: 0.4,
+    wireEnding: null,
     handlingLengthM: 250,
     endsAt: 'any',
     fixingId: 'eye-100',

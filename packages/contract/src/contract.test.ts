@@ -110,6 +110,7 @@ describe('documents', () => {
       wireId: 'stainless-2',
       tensionN: 150,
       endWrapM: 0.15,
+      wireEnding: null,
       handlingLengthM: 20,
       endsAt: 'any',
       rolls: [{ lengthM: 25, price: 14 }],

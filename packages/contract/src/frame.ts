@@ -1,3 +1,4 @@
+import { wireEndings } from '@klados/core/catalogue'
 import { unknownParts } from '@klados/core/design'
 import type { FrameDesign } from '@klados/core/design'
 import { BALLAST_RANGE_KG } from '@klados/core/frame'
@@ -39,6 +40,7 @@ export const frameDesignSchema = z.strictObject({
   ...wireChoice,
   light: z.strictObject(wireChoice).nullable(),
   endWrapM: lengthM.max(5),
+  wireEnding: z.enum(wireEndings).nullable(),
   handlingLengthM: positiveLengthM,
   endsAt: z.enum(['any', 'edge']).default('any'),
   fixingId: partId,

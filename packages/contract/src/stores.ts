@@ -109,6 +109,8 @@ const good = z.strictObject({
     'drive-adapter',
     'charcoal',
     'masonry-bit',
+    'wire-clip',
+    'sleeve',
   ]),
   unit: z.enum(['piece', 'square-metre', 'litre', 'metre']),
   price: money,

@@ -78,6 +78,94 @@ function addStrandsOfTies(design: Json): Json {
   return { ...design, pattern: { ...pattern, end: { strands: 1, ...pattern.end } } }
 }
 
+/** Stout eyes, ropes, a wide flange: what checks of ends and covers may ask for, as they were offered when those came. */
+const NEWLY_OFFERED: Readonly<Record<'fixings' | 'wires' | 'screws', readonly Json[]>> = {
+  fixings: [eyeOf(130, 10, 7, 12, 1400, 3.2), eyeOf(160, 12, 9, 14, 2000, 5.6)],
+  wires: [
+    ropeOf(4, 6.9, 300, [
+      { lengthM: 50, price: 88 },
+      { lengthM: 100, price: 165 },
+    ]),
+    ropeOf(6, 15.6, 500, [
+      { lengthM: 50, price: 175 },
+      { lengthM: 100, price: 330 },
+    ]),
+  ],
+  screws: [
+    {
+      id: 'screw-flange-1400',
+      name: null,
+      head: 'flange',
+      helixDiameterM: 0.2,
+      lengthM: 1.4,
+      torqueFactorPerM: 26,
+      price: 52,
+    },
+  ],
+}
+const OFFERED_AT_MOST = { fixings: 60, wires: 100, screws: 40 } as const
+
+function eyeOf(
+  lengthMm: number,
+  threadMm: number,
+  woodPilotMm: number,
+  plugMm: number,
+  plugRatedN: number,
+  price: number,
+): Json {
+  const full = { plugFullSpacingM: plugMm / 100, plugFullEdgeM: plugMm / 100 }
+  const plug = { plugMm, plugRatedN, ...full }
+  return {
+    id: `eye-${lengthMm}`,
+    name: null,
+    threadMm,
+    lengthMm,
+    standOffM: 0.06,
+    woodPilotMm,
+    ...plug,
+    price,
+  }
+}
+
+function ropeOf(
+  diameterMm: number,
+  metalAreaMm2: number,
+  usualTensionN: number,
+  rolls: readonly Json[],
+): Json {
+  return {
+    id: `stainless-rope-${diameterMm}`,
+    name: null,
+    material: 'stainless-rope',
+    diameterMm,
+    metalAreaMm2,
+    massKgPerM: metalAreaMm2 * 0.0087,
+    modulusGPa: 100,
+    expansionPerC: 1.6e-5,
+    breakingLoadN: metalAreaMm2 * 1360,
+    workingShare: 0.25,
+    firstYearStrain: 5e-4,
+    lifeYears: 40,
+    mayTouchBark: true,
+    usualTensionN,
+    rolls,
+  }
+}
+
+/** A garden's own catalogue is offered them too, after what it has. */
+function addWhatEndsAndCoversNeed(body: Json): Json {
+  const { catalogue } = body
+  if (!isObject(catalogue)) return body
+  const grown = Object.entries(NEWLY_OFFERED).map(([list, more]) => {
+    const has = catalogue[list]
+    if (!Array.isArray(has)) return [list, has]
+    const ids = new Set(has.map((one: unknown) => (isObject(one) ? one.id : undefined)))
+    const all = [...(has as unknown[]), ...more.filter(({ id }) => !ids.has(id))]
+    return [list, all.slice(0, Math.max(has.length, OFFERED_AT_MOST[list as keyof typeof OFFERED_AT_MOST]))]
+  })
+  return { ...body, catalogue: { ...catalogue, ...Object.fromEntries(grown) } }
+}
+
 /** Pots without a layer below or charcoal, an arch in one trough. */
 function addWhatIsInPots(design: Json): Json {
   const { pattern } = design
@@ -142,6 +230,10 @@ const steps: Readonly<Record<UpcastArea, readonly Upcast[]>> = {
     },
     { id: 'frames/10 AddStage', up: (body) => ({ stage: 'idea', ...body }) },
     { id: 'frames/11 AddStrandsOfTies', up: inDesign(addStrandsOfTies) },
+    // Ends of wire were wrapped or clipped as is usual, end posts stood on nothing, covers were nets that stayed out.
+    { id: 'frames/12 AddWireEnding', up: inDesign((design) => ({ wireEnding: null, ...design })) },
+    { id: 'frames/13 AddSlabUnderEnds', up: inPattern('row', { endSlabM: 0 }) },
+    { id: 'frames/14 AddWhatACoverIs', up: inPattern('net', { cover: 'net', offInWinter: false }) },
   ],
   plants: [
     {
@@ -159,7 +251,7 @@ const steps: Readonly<Record<UpcastArea, readonly Upcast[]>> = {
     },
     { id: 'plants/2 AddBudGoal', up: (body) => ({ budGoal: null, ...body }) },
   ],
-  stores: [],
+  stores: [{ id: 'stores/1 AddWhatEndsAndCoversNeed', up: addWhatEndsAndCoversNeed }],
 }
 
 /**

@@ -54,6 +54,7 @@ export const designOf = (pattern: Pattern, rest: Partial<FrameDesign> = {}): Fra
   ],
   light: { wireId: 'high-tensile-2', tensionN: 200, rolls: [{ lengthM: 1000, price: 124 }] },
   endWrapM: 0.15,
+  wireEnding: null,
   handlingLengthM: 150,
   endsAt: 'any',
   fixingId: 'eye-100',
@@ -158,6 +159,7 @@ export const patternArbs: { readonly [K in PatternKind]: fc.Arbitrary<PatternOfK
     endStockId: fc.constant('post-round-140'),
     endBuriedM: m(0.5, 0.9),
     endLeanDeg: m(0, 15),
+    endSlabM: fc.constantFrom(0, 0.3),
     end: fc.oneof(
       fc.record({
         kind: fc.constant('tied-back' as const),
@@ -233,6 +235,8 @@ export const patternArbs: { readonly [K in PatternKind]: fc.Arbitrary<PatternOfK
     anchorOutM: m(0.8, 2),
     panelWidthM: m(3, 12),
     dropM: m(0, 1.8),
+    cover: fc.constantFrom('net' as const, 'film' as const),
+    offInWinter: fc.boolean(),
   }),
   spiral: fc.record({
     kind: fc.constant('spiral' as const),

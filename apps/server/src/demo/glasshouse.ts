@@ -34,7 +34,7 @@ export function glasshouse(): {
       design: {
         ...wallWire,
         tensionN: 200,
-        fixingId: 'eye-150',
+        fixingId: 'eye-130',
         plantKindId: 'table-grape',
         pattern: { kind: 'tiers', levels: tierLevels(...ROD_WIRES_M), maxSupportSpacingM: 1.2 },
       },

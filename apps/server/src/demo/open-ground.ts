@@ -88,6 +88,7 @@ export function openGround(): {
           endStockId: 'post-round-140',
           endBuriedM: 1.1,
           endLeanDeg: 0,
+          endSlabM: 0.3,
           end: {
             kind: 'tied-back',
             attachHeightM: 1.5,
@@ -176,6 +177,7 @@ export function openGround(): {
           endStockId: 'post-round-140',
           endBuriedM: 0.9,
           endLeanDeg: 12,
+          endSlabM: 0.3,
           end: {
             kind: 'tied-back',
             attachHeightM: 1.75,

@@ -269,7 +269,7 @@ function gatehouse() {
         stage: 'stands' as const,
         design: {
           ...wallWire,
-          fixingId: 'eye-150',
+          fixingId: 'eye-130',
           plantKindId: 'wisteria',
           pattern: {
             kind: 'diamonds' as const,
@@ -338,7 +338,7 @@ function laneFence() {
           ...wallWire,
           plantKindId: 'akebia',
           snap: 'levels' as const,
-          fixingId: 'eye-150',
+          fixingId: 'eye-130',
           handlingLengthM: 10,
           pattern: {
             kind: 'diamonds' as const,

@@ -13,6 +13,7 @@ const body = (name: string): FrameBody => ({
     dragged: {},
     wireId: 'stainless-2',
     tensionN: 150,
+    wireEnding: null,
     endWrapM: 0.15,
     handlingLengthM: 12,
     endsAt: 'any',

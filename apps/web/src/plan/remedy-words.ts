@@ -34,6 +34,8 @@ function valueWords({ t, units, names, catalogue }: Wording, value: LeverValue |
       return `${value.n} × ${valueWords({ t, units, names, catalogue }, { is: 'screw', id: value.id })}`
     case 'angle':
       return `${Math.round(value.deg)}°`
+    case 'ending':
+      return t(`wireEnding.${value.id}`)
     case 'wire': {
       const wire = findWire(catalogue, value.id)
       return wire ? names.wire(wire) : value.id

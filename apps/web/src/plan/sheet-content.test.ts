@@ -1,9 +1,10 @@
 import { standardCatalogue } from '@klados/core/catalogue'
-import { startDesign } from '@klados/core/design'
+import { potOf, startDesign, withPot } from '@klados/core/design'
 import type { FrameDesign } from '@klados/core/design'
 import { frameKinds, placeKinds } from '@klados/core/frame'
 import type { PatternKind, PlaceKind } from '@klados/core/frame'
 import { planFrame } from '@klados/core/plan'
+import { countedOnBy } from '@klados/core/strength'
 import type { UnitSystem } from '@klados/core/units'
 import type { Place } from '@klados/contract'
 import i18next from 'i18next'
@@ -16,6 +17,7 @@ import { UNITS } from '../ui/units.tsx'
 import { linesInWords } from './line-words.ts'
 import { namesIn } from './names.ts'
 import { sheetContent } from './sheet-content.ts'
+import { STANDS_UNDER } from './sheet-counted.ts'
 
 const catalogue = standardCatalogue
 /** All of it, in the order in which it is read. */
@@ -88,6 +90,29 @@ const words = (section: SheetSection): string[] => [
 const itemsOf = (section: SheetSection | undefined): SheetItem[] =>
   section?.kind === 'list' ? section.groups.flatMap(({ items }) => items) : []
 const rowsOf = (section: SheetSection | undefined) => (section?.kind === 'table' ? section.rows : [])
+
+it.each(kinds)('the sheet of %s says everything that its checks count on', (kind) => {
+  // Each with what makes it count: ballast, a slab, a cover that comes off.
+  const full = (begun: FrameDesign): Partial<FrameDesign> => {
+    const pot = potOf(begun.pattern)
+    return pot ? { pattern: withPot(begun.pattern, { ...pot, ballastKg: 20 }) } : {}
+  }
+  for (const system of ['metric', 'imperial'] as const) {
+    const { plan, sheet } = sheetOf(kind, system, undefined, full)
+    const titles = allOf(sheet).map(({ title }) => title)
+    const leads = allOf(sheet).flatMap((section) => itemsOf(section).map(({ lead }) => lead))
+    for (const thing of countedOnBy(plan.checks)) {
+      if (thing in STANDS_UNDER) {
+        const key = STANDS_UNDER[thing as keyof typeof STANDS_UNDER]
+        expect(titles, `${kind} ${thing}`).toContain(i18next.t(key))
+      } else if (thing !== 'feet-ballast') {
+        expect(leads, `${kind} ${thing}`).toContain(i18next.t(`counted.on.${thing as 'ballast'}`))
+      }
+    }
+    for (const { why } of plan.unchecked.parts)
+      expect(allOf(sheet).flatMap(words).join(' ')).toContain(i18next.t(`unchecked.why.${why}`))
+  }
+})
 
 it('says how to drill the face that there is: no plug in wood, none left out in masonry', () => {
   const drill = (kind: PatternKind, surface: 'brick' | 'boards') => {

@@ -16,6 +16,7 @@ import { quantityText } from './names.ts'
 import type { SheetInput } from './sheet-input.ts'
 import { checkWords, outcomeWords } from './verdict.ts'
 import { warningWords } from './warning-words.ts'
+import { counted, unchecked } from './sheet-counted.ts'
 import { fixings, isStrained, standing, uprights, wires } from './sheet-frame.ts'
 import {
   alongStyle,
@@ -69,6 +70,7 @@ export function sheetSections(input: SheetInput): SheetSection[] {
   const has = new Set<SheetPart>(frameKinds[input.body.design.pattern.kind].sheet)
   return [
     ...checks(input),
+    ...counted(input),
     ...cautions(input),
     ...markOut(input),
     ...uprights(input),
@@ -76,6 +78,7 @@ export function sheetSections(input: SheetInput): SheetSection[] {
     ...fixings(input),
     ...figures(input),
     ...(has.has('anchors') ? anchors(input) : []),
+    ...unchecked(input),
     ...materials(input),
     ...(has.has('members') ? lengthsToSaw(input) : []),
     ...(has.has('stringing') ? [...cutList(input), ...order(input)] : []),

@@ -80,7 +80,7 @@ function subjectOf(t: TFunction, names: Names, catalogue: Catalogue, subject: st
   if (wire) return names.wire(wire)
   const stock = catalogue.stock.find((one) => one.id === subject)
   if (stock) return names.stock(stock)
-  return subject === 'beam' || subject === 'rafter' || subject === 'pot'
+  return subject === 'beam' || subject === 'rafter' || subject === 'pot' || subject === 'brace'
     ? t(`check.subject.${subject}`)
     : subject
 }

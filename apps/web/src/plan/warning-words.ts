@@ -14,6 +14,8 @@ export function warningWords(t: TFunction, units: Units, { code, figures }: Craf
     length: units.length(figures.lengthM ?? 0),
     bends: figures.bends,
     off: length('offM'),
+    mass: units.mass(figures.massKg ?? 0),
+    pressure: units.floorLoad(figures.kgPerM2 ?? 0),
     frost: length('frostM'),
     now: length('nowM'),
     wanted: length('wantedM'),

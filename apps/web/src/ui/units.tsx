@@ -1,5 +1,6 @@
 import {
   formatArea,
+  formatFloorLoad,
   formatForce,
   formatLength,
   formatMass,
@@ -20,6 +21,7 @@ export interface Units {
   readonly length: (metres: number, style?: LengthStyle) => string
   readonly force: (newtons: number) => string
   readonly mass: (kilograms: number) => string
+  readonly floorLoad: (kilogramsPerSquareMetre: number) => string
   readonly moment: (newtonMetres: number) => string
   readonly speed: (metresPerSecond: number) => string
   readonly temperature: (celsius: number) => string
@@ -42,6 +44,7 @@ function unitsOf(system: UnitSystem): Units {
     length: (metres, style) => withMark(formatLength(metres, system, style)),
     force: (newtons) => withMark(formatForce(newtons, system)),
     mass: (kilograms) => withMark(formatMass(kilograms, system)),
+    floorLoad: (kgPerM2) => withMark(formatFloorLoad(kgPerM2, system)),
     moment: (newtonMetres) => withMark(formatMoment(newtonMetres, system)),
     speed: (metresPerSecond) => withMark(formatSpeed(metresPerSecond, system)),
     temperature: (celsius) => withMark(formatTemperature(celsius, system)),

@@ -1,6 +1,7 @@
 import type { StrungWire } from './wires.ts'
-import { findStock, goodOf, isMasonry, isString, priceOf } from '../catalogue/index.ts'
-import type { Catalogue, Fixing, GoodId, Surface } from '../catalogue/index.ts'
+import { endingOf, findStock, goodOf, isMasonry, isString, priceOf } from '../catalogue/index.ts'
+import type { Catalogue, Fixing, GoodId, Surface, WireEnding } from '../catalogue/index.ts'
+import { FOOT_M } from '../ground/index.ts'
 import type { StockPlan } from './stock-cuts.ts'
 import { isPost } from '../frame/index.ts'
 import type { Frame } from '../frame/index.ts'
@@ -92,8 +93,6 @@ const LADDER_FROM_M = 1.8
 const CLIP_STEP_M = 0.5
 /** Cover and mesh are bought with this much over, for edges turned in. */
 const SHEET_ALLOWANCE = 1.05
-/** Holes are bored with one auger, whatever the post. */
-const HOLE_M = 0.3
 const POST_IN_HOLE_M = 0.1
 
 export interface TakeOffInput {
@@ -104,6 +103,8 @@ export interface TakeOffInput {
   readonly surface: Surface
   readonly catalogue: Catalogue
   readonly repeat: number
+  /** How wires are made off; `null` for what is usual for each. */
+  readonly wireEnding: WireEnding | null
 }
 
 /** Materials, cost and work counted off the frame's own parts, so that bill and drawing cannot differ. */
@@ -171,14 +172,28 @@ function fixingItems({ frame, fixing, catalogue, repeat }: TakeOffInput): Materi
   return items
 }
 
-function goodItems({ frame, wires, fixing, surface, catalogue, repeat }: TakeOffInput): MaterialItem[] {
+function goodItems({
+  frame,
+  wires,
+  fixing,
+  surface,
+  catalogue,
+  repeat,
+  wireEnding,
+}: TakeOffInput): MaterialItem[] {
   const goods = new Map<GoodId, number>()
   const add = (goodId: GoodId, quantity: number) => {
     if (quantity > 0) goods.set(goodId, (goods.get(goodId) ?? 0) + quantity * repeat)
   }
   if (isMasonry(surface) && !fixing.stick) add('plug', jointCount(frame, 'eye'))
   // One strainer a piece: without one there is no taking up what heat and time let out.
-  for (const { wire, stringing } of wires) if (!isString(wire)) add('strainer', stringing?.pieces.length ?? 0)
+  for (const { wire, stringing } of wires) {
+    if (isString(wire)) continue
+    const pieces = stringing?.pieces.length ?? 0
+    add('strainer', pieces)
+    const perEnd = FITTINGS_AN_END[endingOf(wire, wireEnding)]
+    if (perEnd) add(perEnd.good, 2 * pieces * perEnd.quantity)
+  }
   // Staples go into wood; on steel a wire is clipped.
   const onSteel = staplesOnSteel(frame, catalogue)
   add('staple', jointCount(frame, 'staple') - onSteel)
@@ -214,6 +229,11 @@ function goodItems({ frame, wires, fixing, surface, catalogue, repeat }: TakeOff
   }
 }
 
+/** Three clips or two sleeves at each end of a piece (EN 13411); a wrap or knot takes nothing but wire. */
+const FITTINGS_AN_END: Readonly<Partial<Record<WireEnding, { good: GoodId; quantity: number }>>> = {
+  clip: { good: 'wire-clip', quantity: 3 },
+  crimp: { good: 'sleeve', quantity: 2 },
+}
 const HOLES_A_BIT = 100
 /** More screws than this nobody turns in by hand. */
 const SCREWS_BY_HAND = 5
@@ -243,7 +263,7 @@ function jointCount(frame: Frame, joint: Frame['nodes'][number]['joint']): numbe
  * Litres.
  */
 export function concreteLitres(frame: Frame): number {
-  const perMetre = (Math.PI / 4) * (HOLE_M ** 2 - POST_IN_HOLE_M ** 2) * 1000
+  const perMetre = (Math.PI / 4) * (FOOT_M ** 2 - POST_IN_HOLE_M ** 2) * 1000
   return frame.members.reduce((sum, m) => sum + (m.role === 'post' ? m.buriedM * perMetre : 0), 0)
 }
 

@@ -90,6 +90,8 @@ export type GoodId =
   | 'drive-adapter'
   | 'charcoal'
   | 'masonry-bit'
+  | 'wire-clip'
+  | 'sleeve'
 export type GoodUnit = 'piece' | 'square-metre' | 'litre' | 'metre'
 
 export interface Good {
@@ -177,7 +179,10 @@ export const standardCatalogue: Catalogue = {
   fixings: [
     eye(60, 5, 0.03, 3.5, 8, 500, 0.9),
     eye(100, 6, 0.05, 4, 8, 600, 1.4),
+    // Short and stout: what the wires of a wall end at.
+    eye(130, 10, 0.06, 7, 12, 1400, 3.2),
     eye(150, 8, 0.1, 5.5, 10, 900, 2.3),
+    eye(160, 12, 0.06, 9, 14, 2000, 5.6),
     eye(200, 10, 0.12, 7, 12, 1400, 4.2),
     stickOn('hook-stick-40', 30, 1.6),
     stickOn('hook-stick-80', 80, 3.4),
@@ -220,6 +225,15 @@ export const standardCatalogue: Catalogue = {
       torqueFactorPerM: 26,
       price: 28,
     },
+    {
+      id: 'screw-flange-1400',
+      name: null,
+      head: 'flange',
+      helixDiameterM: 0.2,
+      lengthM: 1.4,
+      torqueFactorPerM: 26,
+      price: 52,
+    },
   ],
   goods: [
     good('plug', 'piece', 0.12),
@@ -248,6 +262,8 @@ export const standardCatalogue: Catalogue = {
     good('drive-adapter', 'piece', 32),
     good('charcoal', 'litre', 0.9),
     good('masonry-bit', 'piece', 5),
+    good('wire-clip', 'piece', 0.5),
+    good('sleeve', 'piece', 0.15),
   ],
   ties: standardTies,
   rates: {

@@ -31,6 +31,7 @@ export {
   stockMassKgPerM,
   stockMaterials,
   stockWidthM,
+  weakAxis,
 } from './stock.ts'
 export type { Section, Stock, StockMaterial } from './stock.ts'
 export {
@@ -42,3 +43,5 @@ export {
   wireWeightNPerM,
 } from './wire.ts'
 export type { RollOnOffer, Wire, WireMaterial } from './wire.ts'
+export { ENDING_SHARE, endingOf, safeLoads, wireEndings } from './wire-ends.ts'
+export type { SafeLoads, WireEnding } from './wire-ends.ts'

@@ -29,19 +29,19 @@ export interface Stock {
 
 /**
  * Allowable bending stress (safety taken off), modulus and density. Softwood and hardwood: common structural
- * grades, wet (EN 338 C16/D30 over 2.4); steel and aluminium: mild grades over 1.5; bamboo: ISO 22156 range,
+ * grades, wet (EN 338 C16/D30 over 2.4), and across their grain where something presses on them; steel and aluminium: mild grades over 1.5; bamboo: ISO 22156 range,
  * low end; the rest: data of ordinary goods.
  */
 export const stockMaterials: Readonly<
-  Record<StockMaterial, { bendingPa: number; modulusPa: number; densityKgPerM3: number }>
+  Record<StockMaterial, { bendingPa: number; crushingPa: number; modulusPa: number; densityKgPerM3: number }>
 > = {
-  softwood: { bendingPa: 6.5e6, modulusPa: 6.5e9, densityKgPerM3: 480 },
-  hardwood: { bendingPa: 11e6, modulusPa: 9e9, densityKgPerM3: 700 },
-  bamboo: { bendingPa: 14e6, modulusPa: 12e9, densityKgPerM3: 600 },
-  steel: { bendingPa: 150e6, modulusPa: 200e9, densityKgPerM3: 7850 },
-  aluminium: { bendingPa: 80e6, modulusPa: 69e9, densityKgPerM3: 2700 },
-  'glass-fibre': { bendingPa: 120e6, modulusPa: 25e9, densityKgPerM3: 1900 },
-  plastic: { bendingPa: 12e6, modulusPa: 2.5e9, densityKgPerM3: 1400 },
+  softwood: { bendingPa: 6.5e6, crushingPa: 0.9e6, modulusPa: 6.5e9, densityKgPerM3: 480 },
+  hardwood: { bendingPa: 11e6, crushingPa: 2.2e6, modulusPa: 9e9, densityKgPerM3: 700 },
+  bamboo: { bendingPa: 14e6, crushingPa: 1e6, modulusPa: 12e9, densityKgPerM3: 600 },
+  steel: { bendingPa: 150e6, crushingPa: 150e6, modulusPa: 200e9, densityKgPerM3: 7850 },
+  aluminium: { bendingPa: 80e6, crushingPa: 80e6, modulusPa: 69e9, densityKgPerM3: 2700 },
+  'glass-fibre': { bendingPa: 120e6, crushingPa: 20e6, modulusPa: 25e9, densityKgPerM3: 1900 },
+  plastic: { bendingPa: 12e6, crushingPa: 5e6, modulusPa: 2.5e9, densityKgPerM3: 1400 },
 }
 
 const perMetre = (price: number, ...lengths: number[]) =>
@@ -149,6 +149,13 @@ export function sectionModulusM3(section: Section): number {
 export function secondMomentM4(section: Section): number {
   const depthMm = section.shape === 'rectangle' ? section.depthMm : section.diameterMm
   return (sectionModulusM3(section) * depthMm) / 2000
+}
+
+/** The same section bent over its narrower side: a beam that is pulled sideways, a post that buckles. */
+export function weakAxis(section: Section): Section {
+  if (section.shape !== 'rectangle') return section
+  const { widthMm, depthMm } = section
+  return { ...section, widthMm: Math.max(widthMm, depthMm), depthMm: Math.min(widthMm, depthMm) }
 }
 
 /**

@@ -170,7 +170,7 @@ export function roundWire(
 
 export const standardWires: readonly Wire[] = [
   roundWire('stainless-2', 'stainless', 2, {
-    usualTensionN: 150,
+    usualTensionN: 120,
     rolls: [
       { lengthM: 25, price: 14 },
       { lengthM: 50, price: 25 },
@@ -182,6 +182,22 @@ export const standardWires: readonly Wire[] = [
     rolls: [
       { lengthM: 25, price: 29 },
       { lengthM: 50, price: 54 },
+    ],
+  }),
+  roundWire('stainless-rope-4', 'stainless-rope', 4, {
+    metalAreaMm2: 6.9,
+    usualTensionN: 300,
+    rolls: [
+      { lengthM: 50, price: 88 },
+      { lengthM: 100, price: 165 },
+    ],
+  }),
+  roundWire('stainless-rope-6', 'stainless-rope', 6, {
+    metalAreaMm2: 15.6,
+    usualTensionN: 500,
+    rolls: [
+      { lengthM: 50, price: 175 },
+      { lengthM: 100, price: 330 },
     ],
   }),
   roundWire('soft-galvanised-2', 'soft-galvanised', 2, {

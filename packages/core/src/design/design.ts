@@ -1,5 +1,5 @@
 import type { SoilId } from '../ground/index.ts'
-import type { RollOnOffer, Surface } from '../catalogue/index.ts'
+import type { RollOnOffer, Surface, WireEnding } from '../catalogue/index.ts'
 import type { AxisIds, Pattern, Setting, Site, Snap } from '../frame/index.ts'
 import type { Point } from '../geometry/index.ts'
 
@@ -70,6 +70,8 @@ export interface FrameDesign extends WireChoice {
   /** The second wire of a row, for foliage and water; `null` where the pattern has none. */
   readonly light: WireChoice | null
   readonly endWrapM: number
+  /** How its wires are made off; `null` for the ending that is usual for each. */
+  readonly wireEnding: WireEnding | null
   /** Where wire may end: at any node, or at those on the edge of the frame only. */
   readonly endsAt: 'any' | 'edge'
   readonly handlingLengthM: number

@@ -1,6 +1,6 @@
 export { fenceFields, fenceUnknown, unknownParts, USUAL_PLANT_OFF_M, usualConditions } from './design.ts'
 export type { Conditions, FenceMade, FrameDesign, PlannedSite, UnknownPart, WireChoice } from './design.ts'
-export { potOf, standOffOf } from './pot.ts'
+export { potOf, standOffOf, withPot } from './pot.ts'
 export { weatherAt } from './weather.ts'
 export { partsGone, tryFrame, withLastingIds } from './revise.ts'
 export type { PartsGone, SavedFrame } from './revise.ts'

@@ -1,7 +1,7 @@
 import { USUAL_PLANT_OFF_M } from './design.ts'
 import type { FrameDesign, WireChoice } from './design.ts'
-import { findWire } from '../catalogue/index.ts'
-import type { Catalogue } from '../catalogue/index.ts'
+import { findFixing, findWire } from '../catalogue/index.ts'
+import type { Catalogue, Fixing } from '../catalogue/index.ts'
 import { CoreError } from '../errors/index.ts'
 import { frameKinds, frameOptions, makeFrame } from '../frame/index.ts'
 import type { Fields, Pattern, PatternKind, StartPlace } from '../frame/index.ts'
@@ -50,6 +50,10 @@ export function startPattern(
   return onMarks.find(canBeLaid) ?? pattern
 }
 
+/** A garden's own catalogue may lack what frames usually start with. */
+const stoutest = ({ fixings }: Catalogue): Fixing =>
+  fixings.reduce((a, b) => (b.threadMm > a.threadMm ? b : a))
+
 /** Where a new frame begins: ordinary practice at this place, to be changed from there. */
 export function startDesign(
   place: StartPlace,
@@ -74,9 +78,10 @@ export function startDesign(
     ...choice(startWith.wireId),
     light: startWith.lightWireId === null ? null : choice(startWith.lightWireId),
     endWrapM: length(startWith.endWrapM),
+    wireEnding: startWith.wireEnding,
     handlingLengthM: length(startWith.handlingLengthM),
     endsAt: 'any',
-    fixingId: startWith.fixingId,
+    fixingId: (findFixing(catalogue, startWith.fixingId) ?? stoutest(catalogue)).id,
     standOffM: null,
     setC: 12,
     plantKindId: null,

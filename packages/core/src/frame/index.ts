@@ -50,7 +50,7 @@ export type {
 } from './parts.ts'
 export { uprightsOf } from './uprights.ts'
 export type { Uprights } from './uprights.ts'
-export { potSoilLitres } from './pot.ts'
+export { HEAD_SPACE_M, potSoilLitres } from './pot.ts'
 export type { Pot } from './pot.ts'
 export { groundAt, placeKinds, settings } from './site.ts'
 export type { AvoidSpot, PlaceKind, Rhythm, Setting, Site, ViewingEnd } from './site.ts'

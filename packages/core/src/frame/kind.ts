@@ -1,3 +1,4 @@
+import type { WireEnding } from '../catalogue/index.ts'
 import type { AxisIds } from './axis.ts'
 import { idsAlong } from './axis.ts'
 import type { Fields, ValuesOf } from './field.ts'
@@ -12,6 +13,7 @@ export const checkCodes = [
   'wire-sag',
   'strainer-travel',
   'fixing-pull',
+  'eye-bending',
   'fence-nails',
   'fence-rails',
   'fence-posts',
@@ -23,10 +25,19 @@ export const checkCodes = [
   'end-foot',
   'end-uplift',
   'brace-foot',
+  'brace-notch',
+  'arm-bending',
+  'end-pressed',
   'post-sideways',
   'post-frost',
   'post-bearing',
+  'post-buckling',
+  'post-bending',
+  'post-uplift',
   'beam-bending',
+  'beam-deflection',
+  'rafter-sideways',
+  'guy-pull',
   'cover-uplift',
   'leg-bending',
   'tub-tips',
@@ -73,6 +84,8 @@ export interface StartWith {
   readonly fixingId: string
   readonly moveToleranceM: number
   readonly endWrapM: number
+  /** `null` for the ending that is usual for the wire. */
+  readonly wireEnding: WireEnding | null
   readonly handlingLengthM: number
 }
 
@@ -187,23 +200,26 @@ export const ON_FACE: FrameTraits = {
 export const WALL_WIRE: StartWith = {
   wireId: 'stainless-2',
   lightWireId: null,
-  fixingId: 'eye-100',
+  fixingId: 'eye-130',
   moveToleranceM: 0.04,
   endWrapM: 0.15,
+  wireEnding: null,
   handlingLengthM: 12,
 }
 /** Where lines meet at an eye their pulls add up: it is a stronger one. */
-export const LATTICE_WIRE: StartWith = { ...WALL_WIRE, fixingId: 'eye-150' }
+export const LATTICE_WIRE: StartWith = { ...WALL_WIRE, fixingId: 'eye-160' }
 export const FIELD_WIRE: StartWith = {
   wireId: 'high-tensile-2.5',
   lightWireId: null,
   fixingId: 'eye-100',
   moveToleranceM: 0.3,
   endWrapM: 0.4,
+  // Long lines of hard wire are pressed, which leaves most of their strength.
+  wireEnding: 'crimp',
   handlingLengthM: 250,
 }
 const LINE_WIRE_CHECKS = ['wire-pull', 'wire-sag', 'strainer-travel'] as const
-export const ON_FACE_CHECKS = (): readonly CheckCode[] => [...LINE_WIRE_CHECKS, 'fixing-pull']
+export const ON_FACE_CHECKS = (): readonly CheckCode[] => [...LINE_WIRE_CHECKS, 'fixing-pull', 'eye-bending']
 export const WIRE_CHECKS: readonly CheckCode[] = LINE_WIRE_CHECKS
 
 /** Least length that is one, metres: what is thinner is a slip of the decimal point. */

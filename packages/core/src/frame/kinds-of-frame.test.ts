@@ -107,6 +107,7 @@ const row = (rest: Partial<RowPattern> = {}): RowPattern => ({
   endStockId: 'post-round-100',
   endBuriedM: 0.8,
   endLeanDeg: 10,
+  endSlabM: 0,
   end: {
     kind: 'tied-back',
     attachHeightM: 1.5,

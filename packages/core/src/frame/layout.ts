@@ -127,6 +127,8 @@ export interface Figure {
 export interface FrameMeasures {
   /** Widest distance between neighbouring posts. */
   readonly bayM: number | null
+  /** Between posts the other way, where they stand on a grid. */
+  readonly bayAcrossM: number | null
   readonly coverM2: number | null
   /** Longest rib. */
   readonly reachM: number | null
@@ -188,7 +190,13 @@ export class LayoutBuilder {
   private readonly figures: Figure[] = []
   private readonly shifts: Shift[] = []
   private readonly axes: Record<string, Axis> = {}
-  private measured: FrameMeasures = { bayM: null, coverM2: null, reachM: null, leafBandM: null }
+  private measured: FrameMeasures = {
+    bayM: null,
+    bayAcrossM: null,
+    coverM2: null,
+    reachM: null,
+    leafBandM: null,
+  }
 
   /** A node of a pattern on a wall: an eye. */
   node(id: string, xM: number, yM: number, isStart = false): number {

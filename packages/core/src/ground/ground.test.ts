@@ -70,31 +70,40 @@ describe('a ground screw', () => {
 
   it('holds least to most in every soil, and nothing much in peat', () => {
     for (const soil of soils) {
-      const [low, high] = screwHolding(screw, soil, drive).allowableN
+      const [low, high] = screwHolding(screw, soil, drive, 0).allowableN
       expect(low).toBeGreaterThan(0)
       expect(high).toBeGreaterThanOrEqual(low)
     }
-    expect(screwHolding(screw, findSoil('peat'), drive).allowableN[1]).toBeLessThan(
-      screwHolding(screw, findSoil('clay'), drive).allowableN[0],
+    expect(screwHolding(screw, findSoil('peat'), drive, 0).allowableN[1]).toBeLessThan(
+      screwHolding(screw, findSoil('clay'), drive, 0).allowableN[0],
     )
   })
 
   it('counts a short, slanted or reworked drive as less', () => {
     const clay = findSoil('clay')
-    const full = screwHolding(screw, clay, drive).allowableN[0]
-    expect(screwHolding(screw, clay, { ...drive, depthAlongM: 0.4 }).allowableN[0]).toBeLessThan(full)
+    const full = screwHolding(screw, clay, drive, 0).allowableN[0]
+    expect(screwHolding(screw, clay, { ...drive, depthAlongM: 0.4 }, 0).allowableN[0]).toBeLessThan(full)
     expect(
-      screwHolding(screw, clay, { ...drive, depthAlongM: 0.8, angleFromVerticalRad: 0.9 }).allowableN[0],
-    ).toBeLessThan(full)
-    expect(screwHolding(screw, clay, { ...drive, reworks: 1 }).allowableN[0]).toBeCloseTo(full * 0.85, 6)
-    expect(screwHolding(screw, clay, { ...drive, reworks: 40 }).allowableN[0]).toBeCloseTo(full * 0.5, 6)
+      screwHolding(screw, clay, { ...drive, angleFromVerticalRad: 0.9 }, 0).allowableN[0] / full,
+    ).toBeCloseTo(Math.cos(0.9), 6)
+    expect(screwHolding(screw, clay, { ...drive, reworks: 1 }, 0).allowableN[0]).toBeCloseTo(full * 0.85, 6)
+    expect(screwHolding(screw, clay, { ...drive, reworks: 40 }, 0).allowableN[0]).toBeCloseTo(full * 0.5, 6)
+  })
+
+  it('in line with its pull loses nothing by its slant, whatever the soil', () => {
+    for (const soil of soils)
+      for (const angle of [0, 0.3, 0.8, 1.2]) {
+        const slanted = screwHolding(screw, soil, { ...drive, angleFromVerticalRad: angle }, angle)
+        expect(slanted.allowableN[0]).toBeCloseTo(screwHolding(screw, soil, drive, 0).allowableN[0], 6)
+        expect(slanted.reductions.slant).toBe(1)
+      }
   })
 
   it('believes torque over soil, and a pull test over both', () => {
     const sand = findSoil('sand')
-    const torque = screwHolding(screw, sand, { ...drive, torqueNm: 200 })
+    const torque = screwHolding(screw, sand, { ...drive, torqueNm: 200 }, 0)
     expect(torque).toMatchObject({ basis: 'torque', allowableN: [3300, 3300] })
-    const pulled = screwHolding(screw, sand, { ...drive, torqueNm: 200, pullTestN: 6000, reworks: 3 })
+    const pulled = screwHolding(screw, sand, { ...drive, torqueNm: 200, pullTestN: 6000, reworks: 3 }, 0)
     expect(pulled).toMatchObject({ basis: 'pull-test', allowableN: [4000, 4000] })
   })
 })

@@ -5,6 +5,8 @@ import type { Point3 } from '../geometry/index.ts'
 import { findKind } from '../kinds/index.ts'
 import { leafWindNPerM } from './leaf-wind.ts'
 import { GRAVITY } from './wind.ts'
+import { coverLoads } from './cover.ts'
+import { NO_LOADS } from './wires.ts'
 import type { WireLoads } from './wires.ts'
 
 /**
@@ -47,13 +49,13 @@ function span(points: readonly Point3[], pick: (p: Point3) => number): [number, 
 /** Of a plant that clings to its wall, so much hangs on the wires all the same. */
 const CLINGING_SHARE = 0.3
 
-export const NO_LOADS: WireLoads = { cropNPerM: 0, leafNPerM: 0, windNPerM: 0 }
-
 /**
  * Plant spread evenly over the wires that carry, wind over all that hold leaf. Water wires and tie-backs bear
  * neither. Nothing for a frame without wires or without a kind.
  */
 export function wireLoads(frame: Frame, design: FrameDesign, conditions: Conditions): WireLoads {
+  // What grows under a cover does not hang on it.
+  if (design.pattern.kind === 'net') return coverLoads(frame, design.pattern, conditions)
   const kind = design.plantKindId === null ? undefined : findKind(design.plantKindId)
   let [carryingM, leafyM] = [0, 0]
   for (const { line, lengthM } of frame.runs) {
@@ -75,5 +77,6 @@ export function wireLoads(frame: Frame, design: FrameDesign, conditions: Conditi
     leafNPerM: perM(leafKgPerM2),
     cropNPerM: perM(leafKgPerM2 + wetKgPerM2 + cropKgPerM2),
     windNPerM: windN / leafyM,
+    snowNPerM: 0,
   }
 }

@@ -11,9 +11,10 @@ import type { Tipping } from './wind.ts'
 
 /** Width of one plant on a stake or pole of its own, metres. */
 export const LONE_PLANT_M = 0.35
-/** Moist potting soil, kilograms per litre, and what an empty pot weighs of that. */
-const SOIL_KG_PER_LITRE = 1.1
-const EMPTY_POT_SHARE = 0.12
+/** Potting soil that has dried out, moist, and soaked, kilograms per litre. */
+export const SOIL_KG_PER_LITRE = { dry: 0.6, moist: 1.1, wet: 1.5 } as const
+/** What an empty pot weighs for each litre in it, kilograms. */
+const EMPTY_KG_PER_LITRE = 0.12
 /**
  * What is advised is what the check asks for, no more: the gust is taken as it is at ten metres, on all of the leaf, and
  * friction at its least.
@@ -59,17 +60,33 @@ function leafWidthM(frame: Frame, legs: number): number {
   }
 }
 
+/** How wet the soil of pots is taken to be: dry it holds least, soaked it weighs most. */
+type SoilState = keyof typeof SOIL_KG_PER_LITRE
+
+/** What all pots of a frame weigh with their soil, stones and what stands in them, kilograms. */
+export function standingKg(frame: Frame, pot: Pot, catalogue: Catalogue, soil: SoilState): number {
+  const potKg = potSoilLitres(pot) * (SOIL_KG_PER_LITRE[soil] + EMPTY_KG_PER_LITRE) + pot.ballastKg
+  return potKg * potsUnder(frame) + structureKg(frame, catalogue)
+}
+
+/** Two pots under one frame are a base as deep as either, and twice as heavy. */
+export const potsUnder = (frame: Frame): number =>
+  Math.max(1, frame.units.filter(({ good }) => good === 'pot' || good === 'tub').length)
+
 /** The wind that tips a pot with its frame in leaf, and the ballast that would hold it. */
-export function tubInWind(frame: Frame, pot: Pot, catalogue: Catalogue, windMPerS: number): Tipping {
+export function tubInWind(
+  frame: Frame,
+  pot: Pot,
+  catalogue: Catalogue,
+  windMPerS: number,
+  soil: SoilState,
+): Tipping {
   const outline = leafyOutline(frame)
   const topM = Math.max(pot.heightM + 0.05, ...frame.members.flatMap((m) => m.path.map((p) => p.yM)))
   const widthM = Math.max(LONE_PLANT_M, outline.widthM)
-  // Two pots under one frame are a base as deep as either, and twice as heavy.
-  const pots = frame.units.filter(({ good }) => good === 'pot' || good === 'tub').length
-  const potKg = potSoilLitres(pot) * SOIL_KG_PER_LITRE * (1 + EMPTY_POT_SHARE) + pot.ballastKg
   return tipping({
     leverM: pot.widthM / 2,
-    massKg: potKg * Math.max(1, pots) + structureKg(frame, catalogue),
+    massKg: standingKg(frame, pot, catalogue, soil),
     massCentreHeightM: pot.heightM / 2,
     screenAreaM2: Math.max(LEAST_SCREEN_M2, widthM * (topM - pot.heightM) * LEAF_SOLIDITY),
     screenCentreHeightM: (pot.heightM + topM) / 2,
@@ -117,10 +134,11 @@ export function feetInWind(
   windMPerS: number,
 ): OnFloor {
   const tips = pot
-    ? tubInWind(frame, pot, catalogue, windMPerS)
+    ? tubInWind(frame, pot, catalogue, windMPerS, 'dry')
     : legsInWind(frame, ballastKg, catalogue, windMPerS)
   const weightN = tips.resistingMomentNm / (pot ? pot.widthM / 2 : leverOf(frame))
-  const gripN = [weightN * FRICTION[0], weightN * FRICTION[1]] as const
+  const moistN = pot ? standingKg(frame, pot, catalogue, 'moist') * GRAVITY : weightN
+  const gripN = [weightN * FRICTION[0], moistN * FRICTION[1]] as const
   const toHoldN = (SAFETY * tips.windForceN) / FRICTION[0]
   return {
     tips,

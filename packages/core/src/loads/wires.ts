@@ -1,6 +1,6 @@
 import { GRAVITY } from './wind.ts'
-import { axialStiffnessN, isString, wireWeightNPerM } from '../catalogue/index.ts'
-import type { Wire } from '../catalogue/index.ts'
+import { axialStiffnessN, isString, safeLoads, wireWeightNPerM } from '../catalogue/index.ts'
+import type { SafeLoads, Wire, WireEnding } from '../catalogue/index.ts'
 import type { Conditions } from '../design/index.ts'
 import { cableState, slantState, strainerTravel } from '../cable/index.ts'
 import type { CableMaterial, StrainerTravel } from '../cable/index.ts'
@@ -9,9 +9,9 @@ import type { Frame, LineId, LineRole, WireName } from '../frame/index.ts'
 
 /**
  * What a wire meets: bare in the coldest night, bare in the greatest heat, hot under wet crop, in a storm in
- * leaf, iced.
+ * leaf, iced, under a cover full of snow.
  */
-export const scenarios = ['set', 'cold', 'hot', 'loaded', 'storm', 'ice'] as const
+export const scenarios = ['set', 'cold', 'hot', 'loaded', 'storm', 'ice', 'snow'] as const
 export type Scenario = (typeof scenarios)[number]
 
 export interface WireState {
@@ -38,7 +38,8 @@ export interface WireLine {
   readonly states: readonly WireState[]
   readonly worst: WireState
   readonly greatestSag: WireState
-  readonly workingLoadN: number
+  /** What it may bear with its ends made off as they are. */
+  readonly safe: SafeLoads
   readonly travel: StrainerTravel
   readonly endStiffnessNPerM: number | null
 }
@@ -49,6 +50,8 @@ export interface WireLoads {
   readonly leafNPerM: number
   /** Wind on the leaf, newtons per metre of wire. */
   readonly windNPerM: number
+  /** Snow on a cover that lies on it, newtons per metre of wire. */
+  readonly snowNPerM: number
 }
 
 /** Slack that is left when a wire is hooked on by hand: half a hand's breadth. */
@@ -71,6 +74,8 @@ export function cableOf(wire: Wire): CableMaterial {
 interface Choice {
   readonly wire: Wire
   readonly tensionN: number
+  /** `null` for the ending that is usual for it. */
+  readonly ending: WireEnding | null
 }
 
 /** Lines that are alike: one role, one wire, the same spans to the millimetre. */
@@ -134,7 +139,12 @@ function alikeLines(frame: Frame, choices: Readonly<Record<WireName, Choice | nu
   return [...groups.values()]
 }
 
-function lineOf(alike: Alike, { wire, tensionN }: Choice, loads: WireLoads, place: StrainedAt): WireLine {
+function lineOf(
+  alike: Alike,
+  { wire, tensionN, ending }: Choice,
+  loads: WireLoads,
+  place: StrainedAt,
+): WireLine {
   const { ids, role, spansM, riseM, alongM } = alike
   const isSlant = spansM.length === 1 && riseM > LEVEL_SLOPE * alongM && alongM > 0.01
   const lengthM = spansM.reduce((sum, spanM) => sum + spanM, 0)
@@ -148,7 +158,7 @@ function lineOf(alike: Alike, { wire, tensionN }: Choice, loads: WireLoads, plac
     spansM,
     lengthM,
     slope: isSlant ? riseM / alongM : 0,
-    workingLoadN: wire.breakingLoadN * wire.workingShare,
+    safe: safeLoads(wire, ending),
     endStiffnessNPerM: place.endStiffnessNPerM,
     travel: strainerTravel(cableOf(wire), {
       lengthM,
@@ -167,12 +177,27 @@ function lineOf(alike: Alike, { wire, tensionN }: Choice, loads: WireLoads, plac
   return { ...line, states, worst: most((s) => s.tensionN), greatestSag: most((s) => s.sagM) }
 }
 
+export const NO_LOADS: WireLoads = { cropNPerM: 0, leafNPerM: 0, windNPerM: 0, snowNPerM: 0 }
+
+/** What a wire bears day after day; a wet crop, as all else, are its worst hours. */
+const LASTING: ReadonlySet<Scenario> = new Set(['set', 'hot'])
+
+/** What a line may bear in a state: for years, or in its worst hour. */
+export const allowedN = (
+  { safe }: Pick<WireLine, 'safe'>,
+  { scenario }: Pick<WireState, 'scenario'>,
+): number => (LASTING.has(scenario) ? safe.lastingN : safe.peakN)
+
+/** The state in which a line comes nearest to what it may bear then. */
+export const hardestState = (line: WireLine): WireState =>
+  line.states.reduce((a, b) => (b.tensionN / allowedN(line, b) > a.tensionN / allowedN(line, a) ? b : a))
+
 /**
  * What plants put on a line: one that carries bears all, one for foliage the wind alone, the others nothing.
  */
 export function loadsOn(role: LineRole, loads: WireLoads): WireLoads {
   if (role === 'carrying') return loads
-  return { cropNPerM: 0, leafNPerM: 0, windNPerM: bearsLeaf(role) ? loads.windNPerM : 0 }
+  return { ...NO_LOADS, windNPerM: bearsLeaf(role) ? loads.windNPerM : 0 }
 }
 
 /** A load case: what a wire meets at one time. */
@@ -204,6 +229,10 @@ function loadIn(
     case 'storm':
       return loads.windNPerM > 0
         ? { temperatureC: STORM_C, verticalNPerM: loads.cropNPerM, windNPerM: loads.windNPerM }
+        : null
+    case 'snow':
+      return loads.snowNPerM > 0
+        ? { temperatureC: ICE_C, verticalNPerM: loads.snowNPerM, windNPerM: 0 }
         : null
     case 'ice': {
       if (conditions.iceMm === 0) return null

@@ -27,7 +27,8 @@ describe('a screw, as it stands in the ground', () => {
     const onStone = answer({ depthAlongM: 0.5 })
     expect(['fails', 'doubtful']).toContain(onStone.verdict)
     expect(onStone.holdingN[0]).toBeLessThan(answer({}).holdingN[0])
-    expect(onStone.reductions.shallow).toBeLessThan(1)
+    expect(onStone.lostShare).toBeCloseTo(1 - onStone.holdingN[0] / answer({}).holdingN[0], 9)
+    expect(answer({}).lostShare).toBeCloseTo(0, 9)
     expect(onStone.moveM).toBeCloseTo(0.8, 6)
   })
 
@@ -40,7 +41,7 @@ describe('a screw, as it stands in the ground', () => {
     expect(answer({ depthAlongM: 0.5, pullTestN: 20_000 }).verdict).toBe('holds')
   })
 
-  it('under a post of a cover holds so much, and nobody asks how much is needed', () => {
+  it('under a post of a cover is asked for the lift of its bay', () => {
     const cover = frameKinds.net.start({ kind: 'bed', widthM: 28, usableHeightM: 2.6, firstForkM: 0 })
     const field = siteOf(28, 2.6, { surface: 'open' })
     const net = planFrame(field, designOf(cover, { wireId: 'high-tensile-2.5' }))
@@ -50,7 +51,8 @@ describe('a screw, as it stands in the ground', () => {
       depthAlongM: 0.6,
       angleFromVerticalRad: 0.4,
     })!
-    expect(one).toMatchObject({ needN: null, verdict: null })
+    expect(one.needN).toBe(net.checks.find(({ code }) => code === 'cover-uplift')!.need)
+    expect(one.lostShare).toBeGreaterThan(0.3)
     expect(one.holdingN[0]).toBeGreaterThan(0)
   })
 })

@@ -2,9 +2,9 @@ import { findScrew } from '../catalogue/index.ts'
 import type { Catalogue } from '../catalogue/index.ts'
 import type { PlannedSite } from '../design/index.ts'
 import type { Anchor } from '../frame/index.ts'
-import { findSoil, screwHolding, undisturbedDistanceM } from '../ground/index.ts'
+import { findSoil, undisturbedDistanceM } from '../ground/index.ts'
 import type { Drive } from '../ground/index.ts'
-import { check } from '../strength/index.ts'
+import { anchorHolding, check } from '../strength/index.ts'
 import type { Verdict } from '../strength/index.ts'
 import type { FramePlan } from './frame-plan.ts'
 
@@ -16,8 +16,8 @@ export interface DriveAnswer {
   readonly verdict: Verdict | null
   /** How far it would have to move for soil that no drive has loosened. */
   readonly moveM: number
-  /** Share of its holding that a short or slanted drive has taken, and that backing out has; 1 for nothing. */
-  readonly reductions: { readonly shallow: number; readonly rework: number }
+  /** Share that it has lost of what it would hold driven in full in line with its pull, at the low end; 0 for nothing. */
+  readonly lostShare: number
 }
 
 /**
@@ -32,19 +32,25 @@ export function answerDrive(
 ): DriveAnswer | null {
   const screw = findScrew(catalogue, anchor.screwId)
   if (!screw) return null
-  const { allowableN, reductions } = screwHolding(screw, findSoil(site.conditions.soil), drive)
-  // Under a cover the weakest stands for all of them; at a row each end has its own.
-  const isCover = plan.frame?.traits.isCover === true && anchor.head === 'eye'
-  const needs = plan.checks.flatMap(({ code, subject, need }) =>
-    need !== null &&
-    (isCover || subject === anchor.label) &&
-    (code === 'anchor-pull' || code === 'cover-uplift')
-      ? [need]
-      : [],
+  const soil = findSoil(site.conditions.soil)
+  const { allowableN, basis, reductions } = anchorHolding(screw, soil, anchor, drive)
+  const kept =
+    basis === 'soil'
+      ? allowableN[0] / anchorHolding(screw, soil, anchor).allowableN[0]
+      : reductions.shallow * reductions.slant * reductions.rework
+  // Under a cover the weakest stands for all with its head; at a row each end has its own.
+  const alike = new Set(
+    plan.frame?.traits.isCover === true
+      ? plan.frame.anchors.flatMap(({ head, label }) => (head === anchor.head ? [label] : []))
+      : [anchor.label],
+  )
+  const code = anchor.head === 'eye' ? 'anchor-pull' : 'cover-uplift'
+  const needs = plan.checks.flatMap((one) =>
+    one.code === code && one.need !== null && alike.has(one.subject) ? [one.need] : [],
   )
   const needN = needs.length > 0 ? Math.max(...needs) : null
   const { verdict } = check({
-    code: 'anchor-pull',
+    code,
     subject: anchor.label,
     need: needN,
     holding: allowableN,
@@ -57,6 +63,6 @@ export function answerDrive(
     needN,
     verdict: needN === null ? null : verdict,
     moveM: undisturbedDistanceM(screw),
-    reductions,
+    lostShare: Math.max(0, 1 - kept),
   }
 }

@@ -13,8 +13,8 @@ import { NO_LOADS, wireLines, wireLoads } from '../loads/index.ts'
 import type { WireLine, WireLoads } from '../loads/index.ts'
 import { craftWarnings } from '../warnings/index.ts'
 import type { CraftWarning } from '../warnings/index.ts'
-import { checkFrame, endStiffness, outcomeOf, rowEnd } from '../strength/index.ts'
-import type { Check, Outcome, RowEnd } from '../strength/index.ts'
+import { checkFrame, endStiffness, notComputed, outcomeOf, rowEnd } from '../strength/index.ts'
+import type { Check, NotComputed, Outcome, RowEnd } from '../strength/index.ts'
 
 /**
  * All that follows from a design; what could not be computed is `null` or empty, with the reason among the
@@ -31,6 +31,8 @@ export interface FramePlan {
   readonly loads: WireLoads
   readonly checks: readonly Check[]
   readonly outcome: Outcome
+  /** What bears force without being computed, and what fittings have to be marked for. */
+  readonly unchecked: NotComputed
   /** What pulls and presses at the end of a row; `null` where there is none. */
   readonly end: RowEnd | null
   /** What the craft warns of, which no sum shows. */
@@ -49,6 +51,7 @@ export interface PlanContext {
   readonly effort?: Effort
 }
 
+const NO_PARTS: NotComputed = { parts: [], markedN: null }
 const NOTHING = {
   markOut: null,
   wires: [],
@@ -57,6 +60,7 @@ const NOTHING = {
   loads: NO_LOADS,
   checks: [],
   outcome: outcomeOf([]),
+  unchecked: NO_PARTS,
   end: null,
   warnings: [],
   takeOff: null,
@@ -68,6 +72,7 @@ export interface CheckedFrame {
   readonly loads: WireLoads
   readonly lines: readonly WireLine[]
   readonly checks: readonly Check[]
+  readonly unchecked: NotComputed
   readonly end: RowEnd | null
   readonly problems: readonly CoreError[]
 }
@@ -86,7 +91,8 @@ export function checkDesign(
   const { problems, attempt } = attempts()
   const fixing = findFixing(catalogue, design.fixingId) ?? catalogue.fixings[0] ?? null
   const frame = attempt(() => makeFrame(site, design.pattern, frameOptions(design, catalogue)))
-  if (!frame || !fixing) return { frame, loads: NO_LOADS, lines: [], checks: [], end: null, problems }
+  if (!frame || !fixing)
+    return { frame, loads: NO_LOADS, lines: [], checks: [], unchecked: NO_PARTS, end: null, problems }
   return {
     frame,
     ...strained(frame, site, design, { catalogue, fixing, drives: context.drives }, attempt),
@@ -123,11 +129,18 @@ function strained(
     drives = new Map(),
   }: { catalogue: Catalogue; fixing: Fixing; drives?: ReadonlyMap<AnchorId, Drive> },
   attempt: Attempt,
-): Pick<CheckedFrame, 'loads' | 'lines' | 'checks' | 'end'> {
+): Pick<CheckedFrame, 'loads' | 'lines' | 'checks' | 'unchecked' | 'end'> {
   const loads = attempt(() => wireLoads(frame, design, site.conditions)) ?? NO_LOADS
   const lines = attempt(() => strainedLines(frame, site, design, catalogue, loads)) ?? []
   const context = { frame, site, design, catalogue, fixing, lines, loads, drives }
-  return { loads, lines, checks: checkFrame(context), end: attempt(() => rowEnd(context)) }
+  const checks = checkFrame(context)
+  return {
+    loads,
+    lines,
+    checks,
+    unchecked: notComputed(context, checks),
+    end: attempt(() => rowEnd(context)),
+  }
 }
 
 /**
@@ -148,7 +161,7 @@ export function planFrame(place: PlannedSite, design: FrameDesign, context: Plan
   const effort = context.effort ?? 'thorough'
   const wires = strungWires(frame, design, catalogue, attempt, effort)
   const stock = planStock(frame, catalogue, repeat, attempt, effort)
-  const { loads, lines, checks, end } = strained(
+  const { loads, lines, checks, unchecked, end } = strained(
     frame,
     site,
     design,
@@ -165,9 +178,19 @@ export function planFrame(place: PlannedSite, design: FrameDesign, context: Plan
     loads,
     checks,
     outcome: outcomeOf(checks),
+    unchecked,
     end,
     warnings: craftWarnings({ frame, site, design, catalogue, wires }),
-    takeOff: takeOff({ frame, wires, stock, fixing, surface: site.surface, catalogue, repeat }),
+    takeOff: takeOff({
+      frame,
+      wires,
+      stock,
+      fixing,
+      surface: site.surface,
+      catalogue,
+      repeat,
+      wireEnding: design.wireEnding,
+    }),
     wire,
     fixing,
     problems,
@@ -192,10 +215,12 @@ function strainedLines(
   const choice = (name: WireName) => {
     const { wireId, tensionN } = choiceOf(design, name)
     const wire = findWire(catalogue, wireId)
-    return wire ? { wire, tensionN: requireRange('tensionN', tensionN, 1e-3, 1e6) } : null
+    return wire
+      ? { wire, tensionN: requireRange('tensionN', tensionN, 1e-3, 1e6), ending: design.wireEnding }
+      : null
   }
-  // A row's ties are pulled by what they hold, not set to a tension: statics gives theirs.
-  const runs = frame.runs.filter(({ line }) => design.pattern.kind !== 'row' || line.role !== 'tie-back')
+  // Ties and guys are pulled by what they hold, not set to a tension: statics gives theirs.
+  const runs = frame.runs.filter(({ line }) => line.role !== 'tie-back')
   return wireLines({ ...frame, runs }, { main: choice('main'), light: choice('light') }, loads, {
     conditions: site.conditions,
     setC: design.setC,

@@ -43,6 +43,7 @@ describe('what a frame asks of the grower in a year', () => {
     endStockId: 'post-round-140',
     endBuriedM: 0.9,
     endLeanDeg: 0,
+    endSlabM: 0,
     end: { kind: 'free' },
     armStockId: 'batten-20x30',
     levels: [rowLevel(0, 0.8), rowLevel(1, 1.3, { form, spreadM: 0.4 })],

@@ -1,4 +1,4 @@
-import type { Catalogue } from '../catalogue/index.ts'
+import type { Catalogue, WireEnding } from '../catalogue/index.ts'
 import type { FrameDesign, PlannedSite } from '../design/index.ts'
 import type { CheckCode } from '../frame/index.ts'
 
@@ -22,10 +22,16 @@ export const levers = [
   'end-stock',
   'beam-stock',
   'leg-stock',
+  'arm-stock',
   'brace-stock',
   'screw',
+  'flange-screw',
   'screws-in-line',
   'tie-strands',
+  'wire-ending',
+  'end-slab',
+  'guys-flatter',
+  'wires-apart',
   'tie-higher',
   'tie-flatter',
   'tie-back',
@@ -51,6 +57,7 @@ export type LeverValue =
   | { readonly is: 'screws'; readonly id: string; readonly n: number }
   | { readonly is: 'angle'; readonly deg: number }
   | { readonly is: 'wire' | 'fixing' | 'stock' | 'screw'; readonly id: string }
+  | { readonly is: 'ending'; readonly id: WireEnding }
 
 /** One change of a design along one lever. */
 export interface LeverStep {
@@ -93,6 +100,7 @@ export const leversOf: Readonly<Record<CheckCode, readonly Lever[]>> = {
   'wire-pull': [
     'tension',
     'light-tension',
+    'wire-ending',
     'wire',
     'light-wire',
     'supports-closer',
@@ -130,6 +138,7 @@ export const leversOf: Readonly<Record<CheckCode, readonly Lever[]>> = {
   'anchor-pull': [
     'tie-higher',
     'tie-flatter',
+    'guys-flatter',
     'screw',
     'screws-in-line',
     'tension',
@@ -139,17 +148,52 @@ export const leversOf: Readonly<Record<CheckCode, readonly Lever[]>> = {
     'anchors-closer-across',
     'brace',
   ],
-  'tie-pull': ['tie-strands', 'tie-higher', 'tie-flatter', 'tension', 'light-tension', 'wire', 'brace'],
+  'tie-pull': [
+    'tie-strands',
+    'wire-ending',
+    'tie-higher',
+    'tie-flatter',
+    'tension',
+    'light-tension',
+    'wire',
+    'brace',
+  ],
   'end-sideways': ['ends-deeper', 'tie-back', 'brace', 'end-stock', 'tension', 'light-tension'],
-  'end-bending': ['end-stock', 'tie-back', 'brace', 'tension', 'light-tension'],
+  'end-bending': ['end-stock', 'tie-higher', 'tie-back', 'brace', 'tension', 'light-tension'],
   'end-foot': ['ends-deeper', 'end-stock', 'tie-higher', 'tension', 'light-tension'],
   'end-uplift': ['tie-flatter', 'tie-higher', 'ends-deeper', 'tie-back', 'tension', 'light-tension'],
   'brace-foot': ['brace-stock', 'tie-higher', 'tie-flatter', 'tie-back', 'tension', 'light-tension'],
   'post-sideways': ['posts-deeper', 'post-stock', 'posts-closer', 'bays-shorter'],
   'post-frost': ['posts-deeper', 'deeper'],
-  'post-bearing': ['bays-shorter', 'posts-closer'],
+  'post-bearing': [
+    'posts-deeper',
+    'guys-flatter',
+    'bays-shorter',
+    'posts-closer',
+    'anchors-closer-along',
+    'anchors-closer-across',
+    'wire',
+    'tension',
+  ],
+  'guy-pull': [
+    'guys-flatter',
+    'wire-ending',
+    'wire',
+    'anchors-closer-along',
+    'anchors-closer-across',
+    'tension',
+  ],
+  'arm-bending': ['arm-stock', 'tension', 'light-tension', 'posts-closer'],
+  'eye-bending': ['tension', 'fixing', 'smaller-cells', 'larger-cells', 'supports-closer'],
+  'end-pressed': ['end-slab', 'tie-flatter', 'end-stock', 'ends-deeper', 'tension', 'light-tension', 'brace'],
+  'brace-notch': ['brace-stock', 'tie-higher', 'tie-flatter', 'tie-back', 'tension', 'light-tension'],
+  'post-buckling': ['post-stock', 'end-stock', 'brace-stock', 'guys-flatter', 'bays-shorter', 'tension'],
+  'post-bending': ['post-stock', 'bays-shorter'],
+  'post-uplift': ['posts-deeper', 'bays-shorter'],
+  'beam-deflection': ['beam-stock', 'bays-shorter', 'rafters-closer'],
+  'rafter-sideways': ['tension', 'beam-stock', 'wires-apart'],
   'beam-bending': ['beam-stock', 'bays-shorter', 'rafters-closer'],
-  'cover-uplift': ['screw', 'anchors-closer-along', 'anchors-closer-across'],
+  'cover-uplift': ['posts-deeper', 'flange-screw', 'anchors-closer-along', 'anchors-closer-across'],
   'leg-bending': ['leg-stock', 'more-legs', 'lower'],
   'tub-tips': ['ballast', 'wider-pot', 'lower'],
   'floor-tips': ['feet-ballast', 'lower'],

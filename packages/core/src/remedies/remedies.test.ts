@@ -104,6 +104,9 @@ const ordinary: readonly (readonly [PlaceKind, number, number, Partial<PlannedSi
   ['bed', 6, 2, { surface: 'open' }, ['climbing-rose', 'raspberry']],
 ]
 
+/** Each eye of these bears two steep wires: nothing on offer holds heavy wood on them, and what to ask for is said. */
+const TOO_HEAVY = ['zigzag pear', 'zigzag climbing-rose', 'free pear']
+
 describe('what a grower begins with at an ordinary place', () => {
   it.each(ordinary)(
     '%s: holds, or says what makes it hold',
@@ -119,10 +122,12 @@ describe('what a grower begins with at an ordinary place', () => {
           const { advice, together } = adviseAll(site, design)
           const isSaid =
             together !== null || advice.some(({ remedies }) => remedies.some(({ open }) => open === 0))
-          if (!isSaid) stuck.push(`${frame} ${plantKindId}`)
+          if (isSaid) continue
+          expect(advice.some(({ needed }) => needed !== null)).toBe(true)
+          stuck.push(`${frame} ${plantKindId}`)
         }
       }
-      expect(stuck).toEqual([])
+      expect(stuck.filter((one) => kind !== 'wall' || !TOO_HEAVY.includes(one))).toEqual([])
     },
     within(60_000),
   )

@@ -3,7 +3,7 @@ import type { Catalogue, ScrewOnOffer } from '../catalogue/index.ts'
 import type { FrameDesign } from '../design/index.ts'
 import type { RowPattern } from '../frame/index.ts'
 import type { LeverStep, Tries } from './levers.ts'
-import { marksAbove, patternOf, stepsUp, withField } from './tries-by-field.ts'
+import { marksAbove, stepsUp, withField } from './tries-by-field.ts'
 
 const MOST_IN_LINE = 4
 const MOST_STRANDS = 4
@@ -17,27 +17,26 @@ function strongerScrews(catalogue: Catalogue, nowId: string): readonly ScrewOnOf
     .sort((a, b) => a.price - b.price)
 }
 
-export const screwTries: Tries = ({ design, catalogue }) => {
-  const { pattern } = design
-  const keys = pattern.kind === 'net' ? (['anchorScrewId'] as const) : []
-  const tiedBack = pattern.kind === 'row' && pattern.end.kind === 'tied-back' ? pattern.end : null
-  const step = (from: string, to: string, next: FrameDesign): LeverStep => ({
-    lever: 'screw',
-    from: { is: 'screw', id: from },
-    to: { is: 'screw', id: to },
-    design: next,
-  })
-  return [
-    ...keys.flatMap((key) => {
-      const now = String(patternOf(design)[key])
+/** Deeper or wider screws for those that a pattern names by `key`, and for the ties of a row. */
+export function screwTries(lever: 'screw' | 'flange-screw', key: 'anchorScrewId' | 'flangeScrewId'): Tries {
+  return ({ design, catalogue }) => {
+    const { pattern } = design
+    const tiedBack = pattern.kind === 'row' && pattern.end.kind === 'tied-back' ? pattern.end : null
+    const step = (from: string, to: string, next: FrameDesign): LeverStep => ({
+      lever,
+      from: { is: 'screw', id: from },
+      to: { is: 'screw', id: to },
+      design: next,
+    })
+    if (pattern.kind === 'net') {
+      const now = pattern[key]
       return strongerScrews(catalogue, now).map(({ id }) => step(now, id, withField(design, key, id)))
-    }),
-    ...(tiedBack
-      ? strongerScrews(catalogue, tiedBack.screwId).map(({ id }) =>
-          step(tiedBack.screwId, id, withField(design, 'end', { ...tiedBack, screwId: id })),
-        )
-      : []),
-  ]
+    }
+    if (!tiedBack || lever !== 'screw') return []
+    return strongerScrews(catalogue, tiedBack.screwId).map(({ id }) =>
+      step(tiedBack.screwId, id, withField(design, 'end', { ...tiedBack, screwId: id })),
+    )
+  }
 }
 
 /** More screws one behind the other, of the same kind or of a stronger one: the least dear first. */

@@ -1,4 +1,4 @@
-import { findWire, isString } from '../catalogue/index.ts'
+import { ENDING_SHARE, endingOf, findWire, isString, wireEndings } from '../catalogue/index.ts'
 import type { Wire } from '../catalogue/index.ts'
 import type { FrameDesign, WireChoice } from '../design/index.ts'
 import type { Lever, Tries } from './levers.ts'
@@ -49,6 +49,22 @@ export function wireTries(lever: Lever, of: 'main' | 'light'): Tries {
         design: withChoice(design, of, { wireId: wire.id, rolls: wire.rolls.map((roll) => ({ ...roll })) }),
       }))
   }
+}
+
+/** Ends that leave more of the wire's strength: what is wrapped is clipped, what is clipped is pressed. */
+export const endingTries: Tries = ({ design, catalogue }) => {
+  const wire = findWire(catalogue, design.wireId)
+  if (!wire || isString(wire)) return []
+  const now = endingOf(wire, design.wireEnding)
+  return wireEndings
+    .filter((ending) => ENDING_SHARE[ending] > ENDING_SHARE[now])
+    .sort((a, b) => ENDING_SHARE[a] - ENDING_SHARE[b])
+    .map((ending) => ({
+      lever: 'wire-ending',
+      from: { is: 'ending', id: now },
+      to: { is: 'ending', id: ending },
+      design: { ...design, wireEnding: ending },
+    }))
 }
 
 export const fixingTries: Tries = ({ design, catalogue }) =>

@@ -22,11 +22,13 @@ import {
   tieFlatterTries,
   tieHigherTries,
 } from './tries-of-ends.ts'
-import { fixingTries, tensionTries, wireTries } from './tries-of-wires.ts'
+import { endingTries, fixingTries, tensionTries, wireTries } from './tries-of-wires.ts'
 
 /** Deepest hole and deepest leg that a grower digs or drives by hand, metres. */
 const DEEPEST_M = 1.8
 const WIDEST_POT_M = 1.2
+/** What two people carry and bed level under a post. */
+const WIDEST_SLAB_M = 0.6
 const MOST_LEGS = 8
 
 const moreLegsTries: Tries = ({ design }) =>
@@ -142,8 +144,10 @@ export const triesOf: Readonly<Record<Lever, Tries>> = {
   'end-stock': stockTries('end-stock', ['endStockId'], bendingMomentNm),
   'beam-stock': stockTries('beam-stock', ['beamStockId'], bendingMomentNm),
   'leg-stock': stockTries('leg-stock', LEG_STOCKS, bendingMomentNm),
+  'arm-stock': stockTries('arm-stock', ['armStockId'], bendingMomentNm),
   'brace-stock': braceStockTries,
-  screw: screwTries,
+  screw: screwTries('screw', 'anchorScrewId'),
+  'flange-screw': screwTries('flange-screw', 'flangeScrewId'),
   'tie-higher': tieHigherTries,
   'tie-flatter': tieFlatterTries,
   'tie-back': otherEndTries('tie-back'),
@@ -157,6 +161,10 @@ export const triesOf: Readonly<Record<Lever, Tries>> = {
   'other-winding': otherWindingTries,
   'screws-in-line': inLineTries,
   'tie-strands': strandTries,
+  'wire-ending': endingTries,
+  'end-slab': lengthTries('end-slab', ['endSlabM'], 'up', 'depthM', () => WIDEST_SLAB_M),
+  'guys-flatter': lengthTries('guys-flatter', ['anchorOutM'], 'up', 'spacingM', (nowM) => nowM * 3),
+  'wires-apart': lengthTries('wires-apart', ['wireSpacingM'], 'up', 'depthM', (nowM) => nowM * 2),
   'smaller-cells': cellTries('smaller-cells'),
   'larger-cells': cellTries('larger-cells'),
 }

@@ -1,83 +1,21 @@
-import { bendingMomentNm, findScrew, findStock, stockMassKgPerM } from '../catalogue/index.ts'
+import {
+  bendingMomentNm,
+  findStock,
+  secondMomentM4,
+  sectionModulusM3,
+  stockMassKgPerM,
+  stockMaterials,
+  weakAxis,
+} from '../catalogue/index.ts'
+import type { Stock } from '../catalogue/index.ts'
 import { isPost } from '../frame/index.ts'
-import type { Anchor, OverheadPattern } from '../frame/index.ts'
-import { findSoil, lateralHoldingN, screwHolding } from '../ground/index.ts'
-import type { Soil } from '../ground/index.ts'
+import type { OverheadPattern } from '../frame/index.ts'
+import { FOOT_M, findSoil, lateralHoldingN } from '../ground/index.ts'
 import { findKind } from '../kinds/index.ts'
-import { GRAVITY, leafWindNPerM, windForceN } from '../loads/index.ts'
+import { GRAVITY, LEAF_SOLIDITY, gustAt, leafWindNPerM, windForceN } from '../loads/index.ts'
 import { check, same, worstOf } from './check.ts'
-import type { Assumption, Check, CheckContext } from './check.ts'
-
-/** Solid share of a bird net, and lift on a flat open canopy. */
-const NET_SOLIDITY = 0.25
-const NET_LIFT = 1.0
-
-/**
- * Anchors of a cover: the cable's pull in the worst hour, and the lift of wind under the cover shared by the
- * anchors.
- */
-export function anchorChecks(context: CheckContext): Check[] {
-  const { frame, site, lines, drives } = context
-  if (!frame.traits.isCover) return []
-  const eyes = frame.anchors.filter((anchor) => anchor.head === 'eye')
-  const soil = findSoil(site.conditions.soil)
-  const [weakest] = eyes
-    .map((anchor) => ({ anchor, holding: eyeHolding(context, anchor, soil) }))
-    .sort((a, b) => (a.holding?.[0] ?? -1) - (b.holding?.[0] ?? -1))
-  if (!weakest) return []
-  const cable = worstOf(lines, (line) => line.worst.tensionN)
-  const { coverM2 } = frame.measures
-  const liftN =
-    coverM2 === null
-      ? null
-      : windForceN({
-          speedMPerS: site.conditions.windMPerS,
-          areaM2: coverM2,
-          solidity: NET_SOLIDITY,
-          dragCoefficient: NET_LIFT,
-        })
-  const basis: Assumption = drives.has(weakest.anchor.id) ? 'drive-as-logged' : 'drive-full-depth'
-  const about = {
-    subject: weakest.anchor.label,
-    holding: weakest.holding,
-    unit: 'N',
-    isStructural: true,
-  } as const
-  return [
-    check({
-      ...about,
-      code: 'anchor-pull',
-      need: cable?.worst.tensionN ?? null,
-      missing: cable ? 'screw' : 'wire',
-      assumptions: ['soil-by-feel', 'safety-two', basis],
-      source: 'perko',
-    }),
-    check({
-      ...about,
-      code: 'cover-uplift',
-      need: liftN === null ? null : liftN / eyes.length,
-      missing: 'screw',
-      assumptions: ['gust-as-given', 'posts-share', basis],
-      source: 'wind-pressure',
-    }),
-  ]
-}
-
-/** What an eye screw holds as it was driven, or driven in full in the line of its cable. */
-function eyeHolding({ catalogue, drives }: CheckContext, anchor: Anchor, soil: Soil) {
-  const screw = findScrew(catalogue, anchor.screwId)
-  if (!screw) return null
-  const { at, towards, id } = anchor
-  const outM = Math.hypot(towards.xM - at.xM, towards.zM - at.zM)
-  const drive = drives.get(id) ?? {
-    depthAlongM: screw.lengthM,
-    angleFromVerticalRad: Math.atan2(outM, towards.yM),
-    reworks: 0,
-    torqueNm: null,
-    pullTestN: null,
-  }
-  return screwHolding(screw, soil, drive).allowableN
-}
+import type { Check, CheckContext } from './check.ts'
+import { bearingCheck, bucklingCheck, footHoldsDownN } from './check-posts.ts'
 
 /**
  * What stands in the ground under something for years: below the frost, and not sinking. Posts of rows are
@@ -111,8 +49,6 @@ function overheadLoadPa({ design, site }: CheckContext): number {
   return plantPa + site.conditions.snowPa
 }
 
-/** Width of the concrete foot of a post under an overhead frame. */
-const FOOT_M = 0.3
 /** Band of leaf on the roof that the wind pushes against. */
 const ROOF_LEAF_M = 0.4
 
@@ -143,25 +79,129 @@ export function overheadChecks(context: CheckContext): Check[] {
   return [
     bending('beam', ((loadPa * depthM) / 2) * (bayM ** 2 / 8)),
     bending('rafter', loadPa * rafterBayM * (pattern.depthM ** 2 / 8)),
-    ...footChecks(context, pattern, loadPa, bayM),
+    deflectionCheck('beam', beam, (loadPa * depthM) / 2, bayM),
+    deflectionCheck('rafter', beam, loadPa * rafterBayM, pattern.depthM),
+    ...sidewaysChecks(context, pattern, beam),
+    ...footChecks(context, pattern, loadPa),
+    ...postChecks(context, pattern, loadPa),
   ]
 }
 
-function footChecks(
-  { site, frame }: CheckContext,
-  pattern: OverheadPattern,
-  loadPa: number,
-  bayM: number,
-): Check[] {
-  const soil = findSoil(site.conditions.soil)
+/** A beam sags visibly beyond so small a share of its span. */
+const DEFLECTION_SHARE = 1 / 250
+
+/** Sag of a beam under an even load, 5wL⁴/384EI. */
+function deflectionCheck(subject: 'beam' | 'rafter', stock: Stock, loadNPerM: number, spanM: number): Check {
+  const EI = stockMaterials[stock.material].modulusPa * secondMomentM4(stock.section)
+  return check({
+    code: 'beam-deflection',
+    subject,
+    need: (5 * loadNPerM * spanM ** 4) / (384 * EI),
+    holding: same(spanM * DEFLECTION_SHARE),
+    unit: 'm',
+    assumptions: ['even-load', 'wet-wood'],
+    source: 'statics',
+  })
+}
+
+/** The wires end on the first and the last rafter and bend them inward, over their narrow side. */
+function sidewaysChecks({ frame, lines }: CheckContext, pattern: OverheadPattern, stock: Stock): Check[] {
+  const pullOf = new Map(lines.flatMap((line) => line.ids.map((id) => [id, line.worst.tensionN] as const)))
+  const first = frame.members.find(({ role }) => role === 'rafter')?.path[0]?.xM
+  const pulls = frame.runs.flatMap(({ line, from }) => {
+    const { at } = frame.nodes[from]!
+    return at.xM === first && at.yM > pattern.headroomM
+      ? [{ zM: at.zM, N: pullOf.get(line.id) ?? Number.NaN }]
+      : []
+  })
+  if (pulls.length === 0) return []
+  const L = pattern.depthM
+  // Between the beams that it lies on, the rafter is a beam on two supports.
+  const nearN = pulls.reduce((sum, { zM, N }) => sum + N * (1 - zM / L), 0)
+  const momentAt = (atM: number) =>
+    nearN * atM - pulls.reduce((sum, { zM, N }) => sum + N * Math.max(0, atM - zM), 0)
+  return [
+    check({
+      code: 'rafter-sideways',
+      subject: 'rafter',
+      need: pulls.reduce((most, { zM }) => Math.max(most, momentAt(zM)), 0),
+      holding: same(sectionModulusM3(weakAxis(stock.section)) * stockMaterials[stock.material].bendingPa),
+      unit: 'Nm',
+      missing: 'wire',
+      assumptions: ['all-wires-worst', 'wet-wood'],
+      source: 'statics',
+      isStructural: true,
+    }),
+  ]
+}
+
+/** Lift on a flat open roof of leaf (EN 1991-1-4, 7.3), and the share of its weight that is counted against it. */
+const ROOF_LIFT = 0.6
+const WEIGHT_COUNTED = 0.9
+
+/** Posts as columns: pressed, bent by the wind on the roof, lifted by it. */
+function postChecks(context: CheckContext, pattern: OverheadPattern, loadPa: number): Check[] {
+  const { site, frame, catalogue, design } = context
+  const posts = Math.max(1, frame.members.filter((member) => member.role === 'post').length)
+  const stock = findStock(catalogue, pattern.postStockId)
+  const areaM2 = (site.widthM + 2 * pattern.overhangM) * (pattern.depthM + 2 * pattern.overhangM)
+  const subject = pattern.postStockId
+  const windPa = { speedMPerS: gustAt(pattern.headroomM, site.conditions.windMPerS), areaM2 }
+  const hasLeaf = design.plantKindId !== null
+  const liftN = hasLeaf ? windForceN({ ...windPa, solidity: LEAF_SOLIDITY, dragCoefficient: ROOF_LIFT }) : 0
+  const downN = (loadPa - overheadLoadPa(context)) * areaM2 * WEIGHT_COUNTED
+  const windN = roofWindN(context, pattern)
+  return [
+    bucklingCheck(stock, {
+      subject,
+      needN: roofPostN(context, pattern, loadPa),
+      lengthM: pattern.headroomM,
+      ends: 'fixed-below',
+      assumptions: ['even-load', 'wet-wood'],
+    }),
+    check({
+      code: 'post-bending',
+      subject,
+      need: (windN / posts) * pattern.headroomM,
+      holding: stock ? same(bendingMomentNm(stock)) : null,
+      unit: 'Nm',
+      missing: 'stock',
+      assumptions: ['leaf-half-solid', 'gust-as-given', 'posts-share', 'stands-by-itself'],
+      source: 'statics',
+      isStructural: true,
+    }),
+    check({
+      code: 'post-uplift',
+      subject,
+      need: Math.max(0, liftN - downN) / posts,
+      holding: footHoldsDownN(findSoil(site.conditions.soil), pattern.postBuriedM),
+      unit: 'N',
+      assumptions: ['leaf-half-solid', 'gust-as-given', 'posts-share', 'own-weight-only', 'foot-in-concrete'],
+      source: 'en-1991-canopy',
+      isStructural: true,
+    }),
+  ]
+}
+
+/** Wind on the band of leaf along the longer side of a roof, newtons. */
+function roofWindN({ site }: CheckContext, pattern: OverheadPattern): number {
+  const alongM = Math.max(site.widthM, pattern.depthM)
+  return leafWindNPerM(ROOF_LEAF_M, pattern.headroomM, site.conditions.windMPerS) * alongM
+}
+
+/** What the hardest pressed post carries, newtons. */
+function roofPostN({ site, frame }: CheckContext, pattern: OverheadPattern, loadPa: number): number {
   const posts = frame.members.filter((member) => member.role === 'post')
   const depthM = pattern.depthM + 2 * pattern.overhangM
   const evenN = (loadPa * (site.widthM + 2 * pattern.overhangM) * depthM) / Math.max(1, posts.length)
   // Edge posts carry half a bay; the middle ones carry a whole one.
-  const worstN = posts.length > 4 ? (loadPa * bayM * depthM) / 2 : evenN
-  const footM2 = (Math.PI / 4) * FOOT_M ** 2
-  const alongM = Math.max(site.widthM, pattern.depthM)
-  const windN = leafWindNPerM(ROOF_LEAF_M, pattern.headroomM, site.conditions.windMPerS) * alongM
+  return posts.length > 4 ? (loadPa * (frame.measures.bayM ?? 0) * depthM) / 2 : evenN
+}
+
+function footChecks(context: CheckContext, pattern: OverheadPattern, loadPa: number): Check[] {
+  const { site, frame } = context
+  const soil = findSoil(site.conditions.soil)
+  const posts = frame.members.filter((member) => member.role === 'post')
   const holding = (side: 0 | 1) =>
     lateralHoldingN({
       depthM: pattern.postBuriedM,
@@ -170,20 +210,16 @@ function footChecks(
       paPerM: soil.lateralBearingPaPerM[side],
     })
   return [
-    check({
-      code: 'post-bearing',
+    bearingCheck(soil, {
       subject: pattern.postStockId,
-      need: worstN,
-      holding: [soil.verticalBearingPa[0] * footM2, soil.verticalBearingPa[1] * footM2],
-      unit: 'N',
-      assumptions: ['even-load', 'soil-by-feel'],
-      source: 'ibc-1806',
-      isStructural: true,
+      needN: roofPostN(context, pattern, loadPa),
+      depthM: pattern.postBuriedM,
+      assumptions: ['even-load'],
     }),
     check({
       code: 'post-sideways',
       subject: pattern.postStockId,
-      need: windN / Math.max(1, posts.length),
+      need: roofWindN(context, pattern) / Math.max(1, posts.length),
       holding: [holding(0), holding(1)],
       unit: 'N',
       assumptions: ['leaf-half-solid', 'gust-as-given', 'posts-share', 'soil-by-feel'],

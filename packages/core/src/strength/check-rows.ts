@@ -1,20 +1,20 @@
-import type { Catalogue } from '../catalogue/index.ts'
 import {
   bendingMomentNm,
   findScrew,
   findStock,
   findWire,
-  secondMomentM4,
+  safeLoads,
   stockMaterials,
   stockWidthM,
 } from '../catalogue/index.ts'
-import type { FrameDesign } from '../design/index.ts'
 import type { RowPattern } from '../frame/index.ts'
-import { embedment, findSoil, lateralHoldingN, lineEnd, pullOutN, screwHolding } from '../ground/index.ts'
+import { embedment, findSoil, lateralHoldingN, lineEnd, pullOutN } from '../ground/index.ts'
 import type { HeldEnd, Soil, WirePull } from '../ground/index.ts'
-import { leafWindNPerM } from '../loads/index.ts'
+import { leafWindNPerM, loadsOn } from '../loads/index.ts'
+import { anchorHolding } from './anchor-holding.ts'
 import { CODE_MARGIN, check, same } from './check.ts'
 import type { Assumption, Check, CheckContext } from './check.ts'
+import { bucklingCheck } from './check-posts.ts'
 import { heldBy, pullsAtEnd, radians } from './row-end.ts'
 import type { TiedBack } from './row-end.ts'
 
@@ -24,7 +24,11 @@ export function rowChecks(context: CheckContext): Check[] {
   if (design.pattern.kind !== 'row') return []
   const pattern: RowPattern = design.pattern
   const soil = findSoil(site.conditions.soil)
-  return [...endChecks(context, pattern, soil), ...linePostChecks(context, pattern, soil)]
+  return [
+    ...endChecks(context, pattern, soil),
+    ...armChecks(context, pattern),
+    ...linePostChecks(context, pattern, soil),
+  ]
 }
 
 function endChecks(context: CheckContext, pattern: RowPattern, soil: Soil): Check[] {
@@ -35,10 +39,16 @@ function endChecks(context: CheckContext, pattern: RowPattern, soil: Soil): Chec
   if (end.kind === 'free') return freeEndChecks(context, pattern, soil, pulls)
   const held = heldBy(end, pulls)
   return end.kind === 'braced'
-    ? [braceCheck(context, held, soil, end.stockId), ...footChecks(context, pattern, soil, held)]
+    ? [
+        ...braceChecks(context, held, soil, end),
+        heldBendingCheck(context, pattern, pulls, held),
+        ...footChecks(context, pattern, soil, held),
+      ]
     : [
         tieCheck(context, held, end),
         ...tiedBackChecks(context, held, soil, end),
+        heldBendingCheck(context, pattern, pulls, held),
+        ...pressedChecks(context, pattern, soil, held),
         ...footChecks(context, pattern, soil, held),
       ]
 }
@@ -139,22 +149,110 @@ function freeEndChecks(
 /** Bearing plate or stone at the foot of a strut, metres along the ground. */
 const BRACE_FOOT_M = 0.4
 
-/** The strut's foot pushes against the soil like a short wall of the brace's own width, a hand deep. */
-function braceCheck({ catalogue }: CheckContext, held: HeldEnd, soil: Soil, stockId: string): Check {
+/**
+ * The strut's foot pushes against the soil like a short wall of the brace's own width, a hand deep; between foot and notch
+ * it may buckle, and in the notch it may crush the post.
+ */
+function braceChecks(
+  { catalogue, design: { pattern } }: CheckContext,
+  held: HeldEnd,
+  soil: Soil,
+  { stockId, attachHeightM, angleDeg }: Extract<RowPattern['end'], { kind: 'braced' }>,
+): Check[] {
   const stock = findStock(catalogue, stockId)
+  const post = pattern.kind === 'row' ? findStock(catalogue, pattern.endStockId) : undefined
   const bearing = (side: 0 | 1) =>
     stock ? soil.verticalBearingPa[side] * stockWidthM(stock) * BRACE_FOOT_M : Number.NaN
+  const crushingPa = Math.min(
+    ...[stock, post].map((of) => (of ? stockMaterials[of.material].crushingPa : Number.NaN)),
+  )
+  return [
+    check({
+      code: 'brace-foot',
+      subject: 'P1',
+      need: held.memberForceN,
+      holding: [bearing(0), bearing(1)],
+      missing: 'stock',
+      unit: 'N',
+      assumptions: ['all-wires-worst', 'hinged-foot', 'soil-by-feel'],
+      source: 'ibc-1806',
+      isStructural: true,
+    }),
+    bucklingCheck(stock, {
+      subject: 'brace',
+      needN: held.memberForceN,
+      lengthM: attachHeightM / Math.sin(radians(angleDeg)),
+      ends: 'hinged',
+      assumptions: ['all-wires-worst', 'wet-wood'],
+    }),
+    check({
+      code: 'brace-notch',
+      subject: 'P1',
+      need: held.memberForceN,
+      holding: stock ? same(stockWidthM(stock) ** 2 * crushingPa) : null,
+      missing: 'stock',
+      unit: 'N',
+      assumptions: ['all-wires-worst', 'wet-wood', 'notch-full-width'],
+      source: 'statics',
+      isStructural: true,
+    }),
+  ]
+}
+
+/** A post that is held above bends between its foot, its wires and what holds it. */
+function heldBendingCheck(
+  { catalogue }: CheckContext,
+  pattern: RowPattern,
+  pulls: readonly WirePull[],
+  held: HeldEnd,
+): Check {
+  const stock = findStock(catalogue, pattern.endStockId)
+  const atM = pattern.end.kind === 'free' ? 0 : pattern.end.attachHeightM
+  // Seen from above: each wire pulls inward below the height at which it sits, the tie or the brace outward.
+  const momentAt = (heightM: number) =>
+    pulls.reduce((sum, pull) => sum + pull.tensionN * Math.max(0, pull.heightM - heightM), 0) -
+    held.anchorHorizontalN * Math.max(0, atM - heightM)
+  const heights = [atM, ...pulls.map(({ heightM }) => heightM)]
   return check({
-    code: 'brace-foot',
+    code: 'end-bending',
     subject: 'P1',
-    need: held.memberForceN,
-    holding: [bearing(0), bearing(1)],
+    need: heights.reduce((most, heightM) => Math.max(most, Math.abs(momentAt(heightM))), 0),
+    holding: stock ? same(bendingMomentNm(stock)) : null,
     missing: 'stock',
-    unit: 'N',
-    assumptions: ['all-wires-worst', 'hinged-foot', 'soil-by-feel'],
-    source: 'ibc-1806',
+    unit: 'Nm',
+    assumptions: ['all-wires-worst', 'hinged-foot', 'wet-wood'],
+    source: 'statics',
     isStructural: true,
   })
+}
+
+/** A tie presses the post that it holds into the ground: on its own foot or on a slab under it. */
+function pressedChecks({ catalogue }: CheckContext, pattern: RowPattern, soil: Soil, held: HeldEnd): Check[] {
+  const stock = findStock(catalogue, pattern.endStockId)
+  const widthM = stock ? stockWidthM(stock) : Number.NaN
+  const rubs = stock ? pullOutN(soil, { depthM: pattern.endBuriedM, widthM }) : [Number.NaN, Number.NaN]
+  const footM2 = Math.max(widthM, pattern.endSlabM) ** 2
+  const holding = (side: 0 | 1) => soil.verticalBearingPa[side] * footM2 + rubs[side]!
+  return [
+    check({
+      code: 'end-pressed',
+      subject: 'P1',
+      need: held.verticalReactionAtFootN,
+      holding: stock ? [holding(0), holding(1)] : null,
+      missing: 'stock',
+      unit: 'N',
+      assumptions: ['all-wires-worst', 'hinged-foot', 'earth-at-rest', 'soil-by-feel'],
+      source: 'ibc-1806',
+      isStructural: true,
+    }),
+    bucklingCheck(stock, {
+      subject: 'P1',
+      needN: held.verticalReactionAtFootN,
+      lengthM: pattern.end.kind === 'free' ? 0 : pattern.end.attachHeightM,
+      ends: 'hinged',
+      assumptions: ['all-wires-worst', 'wet-wood'],
+    }),
+  ]
 }
 
 /** The strands of a tie between its post and its first screw bear all of its pull. */
@@ -164,10 +262,15 @@ function tieCheck({ catalogue, design }: CheckContext, held: HeldEnd, { strands 
     code: 'tie-pull',
     subject: 'P1',
     need: held.memberForceN,
-    holding: wire ? same(strands * wire.breakingLoadN * wire.workingShare) : null,
+    holding: wire ? same(strands * safeLoads(wire, design.wireEnding).peakN) : null,
     missing: 'wire',
     unit: 'N',
-    assumptions: ['all-wires-worst', 'hinged-foot', ...(strands > 1 ? (['share-evenly'] as const) : [])],
+    assumptions: [
+      'all-wires-worst',
+      'hinged-foot',
+      'ends-made-off',
+      ...(strands > 1 ? (['strands-share'] as const) : []),
+    ],
     source: 'statics',
     isStructural: true,
   })
@@ -177,20 +280,12 @@ function tiedBackChecks(
   { catalogue, drives, frame }: CheckContext,
   held: HeldEnd,
   soil: Soil,
-  { angleDeg, inLine }: TiedBack,
+  { inLine }: TiedBack,
 ): Check[] {
   return frame.anchors.map((anchor) => {
     const screw = findScrew(catalogue, anchor.screwId)
     const logged = drives.get(anchor.id)
-    // Driven in the line of its tie, as it should be; a logged drive says how it really went.
-    const drive = logged ?? {
-      depthAlongM: screw?.lengthM ?? Number.NaN,
-      angleFromVerticalRad: Math.PI / 2 - radians(angleDeg),
-      reworks: 0,
-      torqueNm: null,
-      pullTestN: null,
-    }
-    const holding = screw ? screwHolding(screw, soil, drive) : null
+    const holding = screw ? anchorHolding(screw, soil, anchor, logged) : null
     const assumptions: Assumption[] = [
       'all-wires-worst',
       'hinged-foot',
@@ -211,6 +306,38 @@ function tiedBackChecks(
       isStructural: true,
     })
   })
+}
+
+/**
+ * Cross-arms on the end posts are pulled inward by the wires that end on them, those between carry a bay of plant and crop:
+ * each half of an arm is a cantilever from its post.
+ */
+function armChecks({ frame, catalogue, lines, loads }: CheckContext, pattern: RowPattern): Check[] {
+  const onArms = new Map(
+    pattern.levels.flatMap((l) => (l.form === 'arms' ? [[l.id, l.spreadM / 2] as const] : [])),
+  )
+  if (onArms.size === 0) return []
+  const lineOf = new Map(lines.flatMap((line) => line.ids.map((id) => [id, line] as const)))
+  const bayM = frame.measures.bayM ?? 0
+  const moments = frame.lines.flatMap(({ id, level, role }) => {
+    const halfM = level === null ? undefined : onArms.get(level)
+    if (halfM === undefined) return []
+    const worstN = lineOf.get(id)?.worst.tensionN ?? Number.NaN
+    return [Math.max(worstN, loadsOn(role, loads).cropNPerM * bayM) * halfM]
+  })
+  const stock = findStock(catalogue, pattern.armStockId)
+  return [
+    check({
+      code: 'arm-bending',
+      subject: pattern.armStockId,
+      need: Math.max(...moments),
+      holding: stock ? same(bendingMomentNm(stock)) : null,
+      missing: stock ? 'wire' : 'stock',
+      unit: 'Nm',
+      assumptions: ['all-wires-worst', 'wet-wood'],
+      source: 'statics',
+    }),
+  ]
 }
 
 /** Rows from this many on shelter one another to about half the wind. */
@@ -253,19 +380,4 @@ function linePostChecks(
       advice: { depthM: depth.depthM },
     }),
   ]
-}
-
-/**
- * Give of both ends of a free-standing row together, for one of its wires: cantilevers 3EI/h³, in series,
- * shared.
- */
-export function endStiffness(design: FrameDesign, catalogue: Catalogue): number | null {
-  if (design.pattern.kind !== 'row' || design.pattern.end.kind !== 'free') return null
-  const { levels, endStockId } = design.pattern
-  const stock = findStock(catalogue, endStockId)
-  if (!stock) return null
-  const wires = levels.reduce((sum, level) => sum + (level.form === 'single' ? 1 : 2), 0)
-  const heightM = Math.max(0.3, levels.reduce((sum, level) => sum + level.heightM, 0) / levels.length)
-  const E = stockMaterials[stock.material].modulusPa
-  return (3 * E * secondMomentM4(stock.section)) / heightM ** 3 / 2 / wires
 }

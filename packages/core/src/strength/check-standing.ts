@@ -4,6 +4,7 @@ import { potOf } from '../design/index.ts'
 import type { FrameDesign } from '../design/index.ts'
 import { findKind } from '../kinds/index.ts'
 import { feetInWind, standsOnFloor, tubInWind, windOnLegs } from '../loads/index.ts'
+import type { Tipping } from '../loads/index.ts'
 import { check, same } from './check.ts'
 import type { Assumption, Check, CheckContext } from './check.ts'
 
@@ -38,17 +39,19 @@ export function tubChecks({ frame, site, design, catalogue }: CheckContext): Che
   const pot = potOf(design.pattern)
   if (!pot) return []
   const { windMPerS } = site.conditions
-  const result = tubInWind(frame, pot, catalogue, windMPerS)
+  const [dry, moist] = (['dry', 'moist'] as const).map((soil) =>
+    tubInWind(frame, pot, catalogue, windMPerS, soil),
+  ) as [Tipping, Tipping]
   return [
     check({
       code: 'tub-tips',
       subject: 'pot',
       need: windMPerS,
-      holding: same(result.criticalWindSpeedMPerS),
+      holding: [dry.criticalWindSpeedMPerS, moist.criticalWindSpeedMPerS],
       unit: 'm/s',
-      assumptions: ['leaf-half-solid', 'no-sliding', 'gust-as-given'],
+      assumptions: ['leaf-half-solid', 'soil-dry-or-moist', 'no-sliding', 'gust-as-given'],
       source: 'statics',
-      advice: { ballastKg: result.ballastKg },
+      advice: { ballastKg: dry.ballastKg },
     }),
   ]
 }
@@ -66,7 +69,12 @@ export function floorChecks({ frame, site, design, catalogue }: CheckContext): C
     need: pushN,
     holding: gripN,
     unit: 'N',
-    assumptions: ['leaf-half-solid', 'gust-as-given', 'friction-on-floor'],
+    assumptions: [
+      'leaf-half-solid',
+      'gust-as-given',
+      'friction-on-floor',
+      ...(pot ? (['soil-dry-or-moist'] as const) : []),
+    ],
     source: 'statics',
     advice: { ballastKg },
   })

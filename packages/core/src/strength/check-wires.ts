@@ -1,29 +1,29 @@
-import { plugHoldingN, specificGravity, withdrawalN } from '../fixings/index.ts'
-import { STRAINER_TRAVEL_M, holdsBy } from '../catalogue/index.ts'
-import type { Fixing } from '../catalogue/index.ts'
-import { standOffOf } from '../design/index.ts'
-import type { Frame, FrameNode, LineId } from '../frame/index.ts'
-import { SAG_SHARE } from '../loads/index.ts'
+import { STRAINER_TRAVEL_M } from '../catalogue/index.ts'
+import { SAG_SHARE, allowedN, hardestState } from '../loads/index.ts'
 import type { WireLine } from '../loads/index.ts'
 import { check, same, worstOf } from './check.ts'
 import type { Check, CheckContext } from './check.ts'
-import { isOnRail } from './on-rail.ts'
 
 /** Each wire at its hardest and its slackest hour, and what the strainer takes up. */
 export function wireChecks({ lines }: CheckContext): Check[] {
   const longest = (line: WireLine) => line.spansM.reduce((most, spanM) => Math.max(most, spanM), 0)
-  const pulled = worstOf(lines, (line) => line.worst.tensionN / line.workingLoadN)
+  const share = (line: WireLine) => {
+    const state = hardestState(line)
+    return state.tensionN / allowedN(line, state)
+  }
+  const pulled = worstOf(lines, share)
   const sagging = worstOf(lines, (line) => line.greatestSag.sagM / longest(line))
   const strained = worstOf(lines, (line) => line.travel.totalM)
   if (!pulled || !sagging || !strained) return []
+  const hardest = hardestState(pulled)
   return [
     check({
       code: 'wire-pull',
       subject: pulled.wire.id,
-      need: pulled.worst.tensionN,
-      holding: same(pulled.workingLoadN),
+      need: hardest.tensionN,
+      holding: same(allowedN(pulled, hardest)),
       unit: 'N',
-      assumptions: ['rigid-ends', 'even-load'],
+      assumptions: ['rigid-ends', 'even-load', 'ends-made-off'],
       source: 'irvine',
     }),
     check({
@@ -45,139 +45,4 @@ export function wireChecks({ lines }: CheckContext): Check[] {
       source: 'statics',
     }),
   ]
-}
-
-/** Share of the thread that holds: the tip and what is above the surface do not. */
-const THREAD_OUT_MM = 20
-/** An eye on the very end of the place has wall beyond it: the place is a part of a wall. */
-const ON_EDGE_M = 1e-6
-
-/**
- * The eye that its wires pull hardest: their pulls in the worst hour add up as arrows, so a wire that passes
- * straight adds nothing.
- */
-export function fixingChecks(context: CheckContext): Check[] {
-  const { frame, site, fixing, lines, design } = context
-  const pulled = hardestPulledEye(frame, lines)
-  if (!pulled) return []
-  const [node, pullN] = pulled
-  const { stick } = fixing
-  if (stick) return [stuckOn(context, stick, node, pullN)]
-  const holds = holdsBy(site.surface)
-  const penetrationMm = inTheSurfaceMm(context, node)
-  if (penetrationMm === null)
-    return [
-      check({
-        code: 'fixing-pull',
-        subject: node.label,
-        need: pullN,
-        holding: null,
-        missing: 'fence',
-        unit: 'N',
-        assumptions: ['wet-wood', 'prying'],
-        source: 'nds-12',
-      }),
-    ]
-  // Along the wall the wire pries: its pull times the stand-off, over two thirds of the length in the wall.
-  const prying = Math.max(1, (1.5 * standOffOf(design, fixing) * 1000) / penetrationMm)
-  return [
-    check({
-      code: 'fixing-pull',
-      subject: node.label,
-      need: penetrationMm > 0 ? pullN * prying : null,
-      holding: holds === 'unknown' ? null : same(holdingN(context, node, penetrationMm, holds)),
-      missing: holds === 'unknown' ? 'surface' : 'figure',
-      unit: 'N',
-      assumptions: holds === 'plug' ? ['plug-packet', 'prying'] : ['wet-wood', 'prying', 'safety-in-code'],
-      source: holds === 'plug' ? 'plug-approval' : 'nds-12',
-    }),
-  ]
-}
-
-/**
- * How deep the thread holds, millimetres: as long as it is less what is out of the wood, and no deeper than the
- * board is thick, with its rail where it goes into one; `null` for a fence that nobody has looked at.
- */
-function inTheSurfaceMm({ site, fixing, design }: CheckContext, node: FrameNode): number | null {
-  const outMm = THREAD_OUT_MM + Math.max(0, standOffOf(design, fixing) - fixing.standOffM) * 1000
-  const lengthMm = fixing.lengthMm - outMm
-  if (site.surface !== 'boards') return lengthMm
-  const { boardMm = null, railDepthMm = null } = site.fence ?? {}
-  if (boardMm === null) return null
-  return Math.min(lengthMm, boardMm + (isOnRail(site, node) ? (railDepthMm ?? 0) : 0))
-}
-
-/** A hook that is stuck on holds what its packet says, less in sun and rain. */
-function stuckOn(
-  { site }: CheckContext,
-  stick: NonNullable<Fixing['stick']>,
-  node: FrameNode,
-  pullN: number,
-): Check {
-  const isOutside = site.setting === 'open' || site.setting === 'terrace'
-  return check({
-    code: 'fixing-pull',
-    subject: node.label,
-    need: pullN,
-    holding: stick.surfaces.includes(site.surface)
-      ? same(stick.ratedN * (isOutside ? stick.outdoorShare : 1))
-      : null,
-    missing: 'surface',
-    unit: 'N',
-    assumptions: isOutside ? ['outdoors-derated'] : [],
-    source: 'pad-packet',
-  })
-}
-
-export function hardestPulledEye(
-  frame: Frame,
-  lines: readonly WireLine[],
-): readonly [FrameNode, number] | null {
-  const worstByLine = new Map<LineId, number>(
-    lines.flatMap((line) => line.ids.map((id) => [id, line.worst.tensionN] as const)),
-  )
-  if (worstByLine.size === 0) return null
-  const pulls = frame.nodes.map(() => [0, 0] as [number, number])
-  for (const run of frame.runs) {
-    const pull = worstByLine.get(run.line.id)
-    if (pull === undefined) continue
-    const [a, b] = [frame.nodes[run.from]!.at, frame.nodes[run.to]!.at]
-    const ux = ((b.xM - a.xM) / run.lengthM) * pull
-    const uy = ((b.yM - a.yM) / run.lengthM) * pull
-    pulls[run.from]![0] += ux
-    pulls[run.from]![1] += uy
-    pulls[run.to]![0] -= ux
-    pulls[run.to]![1] -= uy
-  }
-  let [worst, worstN] = [-1, -1]
-  frame.nodes.forEach((node, i) => {
-    const pullN = Math.hypot(...pulls[i]!)
-    if (node.joint === 'eye' && pullN > worstN) [worst, worstN] = [i, pullN]
-  })
-  return worst < 0 ? null : [frame.nodes[worst]!, worstN]
-}
-
-function holdingN(
-  { frame, site, fixing }: CheckContext,
-  node: FrameNode,
-  penetrationMm: number,
-  holds: 'plug' | 'thread',
-): number {
-  if (holds === 'thread') {
-    const { threadMm } = fixing
-    return withdrawalN({ threadMm, penetrationMm, specificGravity: specificGravity.pine, exposure: 'wet' })
-  }
-  const spacingM = frame.nodes.reduce((least, other) => {
-    if (other === node || other.joint !== 'eye') return least
-    return Math.min(least, Math.hypot(other.at.xM - node.at.xM, other.at.yM - node.at.yM))
-  }, Infinity)
-  const edgeM = Math.min(node.at.xM, site.widthM - node.at.xM)
-  return plugHoldingN(
-    {
-      ratedN: fixing.plugRatedN,
-      fullSpacingM: fixing.plugFullSpacingM,
-      fullEdgeM: fixing.plugFullEdgeM,
-    },
-    { spacingM, edgeM: edgeM < ON_EDGE_M ? fixing.plugFullEdgeM : edgeM },
-  )
 }

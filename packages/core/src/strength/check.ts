@@ -35,6 +35,20 @@ export const assumptions = [
   'earth-at-rest',
   'friction-on-floor',
   'outdoors-derated',
+  'ends-made-off',
+  'pull-and-shear',
+  'mild-steel',
+  'gives-in-frost',
+  'cables-share',
+  'cover-off-in-winter',
+  'net-holds-snow',
+  'hinged-ends',
+  'stands-by-itself',
+  'foot-in-concrete',
+  'own-weight-only',
+  'strands-share',
+  'notch-full-width',
+  'soil-dry-or-moist',
 ] as const
 export type Assumption = (typeof assumptions)[number]
 export const sources = [
@@ -49,6 +63,9 @@ export const sources = [
   'nds-12-nails',
   'flora',
   'pad-packet',
+  'en-13411',
+  'en-1991-canopy',
+  'euler',
 ] as const
 export type SourceKey = (typeof sources)[number]
 /** `untold`: something that the check needs is not known. It counts as not holding until it is. */

@@ -4,9 +4,11 @@ import { kindOf } from '../frame/index.ts'
 import type { CheckCode } from '../frame/index.ts'
 import { check, coverage, verdicts } from './check.ts'
 import type { Check, CheckContext, CheckUnit, Missing, SourceKey } from './check.ts'
-import { fixingChecks, wireChecks } from './check-wires.ts'
+import { wireChecks } from './check-wires.ts'
+import { fixingChecks } from './check-eyes.ts'
+import { coverChecks } from './check-cover.ts'
 import { rowChecks } from './check-rows.ts'
-import { anchorChecks, groundChecks, overheadChecks } from './check-overhead.ts'
+import { groundChecks, overheadChecks } from './check-overhead.ts'
 import { fenceChecks } from './check-fence.ts'
 import { floorChecks, legChecks, tubChecks, windingChecks } from './check-standing.ts'
 
@@ -15,7 +17,7 @@ const parts = [
   fixingChecks,
   fenceChecks,
   rowChecks,
-  anchorChecks,
+  coverChecks,
   groundChecks,
   overheadChecks,
   legChecks,
@@ -43,19 +45,27 @@ function answersOf(part: (context: CheckContext) => Check[], context: CheckConte
 export function checkFrame(context: CheckContext): Check[] {
   const answered = parts.flatMap((part) => answersOf(part, context))
   const codes = new Set(answered.map((one) => one.code))
-  const { frame, design } = context
+  const { frame, design, fixing } = context
   // A few nodes without a wire between them have nothing to be checked yet.
   const isStrung = frame.runs.some((run) => run.lengthM > 0)
   const required = kindOf(design.pattern)
     .checks(design.pattern)
     .filter((code) => isStrung || !OF_WIRES.has(code))
+    // What is stuck on has no shank that could bend.
+    .filter((code) => code !== 'eye-bending' || !fixing.stick)
   const untold = required.filter((code) => !codes.has(code)).map(unanswered)
   const cover = (one: Check) => coverage(one) ?? 0
   const seen = [...answered, ...untold].map((one) => asSeen(one, design.unknown))
   return seen.sort((a, b) => verdicts.indexOf(a.verdict) - verdicts.indexOf(b.verdict) || cover(a) - cover(b))
 }
 
-const OF_WIRES: ReadonlySet<CheckCode> = new Set(['wire-pull', 'wire-sag', 'strainer-travel', 'fixing-pull'])
+const OF_WIRES: ReadonlySet<CheckCode> = new Set([
+  'wire-pull',
+  'wire-sag',
+  'strainer-travel',
+  'fixing-pull',
+  'eye-bending',
+])
 
 /** What of a frame each check goes by. */
 const GOES_BY: Readonly<Record<CheckCode, readonly UnknownPart[]>> = {
@@ -69,6 +79,16 @@ const GOES_BY: Readonly<Record<CheckCode, readonly UnknownPart[]>> = {
   winding: [],
   'anchor-pull': ['wire', 'pull', 'anchors'],
   'tie-pull': ['wire', 'pull'],
+  'arm-bending': ['wire', 'pull', 'posts'],
+  'guy-pull': ['wire', 'pull'],
+  'eye-bending': ['wire', 'pull', 'fixings'],
+  'end-pressed': ['wire', 'pull', 'posts', 'depth'],
+  'brace-notch': ['wire', 'pull', 'posts'],
+  'post-buckling': ['posts'],
+  'post-bending': ['posts'],
+  'post-uplift': ['depth'],
+  'beam-deflection': ['posts'],
+  'rafter-sideways': ['wire', 'pull', 'posts'],
   'end-sideways': ['wire', 'pull', 'posts', 'depth'],
   'end-bending': ['wire', 'pull', 'posts'],
   'end-foot': ['wire', 'pull', 'posts', 'depth'],
@@ -103,6 +123,16 @@ const UNANSWERED: Readonly<Record<CheckCode, readonly [CheckUnit, SourceKey, Mis
   winding: ['none', 'flora', 'figure'],
   'anchor-pull': ['N', 'perko', 'screw'],
   'tie-pull': ['N', 'statics', 'wire'],
+  'arm-bending': ['Nm', 'statics', 'wire'],
+  'guy-pull': ['N', 'statics', 'wire'],
+  'eye-bending': ['Nm', 'statics', 'wire'],
+  'end-pressed': ['N', 'ibc-1806', 'wire'],
+  'brace-notch': ['N', 'statics', 'wire'],
+  'post-buckling': ['N', 'euler', 'stock'],
+  'post-bending': ['Nm', 'statics', 'stock'],
+  'post-uplift': ['N', 'en-1991-canopy', 'stock'],
+  'beam-deflection': ['m', 'statics', 'stock'],
+  'rafter-sideways': ['Nm', 'statics', 'wire'],
   'end-sideways': ['N', 'ibc-1807', 'wire'],
   'end-bending': ['Nm', 'statics', 'wire'],
   'end-foot': ['N', 'ibc-1807', 'wire'],

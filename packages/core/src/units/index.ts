@@ -5,6 +5,7 @@ export {
   NEWTONS_PER_LBF,
   formatArea,
   formatForce,
+  formatFloorLoad,
   formatMass,
   formatMoment,
   formatSpeed,

@@ -109,12 +109,21 @@ export function formatMass(kg: number, system: UnitSystem): string {
   return `${trimZeros(value.toFixed(value < 10 ? 1 : 0))} ${system === 'metric' ? 'kg' : 'lb'}`
 }
 
-/** Bending moment in newton metres or pound-feet, whole units. */
+/** What a floor has to bear: kilograms per square metre or pounds per square foot, whole units. */
+export function formatFloorLoad(kgPerM2: number, system: UnitSystem): string {
+  return system === 'metric'
+    ? `${Math.ceil(kgPerM2 - 1e-9)} kg/m²`
+    : `${Math.ceil((kgPerM2 * METRES_PER.ft ** 2) / KG_PER_LB - 1e-9)} lb/ft²`
+}
+
+/** Bending moment in newton metres or pound-feet, whole units; small ones to the tenth. */
 export function formatMoment(newtonMetres: number, system: UnitSystem): string {
   return system === 'metric'
-    ? `${Math.round(newtonMetres)} Nm`
-    : `${Math.round(newtonMetres / (NEWTONS_PER_LBF * METRES_PER.ft))} lbf·ft`
+    ? `${toTenthIfSmall(newtonMetres)} Nm`
+    : `${toTenthIfSmall(newtonMetres / (NEWTONS_PER_LBF * METRES_PER.ft))} lbf·ft`
 }
+
+const toTenthIfSmall = (value: number) => trimZeros(value.toFixed(value < 10 ? 1 : 0))
 
 /** Wind speed in metres per second or miles per hour (1609.344 m, exact). */
 export function formatSpeed(metresPerSecond: number, system: UnitSystem): string {

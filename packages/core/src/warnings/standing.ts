@@ -1,7 +1,8 @@
 import { potOf } from '../design/index.ts'
 import type { FrameDesign } from '../design/index.ts'
-import { standsOnFloor } from '../loads/index.ts'
-import type { Pattern, PatternOfKind } from '../frame/index.ts'
+import { potsUnder, standingKg, standsOnFloor } from '../loads/index.ts'
+import { HEAD_SPACE_M } from '../frame/index.ts'
+import type { Pattern, PatternOfKind, Pot } from '../frame/index.ts'
 import { findSoil } from '../ground/index.ts'
 import { findKind } from '../kinds/index.ts'
 import type { CraftWarning, Warned } from './warning.ts'
@@ -17,7 +18,13 @@ const LEAST_STAKE_M = 0.15
 /** What is asked of stakes, poles, their pots, and of a roof's length. */
 export function standingWarnings(of: Warned): CraftWarning[] {
   const { pattern } = of.design
-  return [...floorWarnings(of), ...frostWarnings(of), ...warningsOf(of, pattern)]
+  return [
+    ...floorWarnings(of),
+    ...loadWarnings(of),
+    ...legWarnings(of),
+    ...frostWarnings(of),
+    ...warningsOf(of, pattern),
+  ]
 }
 
 /** Into a terrace nothing is pushed: what is said to be in the ground there is not. */
@@ -33,6 +40,49 @@ function floorWarnings({ site, frame, design }: Warned): CraftWarning[] {
     },
   ]
 }
+
+/** Less than this a floor bears as it bears people, kilograms. */
+const HEAVY_KG = 50
+
+/** What a terrace or balcony has to bear after rain, for whoever knows what the building allows. */
+function loadWarnings({ site, frame, design, catalogue }: Warned): CraftWarning[] {
+  if (site.setting !== 'terrace') return []
+  const pot = potOf(design.pattern)
+  if (!pot && design.feetBallastKg === 0) return []
+  const massKg = pot
+    ? standingKg(frame, pot, catalogue, 'wet') * design.repeat
+    : design.feetBallastKg * design.repeat
+  if (massKg < HEAVY_KG) return []
+  const eachM2 = pot ? (pot.shape === 'round' ? Math.PI / 4 : 1) * pot.widthM ** 2 : null
+  if (eachM2 === null) return [{ code: 'floor-load-feet', figures: { massKg } }]
+  const kgPerM2 = massKg / design.repeat / potsUnder(frame) / eachM2
+  return [{ code: 'floor-load', figures: { massKg, kgPerM2 } }]
+}
+
+/** Legs that are joined above hold one another: they need less depth than a stake by itself. */
+const JOINED_SHARE = 0.1
+const LEAST_LEG_M = 0.15
+
+/** Legs that stand on the soil, or hardly in it, walk and are lifted by the wind. */
+function legWarnings({ site, frame, design }: Warned): CraftWarning[] {
+  const { pattern } = design
+  if (pattern.kind !== 'arch' && pattern.kind !== 'obelisk' && pattern.kind !== 'spiral') return []
+  if (standsOnFloor(site, frame, pattern.pot)) return []
+  const wantedM = Math.ceil(Math.max(LEAST_LEG_M, pattern.heightM * JOINED_SHARE) * 20 - 1e-6) / 20
+  const leastM = Math.min(wantedM, soilDepthM(pattern.pot))
+  if (pattern.buriedM >= leastM - 1e-9) return []
+  return [
+    {
+      code: 'leg-shallow',
+      figures: { nowM: pattern.buriedM, leastM },
+      better: withPattern(design, { ...pattern, buriedM: leastM }),
+    },
+  ]
+}
+
+/** How deep anything can go into a pot, on whole centimetres; without a pot as deep as one likes. */
+const soilDepthM = (pot: Pot | null): number =>
+  pot ? Math.floor((pot.heightM - HEAD_SPACE_M) * 100 + 1e-6) / 100 : Infinity
 
 /** Ground that heaves lifts posts that end in its frozen layer, a little each winter. */
 function frostWarnings({ site, design }: Warned): CraftWarning[] {
@@ -103,8 +153,8 @@ function poleWarnings(design: FrameDesign, pattern: PatternOfKind<'pole'>): Craf
 }
 
 function stakeWarnings(design: FrameDesign, pattern: PatternOfKind<'stakes'>): CraftWarning[] {
-  if (pattern.pot) return []
-  const leastM = Math.ceil(Math.max(LEAST_STAKE_M, pattern.heightM * STAKE_SHARE) * 20 - 1e-6) / 20
+  const wantedM = Math.ceil(Math.max(LEAST_STAKE_M, pattern.heightM * STAKE_SHARE) * 20 - 1e-6) / 20
+  const leastM = Math.min(wantedM, soilDepthM(pattern.pot))
   if (pattern.buriedM >= leastM - 1e-9) return []
   return [
     {

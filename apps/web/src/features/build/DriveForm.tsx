@@ -149,7 +149,6 @@ function Verdict({ place, plan, catalogue, anchor, drive }: VerdictProps) {
   if (!answer) return null
   const [low, high] = answer.holdingN.map((n) => units.force(n)) as [string, string]
   const holds = low === high ? low : t('check.range', { low, high })
-  const lost = answer.reductions.shallow * answer.reductions.rework
   return (
     <Message tone={answer.verdict === 'fails' || answer.verdict === 'doubtful' ? 'limit' : 'plain'}>
       <p>
@@ -157,7 +156,7 @@ function Verdict({ place, plan, catalogue, anchor, drive }: VerdictProps) {
         {answer.needN === null
           ? t('drive.holds', { holds })
           : t('drive.holdsAgainst', { holds, need: units.force(answer.needN) })}
-        {lost < 0.995 && ` ${t('drive.lost', { share: Math.round((1 - lost) * 100) })}`}
+        {answer.lostShare > 0.005 && ` ${t('drive.lost', { share: Math.round(answer.lostShare * 100) })}`}
       </p>
       {(answer.verdict === 'fails' || answer.verdict === 'doubtful') && (
         <p>{t('drive.move', { distance: units.length(answer.moveM, 'short') })}</p>

@@ -7,6 +7,7 @@ import type { ReactNode } from 'react'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useNames } from '../../plan/names.ts'
 import { warningWords } from '../../plan/warning-words.ts'
+import { uncheckedWords } from '../../plan/sheet-counted.ts'
 import { amount, checkWords, outcomeWords } from '../../plan/verdict.ts'
 import { SlipSection } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
@@ -85,10 +86,32 @@ export function Checks(props: ChecksProps) {
           )}
         </CheckRow>
       ))}
+      <NotComputed plan={plan} />
       {checks.some((check) => check.isStructural) && (
         <p className="mt-1 text-slate">{t('check.structural')}</p>
       )}
     </SlipSection>
+  )
+}
+
+/** What bears force without a check of its own, with the reason. */
+function NotComputed({ plan: { unchecked } }: { plan: FramePlan }) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const lines = uncheckedWords(t, unchecked)
+  if (lines.length === 0) return null
+  return (
+    <details className="border-b border-dotted border-faint py-[3px]">
+      <summary>{t('unchecked.title')}</summary>
+      <ul className="flex flex-col gap-1 py-1 pl-3 text-slate">
+        {lines.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+        {unchecked.markedN !== null && (
+          <li>{t('counted.marked', { force: units.force(unchecked.markedN) })}</li>
+        )}
+      </ul>
+    </details>
   )
 }
 

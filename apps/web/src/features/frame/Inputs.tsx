@@ -1,4 +1,4 @@
-import { findWire, isString } from '@klados/core/catalogue'
+import { endingOf, findWire, isString, wireEndings } from '@klados/core/catalogue'
 import type { WireChoice } from '@klados/core/design'
 import type { FrameBody } from '@klados/contract'
 import { kindOf } from '@klados/core/frame'
@@ -171,8 +171,9 @@ function WireInputs({ gardenId, choice, onChange }: WireInputsProps) {
   )
 }
 
-function WorkingLengths({ design, onChange }: InputsProps) {
+function WorkingLengths({ gardenId, design, onChange }: InputsProps) {
   const { t } = useTranslation()
+  const wire = findWire(useCatalogue(gardenId), design.wireId)
   return (
     <div className="grid grid-cols-2 items-end gap-2">
       <LengthField
@@ -189,6 +190,26 @@ function WorkingLengths({ design, onChange }: InputsProps) {
         valueM={design.endWrapM}
         onChange={(endWrapM) => onChange('wrap', { endWrapM })}
       />
+      {wire && !isString(wire) && (
+        <div className="col-span-2">
+          <Pick
+            label={t('frame.wireEnding')}
+            value={design.wireEnding ?? 'usual'}
+            options={[
+              {
+                value: 'usual',
+                label: t('wireEnding.usual', { ending: t(`wireEnding.${endingOf(wire, null)}`) }),
+              },
+              ...wireEndings.map((value) => ({ value, label: t(`wireEnding.${value}`) })),
+            ]}
+            onChange={(value) =>
+              onChange('wire ending', {
+                wireEnding: wireEndings.find((one) => one === value) ?? null,
+              })
+            }
+          />
+        </div>
+      )}
       <div className="col-span-2">
         <Choice
           label={t('frame.endsAt')}

@@ -51,7 +51,7 @@ export function WireYear({ line, loads, conditions, hemisphere, condition, today
   }))
   const force = (value: unknown) => units.force(Number(value) * unitN)
   const sag = (value: unknown) => units.length(Number(value) * unitM, 'fine')
-  const limit = line.workingLoadN / unitN
+  const limit = line.safe.peakN / unitN
   const most = Math.max(limit, ...months.map(({ cold }) => cold))
   return (
     <div className="flex flex-col gap-1 py-1">

@@ -1,3 +1,4 @@
+import { allowedN } from '@klados/core/loads'
 import type { CuttingPlan } from '@klados/core/cutting'
 import type { FramePlan } from '@klados/core/plan'
 import type { Place } from '@klados/contract'
@@ -99,7 +100,7 @@ function LineStates({ line }: { line: FramePlan['lines'][number] }) {
                 temperature: units.temperature(state.temperatureC),
               })}
             </th>
-            <td className={state.tensionN > line.workingLoadN ? 'font-semibold text-iron' : ''}>
+            <td className={state.tensionN > allowedN(line, state) ? 'font-semibold text-iron' : ''}>
               {units.force(state.tensionN)}
             </td>
             <td>{units.length(state.sagM, 'fine')}</td>

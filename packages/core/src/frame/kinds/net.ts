@@ -1,7 +1,7 @@
 import { CoreError, requireRange } from '../../errors/index.ts'
 import { at3 } from '../../geometry/index.ts'
 import type { Point3 } from '../../geometry/index.ts'
-import { choice, length, screw, stock } from '../field.ts'
+import { choice, flag, length, screw, stock } from '../field.ts'
 import { LEAST_M, FIELD_WIRE, MAIN_ONLY, MAX_SIZE_M, WIRE_CHECKS, frameKind, wishesNear } from '../kind.ts'
 import type { Laying, PatternOf } from '../kind.ts'
 import { LayoutBuilder, MAX_NODES, equalSteps, fewestParts } from '../layout.ts'
@@ -21,6 +21,10 @@ const fields = {
   panelWidthM: length(LEAST_M, MAX_SIZE_M),
   /** How far the cover hangs down at the sides. */
   dropM: length(0, 20),
+  /** Netting, or what lets neither air nor water through. */
+  cover: choice('net', 'film'),
+  /** Taken off before snow: it then bears none. */
+  offInWinter: flag,
 } as const
 export type NetPattern = PatternOf<'net', typeof fields>
 
@@ -43,24 +47,34 @@ export const net = frameKind({
   },
   places: { row: 2, bed: 3 },
   usualPlant: 'sweet-pea',
-  startWith: FIELD_WIRE,
+  startWith: { ...FIELD_WIRE, wireId: 'stainless-rope-6', wireEnding: 'clip' },
   start: () => ({
     kind: 'net',
     depthM: 12,
     heightM: 2.2,
-    maxSpacingAlongM: 6,
-    maxSpacingAcrossM: 6,
+    maxSpacingAlongM: 5,
+    maxSpacingAcrossM: 5,
     postStockId: 'post-steel-48',
     interior: 'screw',
-    postBuriedM: 0.6,
-    flangeScrewId: 'screw-flange-900',
-    anchorScrewId: 'screw-eye-1200',
-    anchorOutM: 1.2,
+    postBuriedM: 0.8,
+    flangeScrewId: 'screw-flange-1400',
+    anchorScrewId: 'screw-eye-1600',
+    anchorOutM: 3,
     panelWidthM: 6,
     dropM: 2.2,
+    cover: 'net',
+    offInWinter: true,
   }),
   wires: MAIN_ONLY,
-  checks: () => [...WIRE_CHECKS, 'anchor-pull', 'cover-uplift', 'post-frost'],
+  checks: () => [
+    ...WIRE_CHECKS,
+    'guy-pull',
+    'anchor-pull',
+    'cover-uplift',
+    'post-bearing',
+    'post-buckling',
+    'post-frost',
+  ],
   sheet: ['stringing', 'members', 'anchors'],
   fit: ({ widthM }, pattern, toleranceShare) =>
     wishesNear(
@@ -93,7 +107,7 @@ function layNet({ site, idsOf }: Laying, pattern: NetPattern): Layout {
   acrossM.forEach((_, j) => cable(`x${across[j]}`, along, (i) => top(i, j), 1, 0))
   alongM.forEach((_, i) => cable(`z${along[i]}`, across, (j) => top(i, j), 0, 1))
   layCover()
-  builder.measure({ coverM2: site.widthM * depthM, bayM: site.widthM / baysX })
+  builder.measure({ coverM2: site.widthM * depthM, bayM: site.widthM / baysX, bayAcrossM: depthM / baysZ })
   builder.figure('cover-area', 'm2', site.widthM * depthM)
   builder.figure('seams', 'm', (panels - 1) * (depthM + 2 * dropM) + (dropM > 0 ? 2 * depthM : 0))
   return builder.build()

@@ -32,6 +32,8 @@ const fields = {
   endStockId: stock('post'),
   endBuriedM: length(0, 20, 'short'),
   endLeanDeg: number(0, 45, 1),
+  /** Side of a slab under the foot of each end post; 0 for none. */
+  endSlabM: length(0, 1, 'short'),
   end: oneOf('kind', {
     /** So many screws stand one behind the other in the line of the tie and share its pull. */
     'tied-back': {
@@ -102,6 +104,7 @@ export const row = frameKind({
       endStockId: 'post-round-140',
       endBuriedM: 0.9,
       endLeanDeg: 10,
+      endSlabM: 0.3,
       end: {
         kind: 'tied-back',
         attachHeightM: at(0.8),
@@ -124,14 +127,15 @@ export const row = frameKind({
     waterHeightM !== null || levels.some((level) => wireFor(level.role) === 'light')
       ? ['main', 'light']
       : ['main'],
-  checks: ({ end }) => [
+  checks: ({ end, levels }) => [
     ...WIRE_CHECKS,
+    ...(levels.some(({ form }) => form === 'arms') ? (['arm-bending'] as const) : []),
     'post-sideways',
     ...(end.kind === 'free'
       ? (['end-sideways', 'end-bending'] as const)
       : end.kind === 'braced'
-        ? (['brace-foot', 'end-foot', 'end-uplift'] as const)
-        : (['tie-pull', 'anchor-pull', 'end-foot'] as const)),
+        ? (['brace-foot', 'brace-notch', 'post-buckling', 'end-bending', 'end-foot', 'end-uplift'] as const)
+        : (['tie-pull', 'anchor-pull', 'end-bending', 'end-pressed', 'post-buckling', 'end-foot'] as const)),
   ],
   sheet: ['stringing', 'members', 'anchors'],
   fit: ({ widthM }, pattern, toleranceShare) =>

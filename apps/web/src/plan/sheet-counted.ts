@@ -1,0 +1,102 @@
+import { endingOf } from '@klados/core/catalogue'
+import { potOf } from '@klados/core/design'
+import { isPost, potSoilLitres } from '@klados/core/frame'
+import { FOOT_M } from '@klados/core/ground'
+import { potsUnder } from '@klados/core/loads'
+import { countedOnBy } from '@klados/core/strength'
+import type { CountedOn, NotComputed } from '@klados/core/strength'
+import type { TFunction } from 'i18next'
+import { listPlain } from '../i18n/language.ts'
+import type { SheetItem, SheetSection } from '../documents/sheet-content.ts'
+import type { SheetInput } from './sheet-input.ts'
+
+/** What is counted on and stands in a part of the sheet of its own, by that part's heading. */
+export const STANDS_UNDER = {
+  tension: 'sheet.wires',
+  'tie-strands': 'sheet.figures',
+  depth: 'sheet.uprights',
+  anchors: 'slip.anchors',
+  fixings: 'sheet.fixings',
+  lengths: 'sheet.sawList',
+} as const satisfies Partial<Record<CountedOn, string>>
+
+type SaidHere = Exclude<CountedOn, keyof typeof STANDS_UNDER>
+
+/** What the checks count on that would otherwise stand nowhere: `null` where this frame has none of it. */
+const SAID: Readonly<Record<SaidHere, (input: SheetInput) => string | null>> = {
+  'wire-ending': ({ t, names, body, plan }) => {
+    const strained = plan.wires.filter(({ wire }) => plan.lines.some((line) => line.wire.id === wire.id))
+    const each = strained.map(({ wire, stringing }) =>
+      t('counted.endings', {
+        wire: names.wire(wire),
+        ending: t(`wireEnding.${endingOf(wire, body.design.wireEnding)}`),
+        count: 2 * (stringing?.pieces.length ?? 0),
+      }),
+    )
+    return each.length === 0 ? null : listPlain(each)
+  },
+  'marked-fittings': ({ t, units, plan: { unchecked } }) =>
+    unchecked.markedN === null ? null : t('counted.marked', { force: units.force(unchecked.markedN) }),
+  slab: ({ t, units, body: { design } }) =>
+    design.pattern.kind === 'row' && design.pattern.endSlabM > 0
+      ? t('counted.slab', { side: units.length(design.pattern.endSlabM, 'short') })
+      : null,
+  concrete: ({ t, units, plan: { frame } }) => {
+    const feet = (frame?.members ?? []).filter(({ role, buriedM }) => isPost(role) && buriedM > 0)
+    const deepM = feet.reduce((most, { buriedM }) => Math.max(most, buriedM), 0)
+    if (feet.length === 0) return null
+    const litres = (Math.PI / 4) * FOOT_M ** 2 * deepM * 1000
+    return t('counted.concrete', {
+      count: feet.length,
+      across: units.length(FOOT_M, 'short'),
+      depth: units.length(deepM, 'short'),
+      volume: units.volume(litres, 'up'),
+    })
+  },
+  ballast: ({ t, units, body: { design }, plan: { frame } }) => {
+    const pot = potOf(design.pattern)
+    if (!pot || !frame || pot.ballastKg === 0) return null
+    return t('counted.ballast', { mass: units.mass(pot.ballastKg), count: potsUnder(frame) })
+  },
+  soil: ({ t, units, body: { design } }) => {
+    const pot = potOf(design.pattern)
+    return pot ? t('counted.soil', { volume: units.volume(potSoilLitres(pot)) }) : null
+  },
+  'feet-ballast': ({ t, units, body: { design } }) =>
+    design.feetBallastKg > 0 ? t('counted.feetBallast', { mass: units.mass(design.feetBallastKg) }) : null,
+  cover: ({ t, body: { design } }) =>
+    design.pattern.kind === 'net' && design.pattern.offInWinter ? t('counted.coverOff') : null,
+}
+
+/** What the checks count on, so that whoever builds it builds what was checked. */
+export function counted(input: SheetInput): SheetSection[] {
+  const { t, plan } = input
+  const items = countedOnBy(plan.checks).flatMap((one): SheetItem[] => {
+    if (one in STANDS_UNDER) return []
+    const text = SAID[one as SaidHere](input)
+    return text === null ? [] : [{ lead: t(`counted.on.${one as SaidHere}`), text }]
+  })
+  return items.length === 0
+    ? []
+    : [{ kind: 'list', title: t('counted.title'), groups: [{ title: null, items }] }]
+}
+
+/** What bears force and is not computed: the parts with one reason together. */
+export function uncheckedWords(t: TFunction, { parts }: NotComputed): string[] {
+  const reasons = [...new Set(parts.map(({ why }) => why))]
+  return reasons.map((reason) =>
+    t('unchecked.line', {
+      parts: listPlain(
+        parts.flatMap(({ part, why }) => (why === reason ? [t(`unchecked.part.${part}`)] : [])),
+      ),
+      why: t(`unchecked.why.${reason}`),
+    }),
+  )
+}
+
+export function unchecked({ t, plan }: SheetInput): SheetSection[] {
+  const items = uncheckedWords(t, plan.unchecked).map((text): SheetItem => ({ lead: '', text }))
+  return items.length === 0
+    ? []
+    : [{ kind: 'list', title: t('unchecked.title'), groups: [{ title: null, items }] }]
+}
