@@ -44,6 +44,7 @@ export async function benchFrame(): Promise<void> {
     tensionN: 150,
     endWrapM: 0.15,
     wireEnding: null,
+    strainers: 1,
     handlingLengthM: 25,
     endsAt: 'any',
     rolls: [{ lengthM: 100, price: 48 }],

@@ -168,6 +168,7 @@ export async function benchTrellis(): Promise<void> {
     },
     endWrapM: 0.4,
     wireEnding: null,
+    strainers: 1,
     handlingLengthM: 250,
     endsAt: 'any',
     fixingId: 'eye-100',

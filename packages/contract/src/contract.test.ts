@@ -111,6 +111,7 @@ describe('documents', () => {
       tensionN: 150,
       endWrapM: 0.15,
       wireEnding: null,
+      strainers: 1,
       handlingLengthM: 20,
       endsAt: 'any',
       rolls: [{ lengthM: 25, price: 14 }],

@@ -1,4 +1,4 @@
-import { wireEndings } from '@klados/core/catalogue'
+import { MOST_STRAINERS, wireEndings } from '@klados/core/catalogue'
 import { unknownParts } from '@klados/core/design'
 import type { FrameDesign } from '@klados/core/design'
 import { BALLAST_RANGE_KG } from '@klados/core/frame'
@@ -41,6 +41,7 @@ export const frameDesignSchema = z.strictObject({
   light: z.strictObject(wireChoice).nullable(),
   endWrapM: lengthM.max(5),
   wireEnding: z.enum(wireEndings).nullable(),
+  strainers: z.number().int().min(1).max(MOST_STRAINERS),
   handlingLengthM: positiveLengthM,
   endsAt: z.enum(['any', 'edge']).default('any'),
   fixingId: partId,

@@ -42,11 +42,11 @@ it('a row and a cover of the release before come up without slab or season, thei
     }
   }
   const up = (kind: 'row' | 'net') => {
-    const body = bodyOf(kind, ['wireEnding', 'endSlabM', 'cover', 'offInWinter'])
+    const body = bodyOf(kind, ['wireEnding', 'strainers', 'endSlabM', 'cover', 'offInWinter'])
     expect(frameBodySchema.safeParse(body).success).toBe(false)
     return frameBodySchema.parse(upcastBody('frames', body)).design
   }
-  expect(up('row')).toMatchObject({ wireEnding: null, pattern: { endSlabM: 0 } })
+  expect(up('row')).toMatchObject({ wireEnding: null, strainers: 1, pattern: { endSlabM: 0 } })
   // Nobody has said that it comes off: snow counts until somebody does.
   expect(up('net')).toMatchObject({ wireEnding: null, pattern: { cover: 'net', offInWinter: false } })
 })

@@ -231,7 +231,10 @@ const steps: Readonly<Record<UpcastArea, readonly Upcast[]>> = {
     { id: 'frames/10 AddStage', up: (body) => ({ stage: 'idea', ...body }) },
     { id: 'frames/11 AddStrandsOfTies', up: inDesign(addStrandsOfTies) },
     // Ends of wire were wrapped or clipped as is usual, end posts stood on nothing, covers were nets that stayed out.
-    { id: 'frames/12 AddWireEnding', up: inDesign((design) => ({ wireEnding: null, ...design })) },
+    {
+      id: 'frames/12 AddWireEnding',
+      up: inDesign((design) => ({ wireEnding: null, strainers: 1, ...design })),
+    },
     { id: 'frames/13 AddSlabUnderEnds', up: inPattern('row', { endSlabM: 0 }) },
     { id: 'frames/14 AddWhatACoverIs', up: inPattern('net', { cover: 'net', offInWinter: false }) },
   ],

@@ -55,6 +55,7 @@ export const designOf = (pattern: Pattern, rest: Partial<FrameDesign> = {}): Fra
   light: { wireId: 'high-tensile-2', tensionN: 200, rolls: [{ lengthM: 1000, price: 124 }] },
   endWrapM: 0.15,
   wireEnding: null,
+  strainers: 1,
   handlingLengthM: 150,
   endsAt: 'any',
   fixingId: 'eye-100',

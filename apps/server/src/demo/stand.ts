@@ -31,6 +31,7 @@ export const base: Omit<Design, 'pattern' | 'wireId' | 'tensionN' | 'rolls'> = {
   light: null,
   endWrapM: 0.4,
   wireEnding: 'crimp',
+  strainers: 1,
   handlingLengthM: 250,
   endsAt: 'any',
   fixingId: 'eye-130',

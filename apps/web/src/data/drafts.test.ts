@@ -14,6 +14,7 @@ const body = (name: string): FrameBody => ({
     wireId: 'stainless-2',
     tensionN: 150,
     wireEnding: null,
+    strainers: 1,
     endWrapM: 0.15,
     handlingLengthM: 12,
     endsAt: 'any',

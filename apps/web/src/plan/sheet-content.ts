@@ -1,5 +1,5 @@
 import type { StepKind } from '@klados/core/bill'
-import type { FramePlan } from '@klados/core/plan'
+import { endingOf } from '@klados/core/catalogue'
 import { elevationSvg } from '@klados/core/formats'
 import { drawBay, drawSite } from '@klados/core/drawing'
 import type { Bay } from '@klados/core/drawing'
@@ -127,10 +127,11 @@ function checks({ t, plan, units, names, catalogue }: SheetInput): SheetSection[
 }
 
 /** Step by step what it takes and what can hurt, before anything is begun. */
-function cautions({ t, plan }: SheetInput): SheetSection[] {
+function cautions(input: SheetInput): SheetSection[] {
+  const { t, plan } = input
   const items = (plan.takeOff?.steps ?? []).map((step): SheetItem => {
     const warned = step.cautions.map((one) => t(`caution.${one}`))
-    const craft = craftWords(t, step.kind, plan)
+    const craft = craftWords(input, step.kind)
     return { lead: t(`step.${step.kind}`), text: [`${kitWords(t, step)}.`, craft, ...warned].join(' ') }
   })
   if (items.length === 0) return []
@@ -138,10 +139,18 @@ function cautions({ t, plan }: SheetInput): SheetSection[] {
 }
 
 /** How the craft does a step: into masonry or wood, with strained wire or with string. */
-function craftWords(t: TFunction, step: StepKind, plan: FramePlan): string {
+function craftWords(input: SheetInput, step: StepKind): string {
+  const { t, plan } = input
   if (step === 'string' && !isStrained(plan)) return t('craft.cord')
   if (step === 'drill' && plan.takeOff?.drill?.plugMm === null) return t('craft.drillWood')
+  if (step === 'string') return t('craft.string', { ends: endsInWords(input) })
   return t(`craft.${step}`)
+}
+
+/** How the ends of what is strained are made off, each way once. */
+function endsInWords({ t, body, plan }: SheetInput): string {
+  const endings = plan.lines.map(({ wire }) => endingOf(wire, body.design.wireEnding))
+  return [...new Set(endings)].map((ending) => t(`craft.ends.${ending}`)).join(' ')
 }
 
 function markOut({ t, units, place, plan }: SheetInput): SheetSection[] {
@@ -317,7 +326,7 @@ function order(input: SheetInput): SheetSection[] {
     return [{ title: names.wire(wire), items: alikeTogether(t, strung) }]
   })
   if (groups.length === 0) return []
-  const intro = isStrained(plan) ? { intro: t('sheet.strainer') } : {}
+  const intro = isStrained(plan) ? { intro: t('sheet.strainer', { ends: endsInWords(input) }) } : {}
   return [{ kind: 'list', title: t('sheet.order'), ...intro, groups }]
 }
 

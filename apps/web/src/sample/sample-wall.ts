@@ -35,6 +35,7 @@ export const sampleDesign: FrameDesign = {
   tensionN: 150,
   endWrapM: 0.15,
   wireEnding: null,
+  strainers: 1,
   handlingLengthM: 10,
   endsAt: 'any',
   rolls: [

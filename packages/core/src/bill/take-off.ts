@@ -105,6 +105,8 @@ export interface TakeOffInput {
   readonly repeat: number
   /** How wires are made off; `null` for what is usual for each. */
   readonly wireEnding: WireEnding | null
+  /** On each piece of strained wire. */
+  readonly strainers: number
 }
 
 /** Materials, cost and work counted off the frame's own parts, so that bill and drawing cannot differ. */
@@ -180,17 +182,18 @@ function goodItems({
   catalogue,
   repeat,
   wireEnding,
+  strainers,
 }: TakeOffInput): MaterialItem[] {
   const goods = new Map<GoodId, number>()
   const add = (goodId: GoodId, quantity: number) => {
     if (quantity > 0) goods.set(goodId, (goods.get(goodId) ?? 0) + quantity * repeat)
   }
   if (isMasonry(surface) && !fixing.stick) add('plug', jointCount(frame, 'eye'))
-  // One strainer a piece: without one there is no taking up what heat and time let out.
+  // Without a strainer there is no taking up what heat and time let out.
   for (const { wire, stringing } of wires) {
     if (isString(wire)) continue
     const pieces = stringing?.pieces.length ?? 0
-    add('strainer', pieces)
+    add('strainer', strainers * pieces)
     const perEnd = FITTINGS_AN_END[endingOf(wire, wireEnding)]
     if (perEnd) add(perEnd.good, 2 * pieces * perEnd.quantity)
   }

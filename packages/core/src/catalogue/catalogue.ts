@@ -284,6 +284,7 @@ export const standardCatalogue: Catalogue = {
 
 /** Turns a strainer can take up, metres, from fully open. */
 export const STRAINER_TRAVEL_M = 0.11
+export const MOST_STRAINERS = 4
 
 const find = <T extends { readonly id: string }>(list: readonly T[], id: string): T | undefined =>
   list.find((item) => item.id === id)

@@ -1,4 +1,5 @@
 export {
+  MOST_STRAINERS,
   STRAINER_TRAVEL_M,
   findFixing,
   findScrew,

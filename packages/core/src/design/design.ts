@@ -72,6 +72,8 @@ export interface FrameDesign extends WireChoice {
   readonly endWrapM: number
   /** How its wires are made off; `null` for the ending that is usual for each. */
   readonly wireEnding: WireEnding | null
+  /** Strainers on each piece of strained wire: a long one may let out more than one takes up. */
+  readonly strainers: number
   /** Where wire may end: at any node, or at those on the edge of the frame only. */
   readonly endsAt: 'any' | 'edge'
   readonly handlingLengthM: number

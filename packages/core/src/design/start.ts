@@ -79,6 +79,7 @@ export function startDesign(
     light: startWith.lightWireId === null ? null : choice(startWith.lightWireId),
     endWrapM: length(startWith.endWrapM),
     wireEnding: startWith.wireEnding,
+    strainers: 1,
     handlingLengthM: length(startWith.handlingLengthM),
     endsAt: 'any',
     fixingId: (findFixing(catalogue, startWith.fixingId) ?? stoutest(catalogue)).id,

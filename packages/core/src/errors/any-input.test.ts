@@ -171,6 +171,7 @@ const functions: readonly { of: (...args: never[]) => unknown; args: readonly un
       handlingLengthM: 8,
       endWrapM: 0.15,
       wireEnding: null,
+      strainers: 1,
     },
   ),
   call(requiredLoopMm, 'figureEight', 12, 2.5),

@@ -190,6 +190,7 @@ export function planFrame(place: PlannedSite, design: FrameDesign, context: Plan
       catalogue,
       repeat,
       wireEnding: design.wireEnding,
+      strainers: design.strainers,
     }),
     wire,
     fixing,

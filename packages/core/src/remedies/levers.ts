@@ -32,6 +32,8 @@ export const levers = [
   'end-slab',
   'guys-flatter',
   'wires-apart',
+  'strainers',
+  'off-in-winter',
   'tie-higher',
   'tie-flatter',
   'tie-back',
@@ -98,6 +100,7 @@ export type Tries = (trying: Trying) => LeverStep[]
 /** Which levers can help a check, the most ordinary first. Whether one does is for the engine to say. */
 export const leversOf: Readonly<Record<CheckCode, readonly Lever[]>> = {
   'wire-pull': [
+    'off-in-winter',
     'tension',
     'light-tension',
     'wire-ending',
@@ -110,6 +113,7 @@ export const leversOf: Readonly<Record<CheckCode, readonly Lever[]>> = {
     'anchors-closer-across',
   ],
   'wire-sag': [
+    'off-in-winter',
     'tension',
     'light-tension',
     'supports-closer',
@@ -121,7 +125,7 @@ export const leversOf: Readonly<Record<CheckCode, readonly Lever[]>> = {
     'anchors-closer-across',
     'fixing',
   ],
-  'strainer-travel': ['tension', 'light-tension', 'wire', 'light-wire'],
+  'strainer-travel': ['strainers', 'tension', 'light-tension', 'wire', 'light-wire'],
   'fixing-pull': [
     'onto-rails',
     'tension',
@@ -136,6 +140,7 @@ export const leversOf: Readonly<Record<CheckCode, readonly Lever[]>> = {
   'fence-posts': [],
   winding: ['other-winding'],
   'anchor-pull': [
+    'off-in-winter',
     'tie-higher',
     'tie-flatter',
     'guys-flatter',
@@ -166,6 +171,7 @@ export const leversOf: Readonly<Record<CheckCode, readonly Lever[]>> = {
   'post-sideways': ['posts-deeper', 'post-stock', 'posts-closer', 'bays-shorter'],
   'post-frost': ['posts-deeper', 'deeper'],
   'post-bearing': [
+    'off-in-winter',
     'posts-deeper',
     'guys-flatter',
     'bays-shorter',
@@ -176,6 +182,7 @@ export const leversOf: Readonly<Record<CheckCode, readonly Lever[]>> = {
     'tension',
   ],
   'guy-pull': [
+    'off-in-winter',
     'guys-flatter',
     'wire-ending',
     'wire',
@@ -187,7 +194,15 @@ export const leversOf: Readonly<Record<CheckCode, readonly Lever[]>> = {
   'eye-bending': ['tension', 'fixing', 'smaller-cells', 'larger-cells', 'supports-closer'],
   'end-pressed': ['end-slab', 'tie-flatter', 'end-stock', 'ends-deeper', 'tension', 'light-tension', 'brace'],
   'brace-notch': ['brace-stock', 'tie-higher', 'tie-flatter', 'tie-back', 'tension', 'light-tension'],
-  'post-buckling': ['post-stock', 'end-stock', 'brace-stock', 'guys-flatter', 'bays-shorter', 'tension'],
+  'post-buckling': [
+    'off-in-winter',
+    'post-stock',
+    'end-stock',
+    'brace-stock',
+    'guys-flatter',
+    'bays-shorter',
+    'tension',
+  ],
   'post-bending': ['post-stock', 'bays-shorter'],
   'post-uplift': ['posts-deeper', 'bays-shorter'],
   'beam-deflection': ['beam-stock', 'bays-shorter', 'rafters-closer'],

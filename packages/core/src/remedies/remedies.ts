@@ -39,6 +39,22 @@ export interface AdviceContext extends PlanContext {
   readonly grain?: Grain
 }
 
+/**
+ * Looking for pairs and for everything at once ends after so much work: frames tried, times their nodes. A large cover is
+ * answered in seconds then, with what was found until that.
+ */
+const PAIR_WORK = 60_000
+const TOGETHER_WORK = 300_000
+
+/** What a search may still spend. */
+interface Work {
+  left: number
+}
+interface Searching extends AdviceContext {
+  readonly work: Work
+}
+const within = (context: AdviceContext, left: number): Searching => ({ ...context, work: { left } })
+
 /** Of so many levers moved together, so many tries of each are gone through, spread over all of them. */
 const TRIES_OF: Readonly<Record<number, number>> = { 2: 12, 3: 8 }
 const TRIES_IN_PAIR = 6
@@ -51,7 +67,7 @@ const MOST_STEPS = 8
  * it that check holds, nothing that held before gives way, and all of it can still be cut and bought.
  */
 export function adviseAll(site: PlannedSite, design: FrameDesign, context: AdviceContext = {}): AllAdvice {
-  const now = standingOf(site, design, context)
+  const now = standingOf(site, design, within(context, Infinity))
   if (!now) return { advice: [], together: null }
   const base = costOf(site, design, context)
   const advice = [...now.open].map((code): Advice => {
@@ -71,8 +87,10 @@ interface Standing {
 }
 
 /** How a design stands; `null` where it cannot be laid out here or something in it is refused. */
-function standingOf(site: PlannedSite, design: FrameDesign, context: AdviceContext): Standing | null {
+function standingOf(site: PlannedSite, design: FrameDesign, context: Searching): Standing | null {
+  if (context.work.left <= 0) return null
   const { frame, checks, problems } = checkDesign(site, design, context)
+  context.work.left -= 1 + (frame?.nodes.length ?? 0)
   if (!frame || problems.length > 0) return null
   const open = new Set(checks.filter(({ verdict }) => verdict !== 'holds').map(({ code }) => code))
   return { checks, open }
@@ -103,14 +121,20 @@ function remediesOf(
   now: Standing,
   base: Cost,
   context: AdviceContext,
+  /** Of a search for everything at once, which this is a step of. */
+  work: Work | null = null,
 ): Remedy[] {
+  const alone = work ? { ...context, work } : within(context, Infinity)
   const single = leversOf[code].flatMap((lever) => {
     const found = firstThat(triesFor(lever, site, design, context), (step) =>
-      remedyOf(site, [step], code, now, base, context),
+      remedyOf(site, [step], code, now, base, alone),
     )
     return found ? [found] : []
   })
-  const found = single.length > 0 ? single : pairFor(site, design, code, now, base, context)
+  const found =
+    single.length > 0
+      ? single
+      : pairFor(site, design, code, now, base, work ? alone : within(context, PAIR_WORK))
   return found.sort((a, b) => a.open - b.open || a.moreCost - b.moreCost).slice(0, MOST_REMEDIES)
 }
 
@@ -141,7 +165,7 @@ function remedyOf(
   code: CheckCode,
   before: Standing,
   base: Cost,
-  context: AdviceContext,
+  context: Searching,
 ): Remedy | null {
   const { design } = steps.at(-1)!
   const after = standingOf(site, design, context)
@@ -164,7 +188,7 @@ function pairFor(
   code: CheckCode,
   now: Standing,
   base: Cost,
-  context: AdviceContext,
+  context: Searching,
 ): Remedy[] {
   const all = leversOf[code]
   for (const [i, first] of all.entries()) {
@@ -201,19 +225,20 @@ function allTogether(
   base: Cost,
   context: AdviceContext,
 ): Remedy | null {
+  const search = within(context, TOGETHER_WORK)
   let looked = 0
   const goOn = (at: FrameDesign, taken: readonly LeverStep[]): readonly LeverStep[] | null => {
-    const now = standingOf(site, at, context)
+    const now = standingOf(site, at, search)
     if (!now) return null
     if (now.open.size === 0) return taken
     if (taken.length >= MOST_STEPS || ++looked > MOST_LOOKED_AT) return null
     return firstThat([...now.open], (code) =>
-      firstThat(cheapestFirst(remediesOf(site, at, code, now, base, context)), (remedy) =>
+      firstThat(cheapestFirst(remediesOf(site, at, code, now, base, context, search.work)), (remedy) =>
         goOn(remedy.design, [...taken, ...remedy.steps]),
       ),
     )
   }
-  const steps = goOn(design, []) ?? jointly(site, design, context)
+  const steps = goOn(design, []) ?? jointly(site, design, search)
   const end = steps?.at(-1)?.design
   const costs = end && costOf(site, end, context)
   if (!steps || !end || !costs) return null
@@ -230,7 +255,7 @@ function allTogether(
 const MOST_JOINT = 3
 
 /** The fewest changes after which nothing is open, whatever each of them alone would do. */
-function jointly(site: PlannedSite, design: FrameDesign, context: AdviceContext): LeverStep[] | null {
+function jointly(site: PlannedSite, design: FrameDesign, context: Searching): LeverStep[] | null {
   const now = standingOf(site, design, context)
   const all = [...new Set([...(now?.open ?? [])].flatMap((code) => leversOf[code]))]
   const settles = (at: FrameDesign) =>

@@ -1,7 +1,15 @@
-import { ENDING_SHARE, endingOf, findWire, isString, wireEndings } from '../catalogue/index.ts'
+import {
+  ENDING_SHARE,
+  MOST_STRAINERS,
+  endingOf,
+  findWire,
+  isString,
+  wireEndings,
+} from '../catalogue/index.ts'
 import type { Wire } from '../catalogue/index.ts'
 import type { FrameDesign, WireChoice } from '../design/index.ts'
 import type { Lever, Tries } from './levers.ts'
+import { stepsUp } from './tries-by-field.ts'
 
 /** Slacker than that a wire is not the one that was wanted. */
 const SHARES_DOWN = [0.9, 0.8, 0.7, 0.6, 0.5, 0.4]
@@ -66,6 +74,14 @@ export const endingTries: Tries = ({ design, catalogue }) => {
       design: { ...design, wireEnding: ending },
     }))
 }
+
+export const strainerTries: Tries = ({ design }) =>
+  stepsUp(design.strainers + 1, MOST_STRAINERS).map((n) => ({
+    lever: 'strainers',
+    from: { is: 'count', n: design.strainers },
+    to: { is: 'count', n },
+    design: { ...design, strainers: n },
+  }))
 
 export const fixingTries: Tries = ({ design, catalogue }) =>
   catalogue.fixings

@@ -22,7 +22,7 @@ import {
   tieFlatterTries,
   tieHigherTries,
 } from './tries-of-ends.ts'
-import { endingTries, fixingTries, tensionTries, wireTries } from './tries-of-wires.ts'
+import { endingTries, fixingTries, strainerTries, tensionTries, wireTries } from './tries-of-wires.ts'
 
 /** Deepest hole and deepest leg that a grower digs or drives by hand, metres. */
 const DEEPEST_M = 1.8
@@ -93,6 +93,12 @@ const ontoRailsTries: Tries = ({ design, site }) => {
   return [{ lever: 'onto-rails', from: null, to: null, design: { ...design, snap, moveToleranceM } }]
 }
 
+/** A cover that comes off before snow bears none. */
+const offInWinterTries: Tries = ({ design, site }) =>
+  design.pattern.kind !== 'net' || design.pattern.offInWinter || site.conditions.snowPa === 0
+    ? []
+    : [{ lever: 'off-in-winter', from: null, to: null, design: withField(design, 'offInWinter', true) }]
+
 const otherWindingTries: Tries = ({ design }) =>
   design.pattern.kind !== 'spiral'
     ? []
@@ -162,6 +168,8 @@ export const triesOf: Readonly<Record<Lever, Tries>> = {
   'screws-in-line': inLineTries,
   'tie-strands': strandTries,
   'wire-ending': endingTries,
+  'off-in-winter': offInWinterTries,
+  strainers: strainerTries,
   'end-slab': lengthTries('end-slab', ['endSlabM'], 'up', 'depthM', () => WIDEST_SLAB_M),
   'guys-flatter': lengthTries('guys-flatter', ['anchorOutM'], 'up', 'spacingM', (nowM) => nowM * 3),
   'wires-apart': lengthTries('wires-apart', ['wireSpacingM'], 'up', 'depthM', (nowM) => nowM * 2),

@@ -5,7 +5,7 @@ import { check, same, worstOf } from './check.ts'
 import type { Check, CheckContext } from './check.ts'
 
 /** Each wire at its hardest and its slackest hour, and what the strainer takes up. */
-export function wireChecks({ lines }: CheckContext): Check[] {
+export function wireChecks({ lines, design }: CheckContext): Check[] {
   const longest = (line: WireLine) => line.spansM.reduce((most, spanM) => Math.max(most, spanM), 0)
   const share = (line: WireLine) => {
     const state = hardestState(line)
@@ -39,7 +39,7 @@ export function wireChecks({ lines }: CheckContext): Check[] {
       code: 'strainer-travel',
       subject: strained.wire.id,
       need: strained.travel.totalM,
-      holding: same(STRAINER_TRAVEL_M),
+      holding: same(design.strainers * STRAINER_TRAVEL_M),
       unit: 'm',
       assumptions: ['two-years-stretch'],
       source: 'statics',

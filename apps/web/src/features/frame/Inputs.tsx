@@ -1,4 +1,4 @@
-import { endingOf, findWire, isString, wireEndings } from '@klados/core/catalogue'
+import { MOST_STRAINERS, endingOf, findWire, isString, wireEndings } from '@klados/core/catalogue'
 import type { WireChoice } from '@klados/core/design'
 import type { FrameBody } from '@klados/contract'
 import { kindOf } from '@klados/core/frame'
@@ -209,6 +209,16 @@ function WorkingLengths({ gardenId, design, onChange }: InputsProps) {
             }
           />
         </div>
+      )}
+      {wire && !isString(wire) && (
+        <NumberField
+          label={t('frame.strainers')}
+          value={design.strainers}
+          min={1}
+          max={MOST_STRAINERS}
+          step={1}
+          onChange={(strainers) => onChange('strainers', { strainers })}
+        />
       )}
       <div className="col-span-2">
         <Choice
