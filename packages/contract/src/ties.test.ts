@@ -53,7 +53,7 @@ it('a row and a cover of the release before come up without slab or season, thei
 
 it('a garden’s own catalogue of the release before is offered the eyes, ropes and screws of this one, as they ship', () => {
   const isNew = ({ id }: { readonly id: string }) =>
-    ['eye-130', 'eye-160', 'stainless-rope-4', 'stainless-rope-6', 'screw-flange-1400'].includes(id)
+    ['eye-130', 'eye-140', 'stainless-rope-4', 'stainless-rope-6', 'screw-flange-1400'].includes(id)
   const old = <T extends { readonly id: string }>(list: readonly T[]) => list.filter((one) => !isNew(one))
   const { fixings, wires, screws } = standardCatalogue
   const catalogue = {

@@ -80,7 +80,7 @@ function addStrandsOfTies(design: Json): Json {
 
 /** Stout eyes, ropes, a wide flange: what checks of ends and covers may ask for, as they were offered when those came. */
 const NEWLY_OFFERED: Readonly<Record<'fixings' | 'wires' | 'screws', readonly Json[]>> = {
-  fixings: [eyeOf(130, 10, 7, 12, 1400, 3.2), eyeOf(160, 12, 9, 14, 2000, 5.6)],
+  fixings: [eyeOf(130, 10, 0.05, 7, 12, 1400, 3.2), eyeOf(140, 12, 0.055, 9, 14, 2000, 5.6)],
   wires: [
     ropeOf(4, 6.9, 300, [
       { lengthM: 50, price: 88 },
@@ -108,6 +108,7 @@ const OFFERED_AT_MOST = { fixings: 60, wires: 100, screws: 40 } as const
 function eyeOf(
   lengthMm: number,
   threadMm: number,
+  standOffM: number,
   woodPilotMm: number,
   plugMm: number,
   plugRatedN: number,
@@ -120,7 +121,7 @@ function eyeOf(
     name: null,
     threadMm,
     lengthMm,
-    standOffM: 0.06,
+    standOffM,
     woodPilotMm,
     ...plug,
     price,

@@ -10,6 +10,8 @@ const DRAWING_HEIGHT_PT = [300, 190] as const
 const PART_HEIGHT_PT = 230
 type Margin = [number, number, number, number]
 const MM_PER_PT = 25.4 / 72
+/** What must not be passed over, on paper as on the screen. */
+const IRON = '#b3402e'
 
 /**
  * The sheet as a paginated PDF, headings kept with what follows, tables repeated over pages with their
@@ -83,6 +85,7 @@ function section(of: SheetSection, widthPt: number): Content {
         { ul: items.map(({ lead, text }) => ({ text: [{ text: lead, bold: true }, `: ${text}`] })) },
       ]),
     ]
+    if (of.isAlarm) return { table: { widths: ['*'], body: [[body]] }, margin: [0, 10, 0, 0], color: IRON }
     return of.isBoxed ? { table: { widths: ['*'], body: [[body]] }, margin: [0, 10, 0, 0] } : body
   }
   const lastRow = of.rows.length

@@ -17,10 +17,12 @@ import type { SheetInput } from './sheet-input.ts'
 import { checkWords, outcomeWords } from './verdict.ts'
 import { warningWords } from './warning-words.ts'
 import { counted, unchecked } from './sheet-counted.ts'
+import { onOtherParts } from './sheet-places.ts'
 import { fixings, isStrained, standing, uprights, wires } from './sheet-frame.ts'
 import {
   alongStyle,
   figureText,
+  findingWords,
   isMoved,
   kitWords,
   markOutWords,
@@ -58,8 +60,11 @@ export function sheetHeading({ t, place, body, version, isDraft }: SheetInput) {
  */
 export function inOrder(input: SheetInput): Pick<SheetContent, 'first' | 'sections'> {
   const sections = sheetSections(input)
+  const alarm = onSpots(input)
   const isOpen = input.plan.outcome.open > 0 || input.plan.warnings.length > 0
-  return isOpen ? { first: sections.slice(0, 1), sections: sections.slice(1) } : { first: [], sections }
+  return isOpen
+    ? { first: [...alarm, ...sections.slice(0, 1)], sections: sections.slice(1) }
+    : { first: alarm, sections }
 }
 
 /**
@@ -74,6 +79,7 @@ export function sheetSections(input: SheetInput): SheetSection[] {
     ...cautions(input),
     ...markOut(input),
     ...uprights(input),
+    ...onOtherParts(input),
     ...wires(input),
     ...fixings(input),
     ...figures(input),
@@ -105,6 +111,22 @@ function drawings({ t, catalogue, place, body, plan: { frame, lines } }: SheetIn
       }),
     ),
   ]
+}
+
+/** What would be drilled or dug into what was to be left alone: before all else. */
+function onSpots({ t, units, plan }: SheetInput): SheetSection[] {
+  const items = (plan.frame?.findings ?? []).flatMap((finding): SheetItem[] =>
+    finding.code === 'frame/no-line-near'
+      ? []
+      : [
+          {
+            lead: finding.code === 'frame/post-on-spot' ? finding.label : String(finding.number),
+            text: findingWords(t, units, finding),
+          },
+        ],
+  )
+  const groups = [{ title: null, items }]
+  return items.length === 0 ? [] : [{ kind: 'list', title: t('sheet.onSpots'), groups, isAlarm: true }]
 }
 
 /** How it stands with what has to hold, before anything is bought. */

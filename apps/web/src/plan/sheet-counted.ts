@@ -23,7 +23,7 @@ export const STANDS_UNDER = {
 type SaidHere = Exclude<CountedOn, keyof typeof STANDS_UNDER>
 
 /** What the checks count on that would otherwise stand nowhere: `null` where this frame has none of it. */
-const SAID: Readonly<Record<SaidHere, (input: SheetInput) => string | null>> = {
+const SAID: Readonly<Record<SaidHere, (input: SheetInput) => string | readonly string[] | null>> = {
   'wire-ending': ({ t, names, body, plan }) => {
     const strained = plan.wires.filter(({ wire }) => plan.lines.some((line) => line.wire.id === wire.id))
     const each = strained.map(({ wire, stringing }) =>
@@ -33,7 +33,7 @@ const SAID: Readonly<Record<SaidHere, (input: SheetInput) => string | null>> = {
         count: 2 * (stringing?.pieces.length ?? 0),
       }),
     )
-    return each.length === 0 ? null : listPlain(each)
+    return each
   },
   'marked-fittings': ({ t, units, plan: { unchecked } }) =>
     unchecked.markedN === null ? null : t('counted.marked', { force: units.force(unchecked.markedN) }),
@@ -73,8 +73,8 @@ export function counted(input: SheetInput): SheetSection[] {
   const { t, plan } = input
   const items = countedOnBy(plan.checks).flatMap((one): SheetItem[] => {
     if (one in STANDS_UNDER) return []
-    const text = SAID[one as SaidHere](input)
-    return text === null ? [] : [{ lead: t(`counted.on.${one as SaidHere}`), text }]
+    const lead = t(`counted.on.${one as SaidHere}`)
+    return [SAID[one as SaidHere](input) ?? []].flat().map((text) => ({ lead, text }))
   })
   return items.length === 0
     ? []
@@ -82,20 +82,16 @@ export function counted(input: SheetInput): SheetSection[] {
 }
 
 /** What bears force and is not computed: the parts with one reason together. */
-export function uncheckedWords(t: TFunction, { parts }: NotComputed): string[] {
+export function uncheckedWords(t: TFunction, { parts }: NotComputed): SheetItem[] {
   const reasons = [...new Set(parts.map(({ why }) => why))]
-  return reasons.map((reason) =>
-    t('unchecked.line', {
-      parts: listPlain(
-        parts.flatMap(({ part, why }) => (why === reason ? [t(`unchecked.part.${part}`)] : [])),
-      ),
-      why: t(`unchecked.why.${reason}`),
-    }),
-  )
+  return reasons.map((reason) => ({
+    lead: listPlain(parts.flatMap(({ part, why }) => (why === reason ? [t(`unchecked.part.${part}`)] : []))),
+    text: t(`unchecked.why.${reason}`),
+  }))
 }
 
 export function unchecked({ t, plan }: SheetInput): SheetSection[] {
-  const items = uncheckedWords(t, plan.unchecked).map((text): SheetItem => ({ lead: '', text }))
+  const items = uncheckedWords(t, plan.unchecked)
   return items.length === 0
     ? []
     : [{ kind: 'list', title: t('unchecked.title'), groups: [{ title: null, items }] }]

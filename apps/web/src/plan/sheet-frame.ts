@@ -1,10 +1,11 @@
 import { findStock, holdsBy } from '@klados/core/catalogue'
-import { standOffOf } from '@klados/core/design'
 import { groundAt, stakeSpacingM, uprightsOf } from '@klados/core/frame'
 import type { Frame, PatternOfKind } from '@klados/core/frame'
-import { tensionToday } from '@klados/core/loads'
+import { strainDue, tensionToday } from '@klados/core/loads'
 import type { WireLine } from '@klados/core/loads'
 import type { FramePlan } from '@klados/core/plan'
+import { BRICK_MM, eyeDepth } from '@klados/core/strength'
+import { formatDate, todayHere } from '../data/dates.ts'
 import { listPlain } from '../i18n/language.ts'
 import type { SheetItem, SheetSection } from '../documents/sheet-content.ts'
 import { linesInWords } from './line-words.ts'
@@ -143,7 +144,21 @@ export function standing(input: SheetInput): SheetItem[] {
             ]),
       ]
     : []
-  return [...off, ...end, ...(pattern.kind === 'spiral' ? rim(input, pattern) : [])]
+  return [...off, ...end, ...strainAgain(input), ...(pattern.kind === 'spiral' ? rim(input, pattern) : [])]
+}
+
+/** When its wires want straining again, were they set today: the soonest of them. */
+function strainAgain({ t, place, body, plan }: SheetInput): SheetItem[] {
+  const { setC } = body.design
+  const on = todayHere()
+  const { hottestC } = place.body.conditions
+  const dues = plan.lines.flatMap((line) => {
+    const set = { on, what: 'set', tensionN: line.setTensionN, temperatureC: setC } as const
+    return strainDue(line, [set], { loads: plan.loads, hottestC }) ?? []
+  })
+  const soonest = dues.map(({ dueOn }) => dueOn).sort()[0]
+  if (soonest === undefined) return []
+  return [{ lead: t('sheet.strainAgain'), text: t('sheet.strainAgainBy', { date: formatDate(soonest) }) }]
 }
 
 /** Stakes in a pot: how far in from the rim, and from each to the next, straight across. */
@@ -160,19 +175,34 @@ function rim(
   return [{ lead: t('sheet.rim'), text: `${round}${fromRim} ${order}` }]
 }
 
-/** How each eye is set: what is drilled, how deep, how far it stands off. */
+/** Dust that stays at the bottom of a hole in masonry, metres. */
+const DUST_M = 0.005
+
+/** How each eye is set: what is drilled, how deep, how far it stands off; those that go in alike together. */
 export function fixings({ t, units, names, place, body, plan }: SheetInput): SheetSection[] {
   const { frame, fixing, takeOff } = plan
-  const count = frame?.nodes.filter(({ joint }) => joint === 'eye').length ?? 0
-  if (!fixing || !takeOff?.drill || count === 0) return []
+  const eyes = frame?.nodes.filter(({ joint }) => joint === 'eye') ?? []
+  if (!fixing || !takeOff?.drill || eyes.length === 0) return []
   const { plugMm, bitMm } = takeOff.drill
   const isMasonry = holdsBy(place.body.surface) === 'plug'
-  const text = t(isMasonry ? 'sheet.fixingMasonry' : 'sheet.fixingWood', {
-    bit: bitMm,
-    plug: plugMm ?? '',
-    hole: units.length(fixing.lengthMm / 1000, 'short'),
-    standOff: units.length(standOffOf(body.design, fixing), 'short'),
-  })
-  const lead = t('sheet.fixingLead', { count: count * plan.repeat, what: names.fixing(fixing) })
-  return [{ kind: 'list', title: t('sheet.fixings'), groups: [{ title: null, items: [{ lead, text }] }] }]
+  const alike = new Map<string, { readonly inM: number; readonly standOffM: number; count: number }>()
+  for (const node of eyes) {
+    const { inMm, standOffM } = eyeDepth(place.body, body.design, fixing, node)
+    const inM = (inMm ?? fixing.lengthMm - standOffM * 1000) / 1000
+    const key = `${inM.toFixed(4)} ${standOffM.toFixed(4)}`
+    const known = alike.get(key)
+    if (known) known.count++
+    else alike.set(key, { inM, standOffM, count: 1 })
+  }
+  const items = [...alike.values()].map(({ inM, standOffM, count }) => ({
+    lead: t('sheet.fixingLead', { count: count * plan.repeat, what: names.fixing(fixing) }),
+    text: t(isMasonry ? 'sheet.fixingMasonry' : 'sheet.fixingWood', {
+      bit: bitMm,
+      plug: plugMm ?? '',
+      hole: units.length(inM + (isMasonry ? DUST_M : 0), 'short'),
+      standOff: units.length(standOffM, 'short'),
+      most: units.length(BRICK_MM / 1000 + DUST_M, 'short'),
+    }),
+  }))
+  return [{ kind: 'list', title: t('sheet.fixings'), groups: [{ title: null, items }] }]
 }

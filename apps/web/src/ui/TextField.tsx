@@ -1,3 +1,5 @@
+import { useState } from 'react'
+import { useTranslation } from '../i18n/use-translation.tsx'
 import { Field } from './Field.tsx'
 
 interface TextFieldProps {
@@ -13,19 +15,32 @@ interface TextFieldProps {
 /** The longest name of anything. */
 const NAME_LENGTH = 80
 
-/** A line of words. */
-export function TextField({ label, value, longest = NAME_LENGTH, onChange, ...rest }: TextFieldProps) {
-  const { placeholder, ...said } = rest
+/** A line of words. One that is longer than it may be stays as it was typed, says so, and is not taken. */
+export function TextField({
+  label,
+  value,
+  longest = NAME_LENGTH,
+  placeholder,
+  error,
+  hint,
+  onChange,
+}: TextFieldProps) {
+  const { t } = useTranslation()
+  const [tooLong, setTooLong] = useState<string | null>(null)
+  const refusal =
+    tooLong === null ? undefined : t('field.tooLong', { most: longest, over: tooLong.length - longest })
   return (
-    <Field label={label} {...said}>
+    <Field label={label} hint={hint} error={refusal ?? error}>
       {(ids) => (
         <input
           {...ids}
           className="input"
-          value={value}
-          maxLength={longest}
+          value={tooLong ?? value}
           placeholder={placeholder}
-          onChange={(event) => onChange(event.target.value)}
+          onChange={({ target }) => {
+            setTooLong(target.value.length > longest ? target.value : null)
+            if (target.value.length <= longest) onChange(target.value)
+          }}
         />
       )}
     </Field>

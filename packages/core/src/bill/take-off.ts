@@ -30,9 +30,12 @@ export const cautions = [
   'eye-protection',
   'hidden-services',
   'drilling-dust',
+  'old-surfaces',
   'ladder',
   'own-wall',
   'buried-services',
+  'overhead-lines',
+  'head-high',
   'auger-kick',
   'heavy',
   'over-people',
@@ -279,6 +282,7 @@ function workSteps({ frame, wires, stock, fixing, surface, catalogue, repeat }: 
   const inGround = frame.members.filter((member) => member.foot !== null && member.buriedM > 0)
   const posts = inGround.filter((member) => isPost(member.role)).length
   const isHigh = topOf(frame) > LADDER_FROM_M
+  const isTall = topOf(frame) > HEAD_M
   const isWound = wires.every((one) => isString(one.wire))
   const steps: WorkStep[] = []
   const add = (
@@ -310,14 +314,20 @@ function workSteps({ frame, wires, stock, fixing, surface, catalogue, repeat }: 
     (isStuckOn ? 0 : eyes) * (masonry ? rates.drillMasonry : rates.drillWood),
     ['drill', 'bit', 'bar'],
     masonry ? ['goggles', 'gloves', 'dust-mask', 'ear-defenders'] : ['goggles', 'gloves'],
-    ['hidden-services', masonry && 'drilling-dust', isHigh && 'ladder', 'own-wall'],
+    ['hidden-services', 'old-surfaces', masonry && 'drilling-dust', isHigh && 'ladder', 'own-wall'],
   )
   add(
     'dig',
     posts * rates.setPost,
     ['spade', 'auger', 'tamper', 'level'],
     ['gloves', 'boots', 'goggles', 'helper'],
-    ['buried-services', 'auger-kick', 'heavy', concreteLitres(frame) > 0 && 'cement'],
+    [
+      'buried-services',
+      isTall && 'overhead-lines',
+      'auger-kick',
+      'heavy',
+      concreteLitres(frame) > 0 && 'cement',
+    ],
   )
   add(
     'drive',
@@ -354,6 +364,7 @@ function workSteps({ frame, wires, stock, fixing, surface, catalogue, repeat }: 
       : [
           'eye-protection',
           isHigh && 'ladder',
+          frame.traits.stands === 'in-open' && isTall && 'head-high',
           frame.members.some((m) => m.role === 'end-post') && isHigh && 'tall-ends',
         ],
   )

@@ -23,6 +23,7 @@ export interface Fixing {
   readonly id: string
   readonly name: string | null
   readonly threadMm: number
+  /** Of its whole shank, from its tip to where the wire runs. */
   readonly lengthMm: number
   /** How far off the surface the wire runs, metres: air behind the leaves. */
   readonly standOffM: number
@@ -180,9 +181,9 @@ export const standardCatalogue: Catalogue = {
     eye(60, 5, 0.03, 3.5, 8, 500, 0.9),
     eye(100, 6, 0.05, 4, 8, 600, 1.4),
     // Short and stout: what the wires of a wall end at.
-    eye(130, 10, 0.06, 7, 12, 1400, 3.2),
+    eye(130, 10, 0.05, 7, 12, 1400, 3.2),
+    eye(140, 12, 0.055, 9, 14, 2000, 5.6),
     eye(150, 8, 0.1, 5.5, 10, 900, 2.3),
-    eye(160, 12, 0.06, 9, 14, 2000, 5.6),
     eye(200, 10, 0.12, 7, 12, 1400, 4.2),
     stickOn('hook-stick-40', 30, 1.6),
     stickOn('hook-stick-80', 80, 3.4),

@@ -1,4 +1,4 @@
-import { findStock, stockWidthM } from '../catalogue/index.ts'
+import { findFixing, findStock, stockWidthM } from '../catalogue/index.ts'
 import type { Catalogue } from '../catalogue/index.ts'
 import { CoreError } from '../errors/index.ts'
 import type { AxisIds } from './axis.ts'
@@ -14,6 +14,8 @@ export interface FrameOptions {
    * are passed over.
    */
   readonly dragged: Readonly<Record<string, Point>>
+  /** Half the hole of a fixing: so far it stays clear of what is avoided, metres. */
+  readonly holeRadiusM: number
   /** Which lines of the place (studs, courses) fixings must sit on. */
   readonly snap: Snap
   /** Ids that things in order keep, where they are not simply their numbers. */
@@ -32,6 +34,8 @@ export interface LayingOut {
   readonly dragged: Readonly<Record<string, Point>>
   readonly snap: Snap
   readonly ids: AxisIds
+  /** Of the fixings; left out where a pattern is only tried. */
+  readonly fixingId?: string
 }
 
 /** What laying out a design needs to know of the catalogue. */
@@ -42,8 +46,11 @@ export function frameOptions(design: LayingOut, catalogue: Catalogue): FrameOpti
       throw new CoreError('frame/unknown-stock', `There is no ${stockId} in the catalogue`, { stockId })
     return found
   }
+  const fixing = design.fixingId === undefined ? undefined : findFixing(catalogue, design.fixingId)
+  const holeMm = fixing && !fixing.stick ? Math.max(fixing.plugMm, fixing.threadMm) : 0
   return {
     moveToleranceM: design.moveToleranceM,
+    holeRadiusM: holeMm / 2000,
     dragged: design.dragged,
     snap: design.snap,
     ids: design.ids,

@@ -11,7 +11,7 @@ import type { Pattern, PatternKind } from './kinds/index.ts'
 import type { Joint, LaidNode, Layout } from './layout.ts'
 import type { Line, MemberId, NodeId } from './parts.ts'
 import { MAX_SITE_M, measuredAt } from './site.ts'
-import type { Site } from './site.ts'
+import type { AvoidSpot, Site } from './site.ts'
 
 /**
  * `set`: as the pattern says; `moved`: off an avoided spot; `dragged`: put there by hand; `blocked`: nowhere
@@ -106,7 +106,8 @@ export function makeFrame(measured: Site, pattern: Pattern, options: FrameOption
   // Below the first fork there is still wall: a node may step down there off a spot.
   const area: Rect = { leftM: 0, rightM: site.widthM, bottomM: 0, topM: site.firstForkM + site.usableHeightM }
   const findings: FrameFinding[] = []
-  const placed = layout.nodes.map((node) => placeNode(node, site, options, area))
+  const holed = { ...site, avoid: site.avoid.map((spot) => widened(spot, options.holeRadiusM)) }
+  const placed = layout.nodes.map((node) => placeNode(node, holed, options, area))
   const numbers = markOutNumbers(layout.nodes, placed, site)
   // Written out rather than spread: at a thousand nodes a keystroke, copying by spread is most of the time.
   const nodes = layout.nodes.map((node, index): FrameNode => {
@@ -180,6 +181,12 @@ function layPattern(site: Site, pattern: Pattern, options: FrameOptions): Layout
   requireFields(kind.fields, pattern as unknown as Readonly<Record<string, unknown>>)
   return kind.lay(createLaying(site, options, options.ids), pattern)
 }
+
+/** What a hole must not touch is kept off by its middle by half its width. */
+const widened = (spot: AvoidSpot, byM: number): AvoidSpot =>
+  spot.kind === 'point'
+    ? { ...spot, radiusM: spot.radiusM + byM }
+    : { ...spot, fromM: spot.fromM - byM, toM: spot.toM + byM }
 
 type Trouble = { readonly kind: 'spot'; readonly spot: string } | { readonly kind: 'line' }
 interface Placed {

@@ -207,7 +207,7 @@ export const WALL_WIRE: StartWith = {
   handlingLengthM: 12,
 }
 /** Where lines meet at an eye their pulls add up: it is a stronger one. */
-export const LATTICE_WIRE: StartWith = { ...WALL_WIRE, fixingId: 'eye-160' }
+export const LATTICE_WIRE: StartWith = { ...WALL_WIRE, fixingId: 'eye-140' }
 export const FIELD_WIRE: StartWith = {
   wireId: 'high-tensile-2.5',
   lightWireId: null,

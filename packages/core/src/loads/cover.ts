@@ -1,4 +1,5 @@
 import type { Conditions } from '../design/index.ts'
+import { requireRange } from '../errors/index.ts'
 import type { Frame, PatternOfKind } from '../frame/index.ts'
 import { gustAt, windForceN } from './wind.ts'
 import { NO_LOADS } from './wires.ts'
@@ -21,12 +22,15 @@ export function coverLiftPa({ cover, heightM }: Net, { windMPerS }: Pick<Conditi
   })
 }
 
+/** Twelve metres of wet snow: beyond it, a slip of the decimal point. */
+const MOST_SNOW_PA = 50_000
+
 /**
  * Snow on a cover, newtons per square metre: all that lies on the ground's level, since wet snow bridges the holes of a
  * net; none where the cover is taken off before winter.
  */
 export const coverSnowPa = ({ offInWinter }: Net, { snowPa }: Pick<Conditions, 'snowPa'>): number =>
-  offInWinter ? 0 : snowPa
+  offInWinter ? 0 : requireRange('snowPa', snowPa, 0, MOST_SNOW_PA)
 
 /**
  * What wind and snow on a cover put on its cables. Each bay hands its load to the four cables round it, so a cable bears

@@ -1,12 +1,11 @@
 import { holdsBy } from '../catalogue/index.ts'
 import type { Fixing } from '../catalogue/index.ts'
-import { standOffOf } from '../design/index.ts'
 import { plugHoldingN, specificGravity, withdrawalN } from '../fixings/index.ts'
 import type { Frame, FrameNode, LineId } from '../frame/index.ts'
 import type { WireLine } from '../loads/index.ts'
 import { check, same } from './check.ts'
 import type { Check, CheckContext } from './check.ts'
-import { isOnRail } from './on-rail.ts'
+import { eyeDepth } from './eye-depth.ts'
 
 /** Steel of ordinary eyes gives way at this, pascals (grade 4.8), and is taken to bear two thirds of it. */
 const EYE_YIELD_PA = 320e6
@@ -17,8 +16,6 @@ const OVERSTRENGTH = 1.5
 /** Moment at which a round shank bends for good, newton metres: d³/6 times its yield. */
 const plasticMomentNm = ({ threadMm }: Fixing) => ((threadMm / 1000) ** 3 / 6) * EYE_YIELD_PA
 
-/** Share of the thread that holds: the tip and what is above the surface do not. */
-const THREAD_OUT_MM = 20
 /** An eye on the very end of the place has wall beyond it: the place is a part of a wall. */
 const ON_EDGE_M = 1e-6
 
@@ -33,13 +30,12 @@ export function fixingChecks(context: CheckContext): Check[] {
   const [node, worstN] = pulled
   const { stick } = fixing
   if (stick) return [stuckOn(context, stick, node, worstN)]
-  const standOffM = standOffOf(design, fixing)
+  const { inMm, standOffM } = eyeDepth(site, design, fixing, node)
   // An eye that bends pulls at its hole no harder than that.
   const pullN = Math.min(worstN, (OVERSTRENGTH * plasticMomentNm(fixing)) / standOffM)
   const bending = bendingCheck(context, standOffM)
   const holds = holdsBy(site.surface)
-  const penetrationMm = inTheSurfaceMm(context, node)
-  if (penetrationMm === null)
+  if (inMm === null)
     return [
       ...bending,
       check({
@@ -54,16 +50,17 @@ export function fixingChecks(context: CheckContext): Check[] {
       }),
     ]
   // Along the wall the wire pries: its pull times the stand-off, over two thirds of the length in the wall.
-  const prying = Math.max(1, (1.5 * standOffM * 1000) / penetrationMm)
-  // In a plug what pulls out and what pushes across add up: N/N_R + V/V_R may be 1.
-  const shares = holds === 'plug' ? 1 + prying : prying
+  const prying = (1.5 * standOffM * 1000) / inMm
+  // In a plug what pulls out and what pushes across add up: N/N_R + V/V_R may be 1. A thread's tip holds nothing.
+  const shares = holds === 'plug' ? 1 + prying : Math.max(1, prying)
+  const threadMm = Math.max(0, Math.min(inMm, fixing.lengthMm - standOffM * 1000 - fixing.threadMm))
   return [
     ...bending,
     check({
       code: 'fixing-pull',
       subject: node.label,
-      need: penetrationMm > 0 ? pullN * shares : null,
-      holding: holds === 'unknown' ? null : same(holdingN(context, node, penetrationMm, holds)),
+      need: inMm > 0 ? pullN * shares : null,
+      holding: holds === 'unknown' ? null : same(holdingN(context, node, threadMm, holds)),
       missing: holds === 'unknown' ? 'surface' : 'figure',
       unit: 'N',
       assumptions:
@@ -73,19 +70,6 @@ export function fixingChecks(context: CheckContext): Check[] {
       source: holds === 'plug' ? 'plug-approval' : 'nds-12',
     }),
   ]
-}
-
-/**
- * How deep the thread holds, millimetres: as long as it is less what is out of the wood, and no deeper than the
- * board is thick, with its rail where it goes into one; `null` for a fence that nobody has looked at.
- */
-function inTheSurfaceMm({ site, fixing, design }: CheckContext, node: FrameNode): number | null {
-  const outMm = THREAD_OUT_MM + Math.max(0, standOffOf(design, fixing) - fixing.standOffM) * 1000
-  const lengthMm = fixing.lengthMm - outMm
-  if (site.surface !== 'boards') return lengthMm
-  const { boardMm = null, railDepthMm = null } = site.fence ?? {}
-  if (boardMm === null) return null
-  return Math.min(lengthMm, boardMm + (isOnRail(site, node) ? (railDepthMm ?? 0) : 0))
 }
 
 /** A hook that is stuck on holds what its packet says, less in sun and rain. */

@@ -1,11 +1,11 @@
 import { stockMaterials } from '../catalogue/index.ts'
-import { standOffOf } from '../design/index.ts'
 import type { FenceMade, PlannedSite } from '../design/index.ts'
 import { nailWithdrawalN, specificGravity } from '../fixings/index.ts'
 import { findSoil, lateralHoldingN } from '../ground/index.ts'
 import { findKind } from '../kinds/index.ts'
 import { GRAVITY, gustAt, leafyOutline, windForceN } from '../loads/index.ts'
 import { hardestPulledEye } from './check-eyes.ts'
+import { eyeDepth } from './eye-depth.ts'
 import { isOnRail } from './on-rail.ts'
 import { CODE_MARGIN, check } from './check.ts'
 import type { Check, CheckContext } from './check.ts'
@@ -37,7 +37,8 @@ function nailCheck(context: CheckContext, fence: Partial<FenceMade>): Check[] {
   const pulled = hardestPulledEye(frame, lines)
   if (!pulled || isOnRail(site, pulled[0])) return []
   const [node, pullN] = pulled
-  const needN = (pullN * standOffOf(design, fixing) * 2000) / figure(fence.boardWidthMm)
+  const { standOffM } = eyeDepth(site, design, fixing, node)
+  const needN = (pullN * standOffM * 2000) / figure(fence.boardWidthMm)
   const crossings = Math.min(2, figure(fence.rails))
   const nails = Math.max(1, (crossings * figure(fence.nailsPerCrossing)) / 2)
   const nailMm = figure(fence.nailLengthMm)

@@ -7,6 +7,7 @@ export type { Assumption, Check, CheckUnit, Missing, Outcome, SourceKey, Verdict
 export { isWoundWrongly } from './check-standing.ts'
 export { COUNTS_ON, countedOnBy, thingsCountedOn } from './counted-on.ts'
 export type { CountedOn } from './counted-on.ts'
+export { BRICK_MM, eyeDepth } from './eye-depth.ts'
 export { checkFrame } from './checks.ts'
 export { answerFor, forceParts, notComputed, partsThatBear, reasonsWhyNot } from './force-paths.ts'
 export type { ForceAnswer, ForcePart, NotComputed, ReasonWhyNot } from './force-paths.ts'

@@ -156,6 +156,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
           onStep={(by) => frame && onNode(nodeBeside(frame, nodeId, by))}
           onMove={(id, at) => canWrite && edits.moveNode(id, at)}
           onPutBack={edits.putBack}
+          onSpots={(frame?.findings ?? []).filter(({ code }) => code !== 'frame/no-line-near').length}
           stage={body.stage}
           onStage={edits.setStage}
           currency={currency}

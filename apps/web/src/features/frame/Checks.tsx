@@ -104,8 +104,10 @@ function NotComputed({ plan: { unchecked } }: { plan: FramePlan }) {
     <details className="border-b border-dotted border-faint py-[3px]">
       <summary>{t('unchecked.title')}</summary>
       <ul className="flex flex-col gap-1 py-1 pl-3 text-slate">
-        {lines.map((line) => (
-          <li key={line}>{line}</li>
+        {lines.map(({ lead, text }) => (
+          <li key={lead}>
+            {lead}: {text}.
+          </li>
         ))}
         {unchecked.markedN !== null && (
           <li>{t('counted.marked', { force: units.force(unchecked.markedN) })}</li>

@@ -10,11 +10,11 @@ import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { useNames } from '../../plan/names.ts'
 import { Choice, Pick } from '../../ui/Choice.tsx'
-import { Field } from '../../ui/Field.tsx'
 import { ForceField } from '../../ui/ForceField.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { NumberField } from '../../ui/NumberField.tsx'
 import { OfferRows } from '../../ui/OfferRows.tsx'
+import { TextField } from '../../ui/TextField.tsx'
 import { TemperatureField } from '../../ui/TemperatureField.tsx'
 import { FixingInputs } from './FixingInputs.tsx'
 import { Group } from './Group.tsx'
@@ -96,17 +96,12 @@ export function Inputs(props: InputsProps) {
 function NameField({ name, onName }: { name: string; onName: (name: string) => void }) {
   const { t } = useTranslation()
   return (
-    <Field label={t('frame.frameName')} error={name.trim() === '' ? t('account.required') : undefined}>
-      {(ids) => (
-        <input
-          {...ids}
-          className="input"
-          value={name}
-          maxLength={80}
-          onChange={(e) => onName(e.target.value)}
-        />
-      )}
-    </Field>
+    <TextField
+      label={t('frame.frameName')}
+      value={name}
+      error={name.trim() === '' ? t('account.required') : undefined}
+      onChange={onName}
+    />
   )
 }
 

@@ -1,8 +1,11 @@
 import { unknownParts } from '@klados/core/design'
 import { frameStages } from '@klados/contract'
+import type { FrameStage } from '@klados/contract'
 import { BALLAST_RANGE_KG, kindOf } from '@klados/core/frame'
+import { useState } from 'react'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { Check, Choice } from '../../ui/Choice.tsx'
+import { Message } from '../../ui/Message.tsx'
 import { MassField } from '../../ui/MassField.tsx'
 import { NumberField } from '../../ui/NumberField.tsx'
 import { Group } from './Group.tsx'
@@ -12,7 +15,7 @@ import type { InputsProps } from './inputs-props.ts'
 const DEAREST = 100_000
 
 /** Whether it is an idea, to be built, or there already; what nobody knows of it; what one costs ready made. */
-export function StandingInputs({ place, design, stage, onStage, onChange, currency }: InputsProps) {
+export function StandingInputs({ place, design, stage, onStage, onSpots, onChange, currency }: InputsProps) {
   const { t } = useTranslation()
   const { unknown } = design
   const { pattern } = design
@@ -23,12 +26,7 @@ export function StandingInputs({ place, design, stage, onStage, onChange, curren
     pattern.kind !== 'column'
   return (
     <Group title="standing">
-      <Choice
-        label={t('frame.stage')}
-        value={stage}
-        options={frameStages.map((value) => ({ value, label: t(`frame.stages.${value}`) }))}
-        onChange={onStage}
-      />
+      <Stage stage={stage} onStage={onStage} onSpots={onSpots} />
       {isOnFloor && (
         <MassField
           label={t('frame.feetBallast')}
@@ -63,5 +61,47 @@ export function StandingInputs({ place, design, stage, onStage, onChange, curren
         onChange={(price) => onChange('bought price', { boughtPrice: price > 0 ? price : null })}
       />
     </Group>
+  )
+}
+
+interface StageProps {
+  readonly stage: FrameStage
+  readonly onStage: (stage: FrameStage) => void
+  readonly onSpots: number
+}
+
+/** Whether it is an idea or is to be built: not without a question where fixings lie on a pipe or a cable. */
+function Stage({ stage, onStage, onSpots }: StageProps) {
+  const { t } = useTranslation()
+  const [isAsking, setIsAsking] = useState(false)
+  const set = (next: FrameStage) => {
+    setIsAsking(false)
+    onStage(next)
+  }
+  return (
+    <>
+      <Choice
+        label={t('frame.stage')}
+        value={stage}
+        options={frameStages.map((value) => ({ value, label: t(`frame.stages.${value}`) }))}
+        onChange={(next) => (next === 'chosen' && onSpots > 0 ? setIsAsking(true) : set(next))}
+      />
+      {isAsking && (
+        <Message tone="limit">
+          <p>{t('frame.onSpots', { count: onSpots })}</p>
+          <p className="mt-1 flex flex-wrap gap-2">
+            <button type="button" className="btn" onClick={() => setIsAsking(false)}>
+              {t('frame.onSpotsMove')}
+            </button>
+            <button type="button" className="btn" onClick={() => set('chosen')}>
+              {t('frame.onSpotsBuild')}
+            </button>
+          </p>
+        </Message>
+      )}
+      {!isAsking && stage !== 'idea' && onSpots > 0 && (
+        <Message tone="due">{t('frame.onSpots', { count: onSpots })}</Message>
+      )}
+    </>
   )
 }

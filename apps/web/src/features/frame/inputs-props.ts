@@ -19,6 +19,8 @@ export interface InputsProps {
   readonly onStep: (by: number) => void
   readonly onMove: (id: string, at: Point) => void
   readonly onPutBack: (id: string) => void
+  /** Fixings and posts that lie on what is to be left alone. */
+  readonly onSpots: number
   readonly stage: FrameStage
   readonly onStage: (stage: FrameStage) => void
   readonly currency: string

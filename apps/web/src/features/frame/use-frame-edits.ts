@@ -1,6 +1,6 @@
 import type { FrameBody, FrameDocument, FrameStage, Place } from '@klados/contract'
 import type { Point } from '@klados/core/geometry'
-import { useRef } from 'react'
+import { useEffect, useRef } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { changed } from '../../data/drafts.ts'
@@ -36,6 +36,16 @@ export interface FrameEdits {
   readonly copy: () => string
 }
 
+/** What is done at one press, each a step of its own; all else is typed or dragged. */
+const PRESSES: ReadonlySet<string> = new Set(['add', 'take', 'put back', 'fit', 'kind', 'stage', 'remedy'])
+
+/** A variant that was just made of this frame: changes go to it until it stands on the bench. */
+interface CopyMade {
+  readonly fromId: string
+  body: FrameBody
+  readonly id: string
+}
+
 const round = (m: number) => Math.round(m * 1000) / 1000
 
 /** What can be done to the frame on the bench: all of it changes the draft, step by step. */
@@ -43,10 +53,21 @@ export function useFrameEdits({ place, frameId, stored, draft, body, withIds }: 
   const { t } = useTranslation()
   const dispatch = useAppDispatch()
   const last = useRef<LastChange | null>(null)
+  const copyMade = useRef<CopyMade | null>(null)
+  // Back at the frame that it was made of, changes are that frame's own again.
+  useEffect(() => () => void (copyMade.current = null), [frameId])
   const { design } = body
   const changeBody = (what: string, next: FrameBody) => {
     const time = Date.now()
-    const isContinued = isSameStep(last.current, { what, time, from: body })
+    const copied = copyMade.current
+    if (copied?.fromId === frameId) {
+      const changedCopy = { ...next, name: copied.body.name, stage: copied.body.stage }
+      const draft = { frameId: copied.id, basedOn: 0, body: copied.body }
+      copied.body = changedCopy
+      dispatch(changed({ draft, body: changedCopy, isContinued: false }))
+      return
+    }
+    const isContinued = !PRESSES.has(what) && isSameStep(last.current, { what, time, from: body })
     const named = { ...next, design: withIds(next.design) }
     last.current = { what, time, body: named }
     const start = { frameId, basedOn: stored?.version ?? 0, body }
@@ -86,6 +107,7 @@ export function useFrameEdits({ place, frameId, stored, draft, body, withIds }: 
       const copyId = uuidv7()
       const name = t('frame.copyOf', { name: body.name }).slice(0, 80)
       const copied: FrameBody = { ...body, name, stage: 'idea' }
+      copyMade.current = { fromId: frameId, id: copyId, body: copied }
       dispatch(
         changed({ draft: { frameId: copyId, basedOn: 0, body: copied }, body: copied, isContinued: false }),
       )

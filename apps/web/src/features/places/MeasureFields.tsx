@@ -3,7 +3,7 @@ import { placeKinds, settings } from '@klados/core/frame'
 import type { PlaceBody } from '@klados/contract'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { Choice, Pick } from '../../ui/Choice.tsx'
-import { Field } from '../../ui/Field.tsx'
+import { TextField } from '../../ui/TextField.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { FenceFields } from './FenceFields.tsx'
 import { changedKind, hasFace } from './measures.ts'
@@ -24,18 +24,13 @@ export function MeasureFields({ body, nameError, onChange }: MeasureFieldsProps)
   const isFaced = hasFace(body.kind)
   return (
     <>
-      <Field label={t('place.name')} error={nameError}>
-        {(ids) => (
-          <input
-            {...ids}
-            className="input"
-            value={body.name}
-            maxLength={80}
-            placeholder={t('place.namePlaceholder')}
-            onChange={(event) => onChange({ name: event.target.value })}
-          />
-        )}
-      </Field>
+      <TextField
+        label={t('place.name')}
+        value={body.name}
+        placeholder={t('place.namePlaceholder')}
+        error={nameError}
+        onChange={(name) => onChange({ name })}
+      />
       <Pick
         label={t('place.kind')}
         value={body.kind}

@@ -1,7 +1,7 @@
 import type { PlaceBody } from '@klados/contract'
 import type { AvoidSpot } from '@klados/core/frame'
 import { useTranslation } from '../../i18n/use-translation.tsx'
-import { Field } from '../../ui/Field.tsx'
+import { TextField } from '../../ui/TextField.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 
 /** What the next click on the drawing puts there. */
@@ -51,18 +51,13 @@ export function Spots({ wall, chosen, onChoose, placing, onPlace, onChange }: Sp
             onFocus={() => onChoose(spot.id)}
             className={`grid grid-cols-[minmax(0,2fr)_repeat(3,minmax(0,1fr))_auto] items-end gap-2 border-l-4 py-1 pl-2 max-sm:grid-cols-2 ${spot.id === chosen ? 'border-verdigris' : 'border-transparent'}`}
           >
-            <Field label={t('place.what')}>
-              {(ids) => (
-                <input
-                  {...ids}
-                  className="input"
-                  value={spot.what}
-                  maxLength={60}
-                  placeholder={t('place.whatPlaceholder')}
-                  onChange={(event) => set(spot.id, { what: event.target.value })}
-                />
-              )}
-            </Field>
+            <TextField
+              label={t('place.what')}
+              value={spot.what}
+              longest={60}
+              placeholder={t('place.whatPlaceholder')}
+              onChange={(what) => set(spot.id, { what })}
+            />
             {spot.kind === 'point' ? (
               <>
                 <LengthField

@@ -121,10 +121,13 @@ function Drawing({ gardenId, place, plan }: { gardenId: string; place: Place; pl
   )
 }
 
+const boxOf = ({ isBoxed, isAlarm }: Extract<SheetSection, { kind: 'list' }>) =>
+  isAlarm ? 'border-2 border-iron p-2 text-iron' : isBoxed ? 'border-2 border-ink p-2' : ''
+
 /** A section as the page sets it; the PDF sets the same one. */
 function Section({ section }: { section: SheetSection }) {
   return (
-    <section className={section.kind === 'list' && section.isBoxed ? 'border-2 border-ink p-2' : ''}>
+    <section className={section.kind === 'list' ? boxOf(section) : ''}>
       <h2>{section.title}</h2>
       {section.intro && <p>{section.intro}</p>}
       {section.kind === 'list' ? (

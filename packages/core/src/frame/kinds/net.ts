@@ -109,7 +109,7 @@ function layNet({ site, idsOf }: Laying, pattern: NetPattern): Layout {
   layCover()
   builder.measure({ coverM2: site.widthM * depthM, bayM: site.widthM / baysX, bayAcrossM: depthM / baysZ })
   builder.figure('cover-area', 'm2', site.widthM * depthM)
-  builder.figure('seams', 'm', (panels - 1) * (depthM + 2 * dropM) + (dropM > 0 ? 2 * depthM : 0))
+  builder.figure('seams', 'm', (panels - 1) * (depthM + 2 * dropM) + (dropM > 0 ? 2 * depthM + 4 * dropM : 0))
   return builder.build()
 
   function post(i: number, j: number): void {
@@ -192,7 +192,8 @@ function layNet({ site, idsOf }: Laying, pattern: NetPattern): Layout {
         outline: [at(xM, heightM, 0), at(xM, heightM, depthM), at(xM, lowM, depthM), at(xM, lowM, 0)],
         areaM2: dropM * depthM,
         cut: { widthM: dropM, lengthM: depthM },
-        seamM: depthM,
+        // Along the edge above, and down both its corners.
+        seamM: depthM + 2 * dropM,
       })
     })
   }

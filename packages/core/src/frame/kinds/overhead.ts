@@ -124,6 +124,9 @@ function layOverhead({ site, options, idsOf }: Laying, pattern: OverheadPattern)
   raftersM.forEach((xM, i) => {
     const path = [at3(xM, rafterM, -overhangM), at3(xM, rafterM, depthM + overhangM)]
     builder.member({ id: `r${rafters[i]}`, role: 'rafter', path, stockId: pattern.beamStockId })
+    ;[0, depthM].forEach((zM, side) =>
+      builder.joint(`r${rafters[i]}.${'fb'[side]!}`, at3(xM, rafterM - beamDeepM / 2, zM), 'bolt'),
+    )
   })
   const acrossM = equalSteps(depthM, wireSteps)
   idsOf(builder, 'wire', acrossM).forEach((id, k) =>
