@@ -89,7 +89,7 @@ test('a screw that stops on a stone is answered on site: what it holds, and how 
   await expect(answer).toContainText('It holds; leave it as it is.')
   await page.getByLabel('Depth driven, along the screw').fill('60 cm')
   await page.getByLabel('From the vertical, degrees').fill('25')
-  await expect(answer).toContainText('It does not hold enough.')
+  await expect(answer).toContainText(/It (does not hold enough|may not hold)\./)
   await expect(page.getByText(/move it 80 cm at least/)).toBeVisible()
 })
 
@@ -163,9 +163,9 @@ test('what nobody knows of a frame that was there already cannot be judged', asy
   await build(page, { name: 'Wall' }, 'Level tiers', 'Pear')
   await page.getByRole('radio', { name: 'already standing' }).check()
   await page.getByLabel('which fixings').check()
-  await expect(page.getByText(/^1 cannot be judged, of \d checks\.$/)).toBeVisible()
+  await expect(page.getByText(/^2 cannot be judged, of \d checks\.$/)).toBeVisible()
   await page.getByLabel('which wire').check()
-  await expect(page.getByText(/^4 cannot be judged, of \d checks\.$/)).toBeVisible()
+  await expect(page.getByText(/^5 cannot be judged, of \d checks\.$/)).toBeVisible()
 })
 
 test('a drawing of thousands of marks is moved as a picture, and drawn again where it comes to rest', async ({
@@ -175,7 +175,7 @@ test('a drawing of thousands of marks is moved as a picture, and drawn again whe
   const id = await haveWall(page, garden, { name: 'Long wall', widthM: 40, usableHeightM: 3 })
   await page.goto(`${garden}/places/${id}/frame`)
   await page.getByRole('button', { name: 'Begin: Diamonds' }).click()
-  await page.getByRole('group', { name: 'Rows' }).getByRole('radio', { name: '3' }).check()
+  await page.getByLabel('Rows').fill('3')
   await page.getByLabel('Cell width').fill('0.3 m')
   const drawing = page.getByRole('img', { name: /nodes/ })
   await drawing.locator('[data-node]').nth(600).waitFor({ state: 'attached' })

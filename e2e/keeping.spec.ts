@@ -1,7 +1,8 @@
+import { randomUUID } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { expect, test } from './fixtures.ts'
 import type { Page, Route } from '@playwright/test'
-import { PASSWORD, apiOf, haveWall, signUp } from './people.ts'
+import { PASSWORD, apiOf, havePlant, haveTiers, haveWall, signUp } from './people.ts'
 
 const OURS = { 'klados-api': '3', 'content-type': 'application/json' }
 const notesOf = async (page: Page, garden: string) =>
@@ -370,4 +371,44 @@ test.describe('with another clock', () => {
     await page.goto(`${garden}/places`)
     await expect(page.getByText(/The clock of this device is (19|20) minutes ahead/)).toBeVisible()
   })
+})
+
+test('a place with what stands on it goes only when asked twice, is missed on the round, and comes back', async ({
+  page,
+}) => {
+  const { garden } = await signUp(page)
+  const id = await haveTiers(page, garden, { name: 'Old wall' })
+  await havePlant(page, garden, id, { kindId: 'pear', xM: 2 })
+  await page.goto(`${garden}/places/${id}/measures`)
+  await page.getByRole('button', { name: 'Remove this place' }).click()
+  await expect(page.getByText(/On this place: 1 frame, 1 plant with its years/)).toBeVisible()
+  await page.getByRole('button', { name: 'Keep this place' }).click()
+  await page.getByRole('button', { name: 'Remove this place' }).click()
+  await page.getByRole('button', { name: 'Remove it with all of that' }).click()
+  await expect(page.getByText('Removed. Its frames and journal are kept.')).toBeVisible()
+  await page.goto(`${garden}/round`)
+  await expect(page.getByText(/Not on this round.*Old wall \(1 plant\)/)).toBeVisible()
+  await page.getByRole('link', { name: 'Bring the place back' }).click()
+  await page.getByText('Removed places (1)').click()
+  await page.getByRole('button', { name: 'Bring Old wall back' }).click()
+  await expect(page.getByRole('heading', { name: 'Old wall' })).toBeVisible()
+})
+
+test('what lies on a pipe stands in red before all else, and is asked about before it is to be built', async ({
+  page,
+}) => {
+  const { garden } = await signUp(page)
+  // Nowhere within reach of the wire's end is off the pipe.
+  const pipe = { id: randomUUID(), kind: 'band', axis: 'vertical', fromM: 0, toM: 0.4, what: 'Gas pipe' }
+  const id = await haveWall(page, garden, { name: 'Wall', avoid: [pipe] })
+  await page.goto(`${garden}/places/${id}/frame`)
+  await page.getByRole('button', { name: 'Begin: Level tiers' }).click()
+  await page.getByRole('radio', { name: 'to be built' }).click()
+  await expect(page.getByRole('radio', { name: 'idea' })).toBeChecked()
+  await page.getByRole('button', { name: 'Mark it as to be built all the same' }).click()
+  await expect(page.getByRole('radio', { name: 'to be built' })).toBeChecked()
+  await page.getByRole('link', { name: 'Sheet to print' }).click()
+  const first = page.locator('article section').first()
+  await expect(first).toContainText('Do not drill or dig here before these are moved')
+  await expect(first).toContainText('Gas pipe')
 })

@@ -8,7 +8,6 @@ import { frameKinds } from '@klados/core/frame'
 import type { PatternOf } from './change.ts'
 
 const { fields } = frameKinds.diamonds
-const ROWS = Array.from({ length: fields.rows.max }, (_, i) => String(i + 1))
 
 interface DiamondInputsProps {
   readonly place: PlaceBody
@@ -68,11 +67,13 @@ export function DiamondInputs({ place, pattern, onChange }: DiamondInputsProps) 
         </div>
       )}
       <div className="grid grid-cols-2 gap-2">
-        <Choice
+        <NumberField
           label={t('frame.rows')}
-          value={String(pattern.rows)}
-          options={ROWS.map((value) => ({ value, label: value }))}
-          onChange={(rows) => set('rows', { rows: Number(rows) })}
+          value={pattern.rows}
+          min={fields.rows.min}
+          max={fields.rows.max}
+          step={1}
+          onChange={(rows) => set('rows', { rows })}
         />
         <LengthField
           label={t('frame.cellHeight')}

@@ -18,6 +18,7 @@ import { freshPlaceOf, hasFace, readMeasured, spotAt } from './measures.ts'
 import type { Measured } from './measures.ts'
 import { MineDashed, PlaceClashMessage, usePlaceClash } from './PlaceClash.tsx'
 import { PlacePhotoPanel } from './PlacePhotoPanel.tsx'
+import { RemovePlace } from './RemovePlace.tsx'
 import { Spots } from './Spots.tsx'
 import type { Placing } from './Spots.tsx'
 import { usePlaceSave } from './use-place-save.ts'
@@ -121,7 +122,9 @@ function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
         {clash && canWrite && <PlaceClashMessage clash={clash} />}
         <fieldset disabled={!canWrite} className="flex flex-col gap-3">
           <MeasureFields body={body} nameError={saving.nameError} onChange={change} />
-          {canWrite && <Saves stored={stored} onSave={(...what) => void saving.save(...what)} />}
+          {canWrite && (
+            <Saves gardenId={gardenId} stored={stored} onSave={(...what) => void saving.save(...what)} />
+          )}
         </fieldset>
         {draft.isDirty && stored && canWrite && !saving.status && (
           <p role="status" className="text-ochre">
@@ -147,11 +150,12 @@ function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
 }
 
 interface SavesProps {
+  readonly gardenId: string
   readonly stored: Place | undefined
   readonly onSave: (then: 'stay' | 'frame', isRemoved?: boolean) => void
 }
 
-function Saves({ stored, onSave }: SavesProps) {
+function Saves({ gardenId, stored, onSave }: SavesProps) {
   const { t } = useTranslation()
   return (
     <div className="flex flex-wrap gap-2 pt-1">
@@ -162,13 +166,11 @@ function Saves({ stored, onSave }: SavesProps) {
         {t('place.toFrame')}
       </button>
       {stored && (
-        <button
-          type="button"
-          className="btn btn-plain px-0 text-iron"
-          onClick={() => onSave('stay', !stored.isRemoved)}
-        >
-          {t(stored.isRemoved ? 'place.restore' : 'place.remove')}
-        </button>
+        <RemovePlace
+          gardenId={gardenId}
+          stored={stored}
+          onRemove={(isRemoved) => onSave('stay', isRemoved)}
+        />
       )}
     </div>
   )

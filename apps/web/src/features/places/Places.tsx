@@ -21,6 +21,7 @@ import { Loading } from '../../ui/Message.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { sampleDesign, sampleWall } from '../../sample/sample-wall.ts'
 import { facingWord } from './facing.ts'
+import { RemovedPlaces } from './RemovedPlaces.tsx'
 
 /** Every wall and fence of the garden as a strip of drawings to one scale, with what each needs now. */
 export function Places() {
@@ -39,7 +40,14 @@ export function Places() {
       {t('places.add')}
     </Link>
   )
-  if (standing.length === 0) return <NoPlace gardenId={gardenId} canWrite={canWrite} />
+  const removed = places.filter((place) => place.isRemoved)
+  if (standing.length === 0)
+    return (
+      <>
+        <NoPlace gardenId={gardenId} canWrite={canWrite} />
+        <RemovedPlaces gardenId={gardenId} removed={removed} plants={plants ?? []} canWrite={canWrite} />
+      </>
+    )
   const widestM = Math.min(
     FULL_WIDTH_M,
     standing.reduce((widest, place) => Math.max(widest, place.body.widthM), 0),
@@ -69,6 +77,7 @@ export function Places() {
           />
         ))}
       </ul>
+      <RemovedPlaces gardenId={gardenId} removed={removed} plants={plants ?? []} canWrite={canWrite} />
     </>
   )
 }

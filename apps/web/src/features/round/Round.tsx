@@ -5,7 +5,10 @@ import { daysBetween } from '@klados/core/season'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useAgenda, useHemisphere } from '../../data/agenda.ts'
 import type { AgendaItem } from '../../data/agenda.ts'
+import { listPlain } from '../../i18n/language.ts'
 import { formatDate, todayHere } from '../../data/dates.ts'
+import { usePlaces, usePlants } from '../../data/documents.ts'
+import { standingAt } from '../../data/standing.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
 import type { NewEntry } from '../../data/record.ts'
 import { useAppSelector } from '../../data/store.ts'
@@ -82,8 +85,28 @@ export function Round() {
           onWrite={write}
         />
       ))}
+      <OnRemovedPlaces gardenId={gardenId} />
       {later > 0 && <p className="text-slate">{t('round.later', { count: later })}</p>}
     </div>
+  )
+}
+
+/** Plants whose place was taken out of the garden are on no round until it comes back. */
+function OnRemovedPlaces({ gardenId }: { gardenId: string }) {
+  const { t } = useTranslation()
+  const places = usePlaces(gardenId)
+  const plants = usePlants(gardenId)
+  const left = (places ?? [])
+    .filter(({ isRemoved }) => isRemoved)
+    .map((place) => ({ name: place.body.name, count: standingAt(plants, place.id).length }))
+    .filter(({ count }) => count > 0)
+  if (left.length === 0) return null
+  const each = left.map(({ name, count }) => t('round.removedPlace', { name, count }))
+  return (
+    <p className="border-l-4 border-ochre bg-paper px-3 py-2">
+      {t('round.onRemoved', { places: listPlain(each) })}{' '}
+      <Link to={`/g/${gardenId}/places`}>{t('round.toPlaces')}</Link>
+    </p>
   )
 }
 

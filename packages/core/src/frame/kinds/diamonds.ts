@@ -23,7 +23,7 @@ const fields = {
     count: { count: whole(1, 2000), halfAtEnd: flag },
   }),
   cellHeightM: lengthOrNone(LEAST_M, MAX_SIZE_M, CELL_M),
-  rows: whole(1, 3),
+  rows: whole(1, 12),
   closeCutEnd: flag,
 } as const
 
