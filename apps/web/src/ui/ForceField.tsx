@@ -30,7 +30,7 @@ export function ForceField({ label, valueN, minN = LEAST_N, onChange }: ForceFie
   return (
     <QuantityField
       label={label}
-      shown={units.force(valueN)}
+      shown={units.forceTyped(valueN)}
       read={read}
       onValue={(value) => value !== null && onChange(value)}
     />

@@ -44,7 +44,7 @@ export function LengthField(props: LengthFieldProps) {
     <QuantityField
       {...rest}
       label={label}
-      shown={valueM === null ? '' : units.length(valueM, style)}
+      shown={valueM === null ? '' : units.lengthTyped(valueM, style)}
       read={read}
       onValue={(value) => (value === null ? onClear?.() : onChange(value))}
     />

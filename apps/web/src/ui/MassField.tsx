@@ -25,7 +25,7 @@ export function MassField({ label, valueKg, maxKg, onChange }: MassFieldProps) {
   return (
     <QuantityField
       label={label}
-      shown={units.mass(valueKg)}
+      shown={units.massTyped(valueKg)}
       read={read}
       onValue={(value) => value !== null && onChange(value)}
     />

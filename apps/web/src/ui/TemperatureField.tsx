@@ -18,7 +18,7 @@ const MOST_C = 80
 /** A temperature as people write it: 16 °C, 60 °F; a bare number takes the person's own degrees. */
 export function TemperatureField({ label, valueC, hint, onChange }: TemperatureFieldProps) {
   const { t } = useTranslation()
-  const { system } = useUnits()
+  const { system, temperatureTyped } = useUnits()
   const read = (text: string): Reading => {
     const parsed = parseTemperature(text, system === 'metric' ? 'C' : 'F')
     if (!parsed.ok) return { problem: readingProblem(t, parsed) }
@@ -32,7 +32,7 @@ export function TemperatureField({ label, valueC, hint, onChange }: TemperatureF
     <QuantityField
       label={label}
       hint={hint}
-      shown={formatTemperature(valueC, system)}
+      shown={temperatureTyped(valueC)}
       read={read}
       onValue={(next) => next !== null && onChange(next)}
     />

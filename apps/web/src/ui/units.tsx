@@ -1,4 +1,8 @@
 import {
+  forceAsTyped,
+  lengthAsTyped,
+  massAsTyped,
+  temperatureAsTyped,
   formatArea,
   formatFloorLoad,
   formatForce,
@@ -19,6 +23,11 @@ import { withMark } from '../i18n/language.ts'
 export interface Units {
   readonly system: UnitSystem
   readonly length: (metres: number, style?: LengthStyle) => string
+  /** As a form shows it: what it is, in the marks in which it was typed. */
+  readonly lengthTyped: (metres: number, style: LengthStyle) => string
+  readonly forceTyped: (newtons: number) => string
+  readonly massTyped: (kilograms: number) => string
+  readonly temperatureTyped: (celsius: number) => string
   readonly force: (newtons: number) => string
   readonly mass: (kilograms: number) => string
   readonly floorLoad: (kilogramsPerSquareMetre: number) => string
@@ -29,6 +38,8 @@ export interface Units {
   /** Soil, gravel, medium: what is filled in. */
   readonly volume: (litres: number, rounding?: Rounding) => string
   readonly water: (litres: number) => string
+  /** A thickness that was reckoned, on the marks of the gauge that it would be read off; millimetres. */
+  readonly onGauge: (millimetres: number) => number
   /** What a bare number means in a field of that style. */
   readonly bare: (style: LengthStyle) => LengthUnit
 }
@@ -38,10 +49,17 @@ const BARE: Readonly<Record<UnitSystem, Readonly<Record<LengthStyle, LengthUnit>
   imperial: { long: 'ft', short: 'in', fine: 'in' },
 }
 
+/** Marks of a calliper: tenths of a millimetre, or thirty-seconds of an inch. */
+const GAUGE_MM: Readonly<Record<UnitSystem, number>> = { metric: 0.1, imperial: 25.4 / 32 }
+
 function unitsOf(system: UnitSystem): Units {
   return {
     system,
     length: (metres, style) => withMark(formatLength(metres, system, style)),
+    lengthTyped: (metres, style) => withMark(lengthAsTyped(metres, system, style)),
+    forceTyped: (newtons) => withMark(forceAsTyped(newtons, system)),
+    massTyped: (kilograms) => withMark(massAsTyped(kilograms, system)),
+    temperatureTyped: (celsius) => withMark(temperatureAsTyped(celsius, system)),
     force: (newtons) => withMark(formatForce(newtons, system)),
     mass: (kilograms) => withMark(formatMass(kilograms, system)),
     floorLoad: (kgPerM2) => withMark(formatFloorLoad(kgPerM2, system)),
@@ -51,6 +69,7 @@ function unitsOf(system: UnitSystem): Units {
     area: (squareMetres, rounding) => withMark(formatArea(squareMetres, system, rounding)),
     volume: (litres, rounding) => withMark(formatVolume(litres, system, rounding)),
     water: (litres) => withMark(formatWater(litres, system)),
+    onGauge: (mm) => Math.round(mm / GAUGE_MM[system]) * GAUGE_MM[system],
     bare: (style) => BARE[system][style],
   }
 }

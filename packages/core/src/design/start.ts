@@ -5,6 +5,7 @@ import type { Catalogue, Fixing } from '../catalogue/index.ts'
 import { CoreError } from '../errors/index.ts'
 import { frameKinds, frameOptions, makeFrame } from '../frame/index.ts'
 import type { Fields, Pattern, PatternKind, StartPlace } from '../frame/index.ts'
+import { NEWTONS_PER_LBF } from '../units/index.ts'
 import type { UnitSystem } from '../units/index.ts'
 import { potOf, withPot } from './pot.ts'
 import { inInches, markBelow, nearestMark, onInchMark } from './in-inches.ts'
@@ -50,6 +51,9 @@ export function startPattern(
   return onMarks.find(canBeLaid) ?? pattern
 }
 
+/** Who sets wires in pounds begins with a whole number of them. */
+const onPounds = (newtons: number) => Math.max(1, Math.round(newtons / NEWTONS_PER_LBF)) * NEWTONS_PER_LBF
+
 /** A garden's own catalogue may lack what frames usually start with. */
 const stoutest = ({ fixings }: Catalogue): Fixing =>
   fixings.reduce((a, b) => (b.threadMm > a.threadMm ? b : a))
@@ -64,7 +68,8 @@ export function startDesign(
   const length = (m: number) => (system === 'metric' ? m : onInchMark(m, nearestMark))
   const choice = (id: string): WireChoice => {
     const wire = findWire(catalogue, id) ?? catalogue.wires[0]!
-    return { wireId: wire.id, tensionN: wire.usualTensionN, rolls: wire.rolls.map((roll) => ({ ...roll })) }
+    const tensionN = system === 'metric' ? wire.usualTensionN : onPounds(wire.usualTensionN)
+    return { wireId: wire.id, tensionN, rolls: wire.rolls.map((roll) => ({ ...roll })) }
   }
   const { startWith, traits } = frameKinds[kind]
   // Boards alone hold little: where the rails are known, fixings go into them.

@@ -17,6 +17,7 @@ export {
   parseNumber,
   parseTemperature,
 } from './quantity.ts'
+export { forceAsTyped, lengthAsTyped, massAsTyped, temperatureAsTyped } from './as-typed.ts'
 export type { Rounding } from './quantity.ts'
 export { gaugeToDiameterMm, nearestGauge, roundWireAreaMm2, roundWireMassKgPerM } from './gauge.ts'
 export type { GaugeSystem } from './gauge.ts'

@@ -26,7 +26,8 @@ const VULGAR: Readonly<Record<string, string>> = {
 
 /** Small letters, one kind of quote, blank, minus and fraction. */
 function folded(text: string): string {
-  let s = text.trim().toLowerCase()
+  // What a form has marked as about so much is read as that.
+  let s = text.trim().replace(/^≈\s*/, '').toLowerCase()
   for (const [glyph, fraction] of Object.entries(VULGAR)) s = s.replaceAll(glyph, ` ${fraction}`)
   return s
     .replace(/[’‘′`´]/g, "'")

@@ -97,7 +97,7 @@ function TieIt({ piece, place, data, on, recorder, diameterMm }: PiecePanelProps
   const free = tiePoints(piece.path, data.supports).filter(
     (point) => !taken.some((tie) => distanceM(tie.at, point.at) < SAME_CROSSING_M),
   )
-  const stemMm = Math.round(diameterMm * 10) / 10
+  const stemMm = units.onGauge(diameterMm)
   const loopOf = (point: TiePoint) => usualLoopMm(hitch, stemMm, point.supportDiameterMm)
   const longestMm = Math.max(0, ...free.map(loopOf))
   const material = findTieMaterial(materialId)!
@@ -254,7 +254,7 @@ function Cut({ piece, place, data, on, recorder, diameterMm }: PiecePanelProps &
   const isStoneFruit = kind?.isStoneFruit === true && (stage === 'dormant' || stage === 'leaf-fall')
   const lengthM = polylineLengthM(piece.path)
   const [toLengthM, setToLengthM] = useState(Math.round(lengthM * 500) / 1000)
-  const [nowMm, setNowMm] = useState(Math.round(diameterMm * 10) / 10)
+  const [nowMm, setNowMm] = useState(useUnits().onGauge(diameterMm))
   const [reason, setReason] = useState('')
   const head = { placeId: place.id, plantId: piece.plantId, at: on }
   return (

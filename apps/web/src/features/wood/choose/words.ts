@@ -18,12 +18,15 @@ import type { TFunction } from 'i18next'
 import { formatDate } from '../../../data/dates.ts'
 import type { Units } from '../../../ui/units.tsx'
 
-/** Thickness as one reads it off a gauge: whole millimetres. */
+/** Thickness as one reads it off a gauge: whole millimetres, or marks of an inch. */
 export const thickWords = (units: Units, mm: number): string =>
-  units.length(Math.max(1, Math.round(mm)) / 1000, 'fine')
-/** Where to cut, as one reads it off a tape: whole centimetres. */
+  units.length((units.system === 'metric' ? Math.max(1, Math.round(mm)) : mm) / 1000, 'fine')
+/** Where to cut, as one reads it off a tape: whole centimetres, or marks of an inch. */
 export const nearWords = (units: Units, metres: number): string =>
-  units.length(Math.round(metres * 100) / 100, metres < 1 ? 'short' : 'long')
+  units.length(
+    units.system === 'metric' ? Math.round(metres * 100) / 100 : metres,
+    metres < 1 ? 'short' : 'long',
+  )
 
 export function figureWords(units: Units, figure: number | null, unit: FigureUnit | null): string {
   if (figure === null) return ''
@@ -46,7 +49,7 @@ export function judgementWords(t: TFunction, units: Units, { code, figure, unit 
   const isFine = figure !== null && TO_THE_TENTH.has(code)
   return t(`choose.judgement.${code}`, {
     figure: isFine
-      ? units.length(Math.round(figure * 10) / 10_000, 'fine')
+      ? units.length((units.system === 'metric' ? Math.round(figure * 10) / 10 : figure) / 1000, 'fine')
       : figureWords(units, figure, unit),
   })
 }
