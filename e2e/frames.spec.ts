@@ -56,7 +56,7 @@ const kinds = [
     name: 'Covered grid of posts',
     place: open('bed', 18),
     type: ['Largest post spacing along', '9 m'],
-    then: ['Posts, stakes and legs', '9'],
+    then: ['Posts, stakes and legs', '12'],
   },
   {
     name: 'Stakes with spiral string',

@@ -49,7 +49,7 @@ test('a server that cannot tell what stands reads its journal out', async ({ pag
   const { garden } = await signUp(page)
   await page.goto('about:blank')
   await haveLargeGarden(page, garden, 4800)
-  await page.route(/\/standing/, (route) => route.fulfill({ status: 503, body: '' }))
+  await page.route(/\/api\/.*\/standing/, (route) => route.fulfill({ status: 503, body: '' }))
   await page.goto(`${garden}/round`)
   await expect(page.getByRole('button', { name: 'Sound', exact: true })).toHaveCount(DUE)
 })
