@@ -154,7 +154,12 @@ function cautions(input: SheetInput): SheetSection[] {
   const items = (plan.takeOff?.steps ?? []).map((step): SheetItem => {
     const warned = step.cautions.map((one) => t(`caution.${one}`))
     const craft = craftWords(input, step.kind)
-    return { lead: t(`step.${step.kind}`), text: [`${kitWords(t, step)}.`, craft, ...warned].join(' ') }
+    return {
+      lead: t(
+        step.kind === 'cover' && plan.frame?.traits.isCover !== true ? 'step.wrap' : `step.${step.kind}`,
+      ),
+      text: [`${kitWords(t, step)}.`, craft, ...warned].join(' '),
+    }
   })
   if (items.length === 0) return []
   return [{ kind: 'list', title: t('slip.cautions'), groups: [{ title: null, items }], isBoxed: true }]
@@ -164,6 +169,8 @@ function cautions(input: SheetInput): SheetSection[] {
 function craftWords(input: SheetInput, step: StepKind): string {
   const { t, plan } = input
   if (step === 'string' && !isStrained(plan)) return t('craft.cord')
+  // What is wrapped round a pole is no cover.
+  if (step === 'cover' && plan.frame?.traits.isCover !== true) return t('craft.wrap')
   if (step === 'drill' && plan.takeOff?.drill?.plugMm === null) return t('craft.drillWood')
   if (step === 'string') return t('craft.string', { ends: endsInWords(input) })
   return t(`craft.${step}`)
@@ -273,7 +280,9 @@ function cutList({ t, units, names, plan }: SheetInput): SheetSection[] {
     if (!cutting || !stringing) return []
     const items = cutting.rolls.slice(0, ROLLS_LISTED).map((roll, n): SheetItem => {
       const pieces = listPlain(
-        roll.cuts.map((cut) => `${pieceLetter(cut)} ${units.length(stringing.pieces[cut]!.cutLengthM)}`),
+        roll.cuts.map(
+          (cut) => `${pieceLetter(cut)} ${units.cut(stringing.pieces[cut]!.cutLengthM, 'shears')}`,
+        ),
       )
       return {
         lead: t('sheet.roll', { n: n + 1, length: units.length(roll.lengthM) }),
@@ -289,7 +298,7 @@ function lengthsToSaw({ t, units, names, plan }: SheetInput): SheetSection[] {
   const items = plan.stock.map(
     ({ stock, lengthsM }): SheetItem => ({
       lead: names.stock(stock),
-      text: listPlain(grouped(lengthsM).map(([lengthM, count]) => `${count} × ${units.length(lengthM)}`)),
+      text: listPlain(grouped(lengthsM).map(([lengthM, count]) => `${count} × ${units.cut(lengthM, 'saw')}`)),
     }),
   )
   return items.length === 0
@@ -335,7 +344,7 @@ function order(input: SheetInput): SheetSection[] {
         rest.length > 0
           ? t('sheet.steps', { from, through: listPlain(rest), to })
           : t('sheet.stepsDirect', { from, to })
-      const length = units.length(piece.cutLengthM)
+      const length = units.cut(piece.cutLengthM, 'shears')
       const isOneWire = linesOf(piece.nodes).length === 1 && wound(input) === null
       return {
         letter: pieceLetter(i),

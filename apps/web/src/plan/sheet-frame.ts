@@ -35,7 +35,7 @@ export function uprights(input: SheetInput): SheetSection[] {
       units.length(aboveM, 'short'),
       buriedM > 0 ? units.length(buriedM, 'short') : '–',
       degrees === 0 ? t('sheet.upright') : t('sheet.degrees', { degrees }),
-      units.length(cutLengthM),
+      units.cut(cutLengthM, 'saw'),
       stock ? names.stock(stock) : stockId,
     ]
   })

@@ -98,7 +98,7 @@ function ribs(input: SheetInput, frame: Frame): SheetSection[] {
         String(i + 1),
         t('sheet.degrees', { degrees }),
         side,
-        units.length(member.cutLengthM),
+        units.cut(member.cutLengthM, 'saw'),
         listPlain(on.sort((a, b) => a - b).map((m) => units.length(m, 'short'))) || '–',
       ]
     })

@@ -74,7 +74,10 @@ export function problemWords(t: TFunction, units: Units, error: CoreError): stri
         handling: length('handlingM'),
       })
     case 'materials/piece-longer-than-roll':
-      return t('problem.materials/piece-longer-than-roll', { piece: length('pieceM'), roll: length('rollM') })
+      return t(
+        d.of === 'stock' ? 'problem.piece-longer-than-stock' : 'problem.materials/piece-longer-than-roll',
+        { piece: length('pieceM'), roll: length('rollM') },
+      )
     case 'core/out-of-range': {
       const [from, to] = rangeWords(units, String(d.field), Number(d.min), Number(d.max))
       return t('problem.core/out-of-range', { field: fieldWords(t, String(d.field)), from, to })

@@ -4,6 +4,7 @@ import {
   massAsTyped,
   temperatureAsTyped,
   formatArea,
+  formatCut,
   formatFloorLoad,
   formatForce,
   formatLength,
@@ -14,7 +15,7 @@ import {
   formatVolume,
   formatWater,
 } from '@klados/core/units'
-import type { LengthStyle, LengthUnit, Rounding, UnitSystem } from '@klados/core/units'
+import type { CutBy, LengthStyle, LengthUnit, Rounding, UnitSystem } from '@klados/core/units'
 import { createContext, useContext } from 'react'
 import type { ReactNode } from 'react'
 import { useSessionQuery } from '../data/api.ts'
@@ -28,6 +29,8 @@ export interface Units {
   readonly forceTyped: (newtons: number) => string
   readonly massTyped: (kilograms: number) => string
   readonly temperatureTyped: (celsius: number) => string
+  /** Where to cut: rounded up to what saw or shears can do. */
+  readonly cut: (metres: number, by: CutBy) => string
   readonly force: (newtons: number) => string
   readonly mass: (kilograms: number) => string
   readonly floorLoad: (kilogramsPerSquareMetre: number) => string
@@ -60,6 +63,7 @@ function unitsOf(system: UnitSystem): Units {
     forceTyped: (newtons) => withMark(forceAsTyped(newtons, system)),
     massTyped: (kilograms) => withMark(massAsTyped(kilograms, system)),
     temperatureTyped: (celsius) => withMark(temperatureAsTyped(celsius, system)),
+    cut: (metres, by) => withMark(formatCut(metres, system, by)),
     force: (newtons) => withMark(formatForce(newtons, system)),
     mass: (kilograms) => withMark(formatMass(kilograms, system)),
     floorLoad: (kgPerM2) => withMark(formatFloorLoad(kgPerM2, system)),

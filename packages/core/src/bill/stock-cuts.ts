@@ -1,7 +1,8 @@
+import { CoreError } from '../errors/index.ts'
 import { cutFromRolls } from '../cutting/index.ts'
 import { findStock } from '../catalogue/index.ts'
 import type { Catalogue, Stock } from '../catalogue/index.ts'
-import type { CuttingPlan, Effort } from '../cutting/index.ts'
+import type { CuttingPlan, Effort, PieceDemand } from '../cutting/index.ts'
 import type { Attempt } from './wires.ts'
 import type { Frame } from '../frame/index.ts'
 
@@ -29,11 +30,33 @@ export function planStock(
     const stock = findStock(catalogue, stockId)
     if (!stock) return []
     // Alike lengths are one demand, or a hundred posts would be a hundred pieces to try in every order.
-    const byMm = new Map<number, number>()
-    for (const lengthM of lengthsM)
-      byMm.set(Math.ceil(lengthM * 1000 - 1e-6), (byMm.get(Math.ceil(lengthM * 1000 - 1e-6)) ?? 0) + 1)
-    const demands = [...byMm].map(([mm, count]) => ({ lengthM: mm / 1000, quantity: count * repeat }))
-    const cutting = attempt(() => cutFromRolls(demands, stock.lengths, effort))
+    const counts = new Map<number, number>()
+    for (const lengthM of lengthsM) {
+      const cutM = sawnM(lengthM, stock)
+      counts.set(cutM, (counts.get(cutM) ?? 0) + 1)
+    }
+    const demands = [...counts].map(([lengthM, count]) => ({ lengthM, quantity: count * repeat }))
+    const cutting = attempt(() => cutSawn(demands, stock, effort))
     return cutting ? [{ stock, pieces: lengthsM.length, lengthsM, cutting }] : []
   })
+}
+
+/** A piece that misses a length on sale by less than this is that length, metres. */
+const SAME_M = 1e-5
+
+/** To the millimetre that a saw cuts, and no longer than a length on sale that it is all of: eight feet are cut from eight. */
+function sawnM(lengthM: number, { lengths }: Stock): number {
+  const whole = lengths.find((one) => Math.abs(one.lengthM - lengthM) < SAME_M)
+  return whole ? whole.lengthM : Math.ceil(lengthM * 1000 - 1e-6) / 1000
+}
+
+/** What is sold in lengths and not on rolls says so where a piece is too long. */
+function cutSawn(demands: readonly PieceDemand[], { lengths }: Stock, effort: Effort): CuttingPlan {
+  try {
+    return cutFromRolls(demands, lengths, effort)
+  } catch (error) {
+    if (error instanceof CoreError && error.code === 'materials/piece-longer-than-roll')
+      throw new CoreError(error.code, error.message, { ...error.details, of: 'stock' })
+    throw error
+  }
 }

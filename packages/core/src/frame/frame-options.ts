@@ -1,4 +1,4 @@
-import { findFixing, findStock, stockWidthM } from '../catalogue/index.ts'
+import { findFixing, findStock, findWire, stockWidthM } from '../catalogue/index.ts'
 import type { Catalogue } from '../catalogue/index.ts'
 import { CoreError } from '../errors/index.ts'
 import type { AxisIds } from './axis.ts'
@@ -14,6 +14,8 @@ export interface FrameOptions {
    * are passed over.
    */
   readonly dragged: Readonly<Record<string, Point>>
+  /** Thickness of the string that is wound, metres. */
+  readonly cordM: number
   /** Half the hole of a fixing: so far it stays clear of what is avoided, metres. */
   readonly holeRadiusM: number
   /** Which lines of the place (studs, courses) fixings must sit on. */
@@ -36,6 +38,8 @@ export interface LayingOut {
   readonly ids: AxisIds
   /** Of the fixings; left out where a pattern is only tried. */
   readonly fixingId?: string
+  /** Of the string, in what is wound. */
+  readonly wireId?: string
 }
 
 /** What laying out a design needs to know of the catalogue. */
@@ -47,9 +51,11 @@ export function frameOptions(design: LayingOut, catalogue: Catalogue): FrameOpti
     return found
   }
   const fixing = design.fixingId === undefined ? undefined : findFixing(catalogue, design.fixingId)
+  const cord = design.wireId === undefined ? undefined : findWire(catalogue, design.wireId)
   const holeMm = fixing && !fixing.stick ? Math.max(fixing.plugMm, fixing.threadMm) : 0
   return {
     moveToleranceM: design.moveToleranceM,
+    cordM: (cord?.diameterMm ?? 0) / 1000,
     holeRadiusM: holeMm / 2000,
     dragged: design.dragged,
     snap: design.snap,

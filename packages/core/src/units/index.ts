@@ -1,5 +1,5 @@
-export { METRES_PER, formatLength, parseLength } from './length.ts'
-export type { LengthStyle, LengthUnit, UnitSystem } from './length.ts'
+export { METRES_PER, cutAtM, formatCut, formatLength, parseLength } from './length.ts'
+export type { CutBy, LengthStyle, LengthUnit, UnitSystem } from './length.ts'
 export type { Parsed, ParseFailure } from './parsed.ts'
 export {
   NEWTONS_PER_LBF,

@@ -132,6 +132,30 @@ export function formatLength(metres: number, system: UnitSystem, style: LengthSt
   return formatFeetInches(metres, { long: 2, short: 16, fine: 32 }[style])
 }
 
+/** What a cut is made with: a saw or a hacksaw on a bench, or shears on a wire held by hand. */
+export type CutBy = 'saw' | 'shears'
+/** Marks to which a cut can be made. */
+const CUT_M: Readonly<Record<UnitSystem, Readonly<Record<CutBy, number>>>> = {
+  metric: { saw: 0.001, shears: 0.01 },
+  imperial: { saw: METRES_PER.in / 16, shears: METRES_PER.in / 2 },
+}
+/** A length that misses a mark by less than this is that mark. */
+const SAME_CUT_M = 1e-6
+
+/** The mark to cut at, metres: on the length or beyond it, never short of it. */
+export function cutAtM(metres: number, system: UnitSystem, by: CutBy): number {
+  const mark = CUT_M[system][by]
+  return Math.ceil((metres - SAME_CUT_M) / mark) * mark
+}
+
+/** A length to cut, in the marks of the tape that one cuts by, rounded up. */
+export function formatCut(metres: number, system: UnitSystem, by: CutBy): string {
+  if (!Number.isFinite(metres)) return '–'
+  const cutM = cutAtM(metres, system, by)
+  if (system === 'imperial') return formatFeetInches(cutM, by === 'saw' ? 16 : 2)
+  return by === 'saw' ? `${trimZeros((cutM * 100).toFixed(1))} cm` : `${cutM.toFixed(2)} m`
+}
+
 /** Feet and inches with the inch rounded to 1/`denominator`, fraction in lowest terms: `4' 6 1/2"`. */
 export function formatFeetInches(metres: number, denominator: number): string {
   const sign = metres < 0 ? '-' : ''

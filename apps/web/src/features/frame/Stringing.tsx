@@ -107,7 +107,7 @@ export function Stringing({ plan, design, step, onStep }: StringingProps) {
                         <span className="flex-1">
                           {frame.nodes[one.nodes[0]!]!.label} … {frame.nodes[one.nodes.at(-1)!]!.label}
                         </span>
-                        <span>{units.length(one.cutLengthM)}</span>
+                        <span>{units.cut(one.cutLengthM, 'shears')}</span>
                       </button>
                     </li>
                   )

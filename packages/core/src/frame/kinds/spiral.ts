@@ -105,11 +105,17 @@ function laySpiral({ site, options, idsOf }: Laying, pattern: SpiralPattern): La
     builder.joint(`top${id}`, at(k, heightM), 'lashing')
     builder.plant(`plant${id}`, at(k, 0))
   })
-  const cord = woundString({ ...pattern, endHeightM: heightM, stakeDiameterM: stakeM }, pattern.turns)
+  // Its middle lies half its own thickness off the stake, and at each stake it turns by its share of a full turn.
+  const aroundM = stakeM + options.cordM
+  const wrapsPerContact = pattern.wrapsPerContact + 1 / stakes
+  const cord = woundString(
+    { ...pattern, wrapsPerContact, endHeightM: heightM, stakeDiameterM: aroundM },
+    pattern.turns,
+  )
   if (cord.contacts > MAX_NODES)
     throw new CoreError('frame/too-many-nodes', `${cord.turns} turns are too many`, { turns: cord.turns })
   const wrapAt = (i: number) =>
-    pattern.wrapsPerContact * Math.PI * stakeM +
+    wrapsPerContact * Math.PI * aroundM +
     (hasKnot(i, cord.chords, pattern.knotEvery) ? pattern.knotAllowanceM : 0)
   const riseM = (heightM - startHeightM) / cord.chords
   const line = builder.line('string', 'cord')
