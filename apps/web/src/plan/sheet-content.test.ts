@@ -199,7 +199,7 @@ describe.each(kinds)('the sheet of %s', (kind) => {
     const uprights = rowsOf(section(allOf(sheet), 'sheet.uprights'))
     expect(sum(uprights)).toBe(stands.length)
     for (const { buriedM, cutLengthM } of stands) {
-      const [inGround, cut] = [UNITS.metric.length(buriedM, 'short'), UNITS.metric.length(cutLengthM)]
+      const [inGround, cut] = [UNITS.metric.length(buriedM, 'short'), UNITS.metric.cut(cutLengthM, 'saw')]
       expect(uprights.some((row) => row[2] === (buriedM > 0 ? inGround : '–') && row[4] === cut)).toBe(true)
     }
     const wires = rowsOf(section(allOf(sheet), 'sheet.wires'))

@@ -8,6 +8,7 @@ import type { CountedOn, NotComputed } from '@klados/core/strength'
 import type { TFunction } from 'i18next'
 import { listPlain } from '../i18n/language.ts'
 import type { SheetItem, SheetSection } from '../documents/sheet-content.ts'
+import type { Units } from '../ui/units.tsx'
 import type { SheetInput } from './sheet-input.ts'
 
 /** What is counted on and stands in a part of the sheet of its own, by that part's heading. */
@@ -35,8 +36,7 @@ const SAID: Readonly<Record<SaidHere, (input: SheetInput) => string | readonly s
     )
     return each
   },
-  'marked-fittings': ({ t, units, plan: { unchecked } }) =>
-    unchecked.markedN === null ? null : t('counted.marked', { force: units.force(unchecked.markedN) }),
+  'marked-fittings': ({ t, units, plan }) => markedWords(t, units, plan.unchecked),
   slab: ({ t, units, body: { design } }) =>
     design.pattern.kind === 'row' && design.pattern.endSlabM > 0
       ? t('counted.slab', { side: units.length(design.pattern.endSlabM, 'short') })
@@ -66,6 +66,13 @@ const SAID: Readonly<Record<SaidHere, (input: SheetInput) => string | readonly s
     design.feetBallastKg > 0 ? t('counted.feetBallast', { mass: units.mass(design.feetBallastKg) }) : null,
   cover: ({ t, body: { design } }) =>
     design.pattern.kind === 'net' && design.pattern.offInWinter ? t('counted.coverOff') : null,
+}
+
+/** What fittings have to be marked for; `null` where nothing is strained. */
+export function markedWords(t: TFunction, units: Units, { parts, markedN }: NotComputed): string | null {
+  if (markedN === null) return null
+  const hasAnchors = parts.some(({ part }) => part === 'anchor-eye')
+  return t(hasAnchors ? 'counted.markedAnchors' : 'counted.marked', { force: units.force(markedN) })
 }
 
 /** What the checks count on, so that whoever builds it builds what was checked. */

@@ -104,3 +104,11 @@ it('names a plant that Klados knows for every kind of frame', () => {
   const unknown = Object.values(frameKinds).filter(({ usualPlant }) => !findKind(usualPlant))
   expect(unknown.map(({ kind }) => kind)).toEqual([])
 })
+
+it('level tiers begun above a fork that is no whole millimetre stand on the wall', () => {
+  for (const firstForkM of [0.4572, 0.30485, 0.3048]) {
+    const place = { kind: 'wall', widthM: 6.4, usableHeightM: 2.1336, firstForkM } as const
+    const design = startDesign(place, 'tiers', standardCatalogue)
+    expect(planFrame(siteOf(6.4, 2.1336, { firstForkM }), design).problems).toEqual([])
+  }
+})

@@ -54,7 +54,7 @@ describe('a length in a form', () => {
           const shown = lengthAsTyped(metres, system, style)
           const back = readBack(shown, system, style)
           if (!shown.includes('≈')) expect(Math.abs(back - metres)).toBeLessThan(3e-6)
-          else expect(Math.abs(back - metres)).toBeLessThan(0.0254 / 32)
+          else expect(Math.abs(back - metres)).toBeLessThan(0.0254 / 3)
         },
       ),
       { numRuns: runs(300) },

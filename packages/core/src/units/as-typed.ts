@@ -7,7 +7,8 @@ export const ABOUT = '≈'
 
 /** Marks of a rule in inches, the coarsest first. */
 const MARKS = [1, 2, 4, 8, 16, 32] as const
-const FINEST = 32
+/** What lies between the marks is told to those that its field is read by. */
+const ABOUT_BY: Readonly<Record<LengthStyle, number>> = { long: 2, short: 16, fine: 32 }
 /** A value this near to a mark was typed as that mark, metres. */
 const ON_MARK_M = 2e-6
 /** Below this an inch is written in decimals, as wire and string are sold. */
@@ -24,7 +25,8 @@ export function lengthAsTyped(metres: number, system: UnitSystem, style: LengthS
   if (style === 'fine' && Math.abs(inches) < DECIMAL_BELOW_IN && inches !== 0)
     return about(`${trimZeros(inches.toFixed(4))} in`, Number(inches.toFixed(4)) * METRES_PER.in, metres)
   const mark = MARKS.find((parts) => Math.abs(onMark(inches, parts) - metres) < ON_MARK_M)
-  return about(formatFeetInches(metres, mark ?? FINEST), onMark(inches, mark ?? FINEST), metres)
+  const parts = mark ?? ABOUT_BY[style]
+  return about(formatFeetInches(metres, parts), onMark(inches, parts), metres)
 }
 
 const onMark = (inches: number, parts: number) => (Math.round(inches * parts) / parts) * METRES_PER.in

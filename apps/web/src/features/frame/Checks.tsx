@@ -7,7 +7,7 @@ import type { ReactNode } from 'react'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useNames } from '../../plan/names.ts'
 import { warningWords } from '../../plan/warning-words.ts'
-import { uncheckedWords } from '../../plan/sheet-counted.ts'
+import { markedWords, uncheckedWords } from '../../plan/sheet-counted.ts'
 import { amount, checkWords, outcomeWords } from '../../plan/verdict.ts'
 import { SlipSection } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
@@ -99,6 +99,7 @@ function NotComputed({ plan: { unchecked } }: { plan: FramePlan }) {
   const { t } = useTranslation()
   const units = useUnits()
   const lines = uncheckedWords(t, unchecked)
+  const marked = markedWords(t, units, unchecked)
   if (lines.length === 0) return null
   return (
     <details className="border-b border-dotted border-faint py-[3px]">
@@ -109,9 +110,7 @@ function NotComputed({ plan: { unchecked } }: { plan: FramePlan }) {
             {lead}: {text}.
           </li>
         ))}
-        {unchecked.markedN !== null && (
-          <li>{t('counted.marked', { force: units.force(unchecked.markedN) })}</li>
-        )}
+        {marked !== null && <li>{marked}</li>}
       </ul>
     </details>
   )

@@ -42,11 +42,13 @@ export const tiers = frameKind({
     const count = Math.max(1, Math.min(MOST_AT_START, Math.floor(place.usableHeightM / STEP_M + EDGE_M) + 1))
     const evenly = Array.from({ length: count }, (_, i) => place.firstForkM + i * STEP_M)
     const onRails = place.kind === 'fence' ? railsOf(place) : []
+    const topM = place.firstForkM + place.usableHeightM
     return {
       kind: 'tiers',
       levels: (onRails.length > 0 ? onRails : evenly).map((heightM, i) => ({
         id: levelId(`t${i}`),
-        heightM: Math.round(heightM * 1000) / 1000,
+        // To the millimetre, and never below the fork or above the wall for it.
+        heightM: Math.min(topM, Math.max(place.firstForkM, Math.round(heightM * 1000) / 1000)),
       })),
       maxSupportSpacingM: 2.4,
     }
