@@ -186,7 +186,7 @@ export function openGround(): {
             inLine: 1,
             strands: 2,
           },
-          armStockId: 'batten-20x30',
+          armStockId: 'tube-steel-34',
           levels: rowLevels(
             level(0.8, 'carrying', 'single'),
             level(1.15, 'foliage', 'arms', 0.3),

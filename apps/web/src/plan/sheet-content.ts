@@ -10,6 +10,7 @@ import { listPlain } from '../i18n/language.ts'
 import { formatDate, todayHere } from '../data/dates.ts'
 import type { SheetContent, SheetDrawing, SheetItem, SheetSection } from '../documents/sheet-content.ts'
 import { formatMoney } from '../ui/money.ts'
+import { dimensionMarks } from './dimensions.ts'
 import { drawLaid, isLong } from './lay-out.ts'
 import { linesInWords } from './line-words.ts'
 import { quantityText } from './names.ts'
@@ -91,10 +92,14 @@ export function sheetSections(input: SheetInput): SheetSection[] {
   ]
 }
 
-function drawings({ t, catalogue, place, body, plan: { frame, lines } }: SheetInput): SheetDrawing[] {
+function drawings({ t, units, catalogue, place, body, plan: { frame, lines } }: SheetInput): SheetDrawing[] {
   if (!frame) return []
   const title = t('sheet.title', { frame: body.name, place: place.body.name })
-  const front = [...drawSite(place.body, place.body.surface), ...drawLaid(frame, catalogue)]
+  const front = [
+    ...drawSite(place.body, place.body.surface),
+    ...drawLaid(frame, catalogue),
+    ...dimensionMarks(frame, place.body, units),
+  ]
   const views = frame.hasDepth ? (['side', 'plan'] as const) : []
   const bay = isLong(place.body) ? drawBay(frame, drawLaid(frame, catalogue), lines) : null
   const bayDrawing = ({ list }: Bay): SheetDrawing => ({

@@ -1,6 +1,6 @@
 import { endingOf } from '@klados/core/catalogue'
 import { potOf } from '@klados/core/design'
-import { isPost, potSoilLitres } from '@klados/core/frame'
+import { isPost } from '@klados/core/frame'
 import { FOOT_M } from '@klados/core/ground'
 import { potsUnder } from '@klados/core/loads'
 import { countedOnBy } from '@klados/core/strength'
@@ -58,9 +58,10 @@ const SAID: Readonly<Record<SaidHere, (input: SheetInput) => string | readonly s
     if (!pot || !frame || pot.ballastKg === 0) return null
     return t('counted.ballast', { mass: units.mass(pot.ballastKg), count: potsUnder(frame) })
   },
-  soil: ({ t, units, body: { design } }) => {
-    const pot = potOf(design.pattern)
-    return pot ? t('counted.soil', { volume: units.volume(potSoilLitres(pot)) }) : null
+  soil: ({ t, units, plan: { frame } }) => {
+    const fills = (frame?.fills ?? []).filter(({ good }) => good === 'soil')
+    const litres = fills.reduce((sum, fill) => sum + fill.litres, 0)
+    return litres > 0 ? t('counted.soil', { volume: units.volume(litres, 'up') }) : null
   },
   'feet-ballast': ({ t, units, body: { design } }) =>
     design.feetBallastKg > 0 ? t('counted.feetBallast', { mass: units.mass(design.feetBallastKg) }) : null,

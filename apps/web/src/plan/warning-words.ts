@@ -18,6 +18,8 @@ export function warningWords(t: TFunction, units: Units, { code, figures }: Craf
     pressure: units.floorLoad(figures.kgPerM2 ?? 0),
     frost: length('frostM'),
     now: length('nowM'),
+    thick: units.length(figures.nowM ?? 0, 'fine'),
+    grip: units.length(figures.mostM ?? 0, 'fine'),
     wanted: length('wantedM'),
     roots: length('rootsM'),
     pole: length('poleM'),

@@ -160,16 +160,21 @@ export const tapeStyle = (m: number): LengthStyle => (Math.abs(m) >= LONG_FROM_M
 
 const FINER_BELOW_M = 2
 
+/** Figures that are sawn. */
+const SAWN: ReadonlySet<Figure['key']> = new Set(['ring-cut', 'hoop-length', 'core-length', 'rib-longest'])
+
 /** A figure of a frame with its unit. */
-export function figureText(units: Units, { unit, value }: Figure): string {
+export function figureText(units: Units, { key, unit, value }: Figure): string {
   switch (unit) {
     case 'm':
+      // What is sawn stands in the list of lengths to saw too, and is the same there.
+      if (SAWN.has(key)) return units.cut(value, 'saw')
       // What is cut and bent wants the finer marks of the tape.
       return units.length(value, value < FINER_BELOW_M ? 'short' : 'long')
     case 'm2':
       return units.area(value)
     case 'litres':
-      return units.volume(value)
+      return units.volume(value, 'up')
     case 'count':
       return String(Math.round(value * 100) / 100)
   }

@@ -23,6 +23,7 @@ const INKS: Readonly<Record<string, Ink>> = {
   mesh: { width: 2, dash: [6, 6] },
   cover: { width: 2, dash: [4, 12] },
   tub: { width: 4 },
+  dimension: { width: 1.6 },
 }
 
 /** What the drawing will be fitted into, millimetres. */

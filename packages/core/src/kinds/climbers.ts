@@ -4,6 +4,7 @@ import type { PlantKind } from './kind.ts'
 export const climbers = [
   {
     id: 'wisteria',
+    offWallM: 0.12,
     botanical: 'Wisteria sinensis',
     holds: 'twining',
     winding: 'anticlockwise',
@@ -20,6 +21,7 @@ export const climbers = [
   },
   {
     id: 'wisteria-floribunda',
+    offWallM: 0.12,
     botanical: 'Wisteria floribunda',
     holds: 'twining',
     winding: 'clockwise',
@@ -174,6 +176,7 @@ export const climbers = [
   },
   {
     id: 'sweet-pea',
+    gripsMm: 6,
     botanical: 'Lathyrus odoratus',
     holds: 'tendrils',
     winding: null,

@@ -112,6 +112,7 @@ export const fruit = [
   },
   {
     id: 'wine-grape',
+    offWallM: 0.08,
     botanical: 'Vitis (mildew-resistant hybrids)',
     holds: 'tendrils',
     winding: null,
@@ -129,6 +130,7 @@ export const fruit = [
   },
   {
     id: 'table-grape',
+    offWallM: 0.08,
     botanical: 'Vitis vinifera',
     holds: 'tendrils',
     winding: null,
@@ -146,6 +148,7 @@ export const fruit = [
   },
   {
     id: 'hardy-kiwi',
+    offWallM: 0.12,
     botanical: 'Actinidia arguta',
     holds: 'twining',
     winding: 'anticlockwise',

@@ -64,6 +64,22 @@ export interface PlantKind {
   readonly weight: PlantWeight
   /** Plum, cherry, apricot, peach: a cut in winter lets silver leaf and canker in. */
   readonly isStoneFruit?: boolean
+  /** The thickest support that its tendrils, leaf stalks or stems take hold of, where not as usual for how it holds. */
+  readonly gripsMm?: number
+  /** How far off a face its wires run, so that its stems thicken and air passes behind, where not as usual. */
+  readonly offWallM?: number
   /** Cut when the sap rises it bleeds, without harm. */
   readonly bleeds?: boolean
 }
+
+/** Tendrils and leaf stalks close round thin things alone; stems twine round what an arm could be held by. */
+const GRIPS_MM: Readonly<Partial<Record<Hold, number>>> = { tendrils: 10, 'leaf-stalks': 12, twining: 80 }
+/** Behind woody climbers air must pass, metres. */
+const OFF_WALL_M = 0.05
+
+/** The thickest support that a kind holds on to by itself, millimetres; `null` for what is tied, leans or clings. */
+export const gripsMm = ({ gripsMm: own, holds }: PlantKind): number | null => own ?? GRIPS_MM[holds] ?? null
+
+/** How far off its wall a kind's wires run, metres; 0 for what clings to the face itself. */
+export const offWallM = ({ offWallM: own, holds }: PlantKind): number =>
+  own ?? (holds === 'aerial-roots' || holds === 'none' ? 0 : OFF_WALL_M)

@@ -32,8 +32,21 @@ const MOST_SNOW_PA = 50_000
 export const coverSnowPa = ({ offInWinter }: Net, { snowPa }: Pick<Conditions, 'snowPa'>): number =>
   offInWinter ? 0 : requireRange('snowPa', snowPa, 0, MOST_SNOW_PA)
 
+const WATER_N_PER_M3 = 9_810
+/** A closed sheet that was pulled as taut as hands do hangs by so much of its bay, and its hollow is half as deep in the mean. */
+const SLACK = 1 / 40
+const MEAN_OF_HOLLOW = 0.5
+
+/** Rain that stands in the hollows of a level sheet that lets none through, newtons per square metre; none in a net. */
+export const coverWaterPa = ({ cover }: Net, bayM: number): number =>
+  cover === 'film' ? WATER_N_PER_M3 * SLACK * bayM * MEAN_OF_HOLLOW : 0
+
+/** What lies on a cover at its worst: snow, or rain that ponds; newtons per square metre. */
+export const coverBurdenPa = (pattern: Net, conditions: Pick<Conditions, 'snowPa'>, bayM: number): number =>
+  Math.max(coverSnowPa(pattern, conditions), coverWaterPa(pattern, bayM))
+
 /**
- * What wind and snow on a cover put on its cables. Each bay hands its load to the four cables round it, so a cable bears
+ * What wind, snow and rain on a cover put on its cables. Each bay hands its load to the four cables round it, so a cable bears
  * half of the bay's longer side on each metre, from both its sides together.
  */
 export function coverLoads(frame: Frame, pattern: Net, conditions: Conditions): WireLoads {
@@ -42,6 +55,6 @@ export function coverLoads(frame: Frame, pattern: Net, conditions: Conditions): 
   return {
     ...NO_LOADS,
     windNPerM: coverLiftPa(pattern, conditions) * takesM,
-    snowNPerM: coverSnowPa(pattern, conditions) * takesM,
+    snowNPerM: coverBurdenPa(pattern, conditions, Math.min(bayM ?? 0, bayAcrossM ?? 0)) * takesM,
   }
 }

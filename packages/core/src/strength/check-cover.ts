@@ -3,7 +3,7 @@ import { isPost } from '../frame/index.ts'
 import type { Anchor, Frame, LineId, Member, PatternOfKind } from '../frame/index.ts'
 import { findSoil } from '../ground/index.ts'
 import type { Soil } from '../ground/index.ts'
-import { coverLiftPa, coverSnowPa } from '../loads/index.ts'
+import { coverBurdenPa, coverLiftPa } from '../loads/index.ts'
 import type { WireLine } from '../loads/index.ts'
 import { anchorHolding } from './anchor-holding.ts'
 import { check, same, worstOf } from './check.ts'
@@ -26,8 +26,10 @@ export function coverChecks(context: CheckContext): Check[] {
 const guyShare = ({ heightM, anchorOutM }: Net) => Math.hypot(heightM, anchorOutM) / anchorOutM
 
 const assumedOf = ({ cover, offInWinter }: Net, { conditions }: CheckContext['site']): Assumption[] => {
-  if (conditions.snowPa === 0) return []
-  return offInWinter ? ['cover-off-in-winter'] : cover === 'net' ? ['net-holds-snow'] : []
+  const water: Assumption[] = cover === 'film' ? ['water-ponds'] : []
+  if (conditions.snowPa === 0) return water
+  if (offInWinter) return [...water, 'cover-off-in-winter']
+  return cover === 'net' ? ['net-holds-snow'] : water
 }
 
 function guyChecks(context: CheckContext, pattern: Net): Check[] {
@@ -135,7 +137,7 @@ function weightChecks(context: CheckContext, pattern: Net): Check[] {
   const corner = frame.members.find(({ role }) => role === 'post')
   if (bayM === null || bayAcrossM === null || !corner) return []
   const soil = findSoil(site.conditions.soil)
-  const snowN = coverSnowPa(pattern, site.conditions) * bayM * bayAcrossM
+  const snowN = coverBurdenPa(pattern, site.conditions, Math.min(bayM, bayAcrossM)) * bayM * bayAcrossM
   const presses = (line: WireLine) => (line.worst.tensionN * pattern.heightM) / pattern.anchorOutM
   const cornerN = twoGuysN(frame, lines, corner, presses) + snowN / 4
   const cable = worstOf(lines, presses)

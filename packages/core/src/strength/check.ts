@@ -42,6 +42,7 @@ export const assumptions = [
   'cables-share',
   'cover-off-in-winter',
   'net-holds-snow',
+  'water-ponds',
   'hinged-ends',
   'stands-by-itself',
   'foot-in-concrete',

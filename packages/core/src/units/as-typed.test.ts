@@ -1,7 +1,15 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { runs } from '../../test/runs.ts'
-import { forceAsTyped, formatLength, lengthAsTyped, parseForce, parseLength } from './index.ts'
+import {
+  cutAtM,
+  forceAsTyped,
+  formatCut,
+  formatLength,
+  lengthAsTyped,
+  parseForce,
+  parseLength,
+} from './index.ts'
 import type { LengthStyle, UnitSystem } from './index.ts'
 
 const styles: readonly LengthStyle[] = ['long', 'short', 'fine']
@@ -93,4 +101,35 @@ it('a force in a form is what was typed, with as few decimals as it needs', () =
     if (!parsed.ok) throw new Error(typed)
     expect(forceAsTyped(parsed.value, typed.endsWith('N') ? 'metric' : 'imperial')).toBe(typed)
   }
+})
+
+describe('a cut', () => {
+  it('is never short of what is needed, nor longer than the next mark of saw or shears', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.01, max: 50, noNaN: true }),
+        fc.constantFrom('metric' as const, 'imperial' as const),
+        fc.constantFrom('saw' as const, 'shears' as const),
+        (metres, system, by) => {
+          const cutM = cutAtM(metres, system, by)
+          expect(cutM).toBeGreaterThan(metres - 2e-6)
+          expect(cutM - metres).toBeLessThan(by === 'saw' ? 0.0016 : 0.013)
+          // What is written is what is meant.
+          expect(readBack(formatCut(metres, system, by), system, 'long')).toBeCloseTo(cutM, 6)
+        },
+      ),
+      { numRuns: runs(300) },
+    )
+  })
+
+  it.each([
+    [2.7, 'metric', 'saw', '2.70 m'],
+    [2.8403, 'metric', 'saw', '2.841 m'],
+    [0.3051, 'metric', 'saw', '30.6 cm'],
+    [62.061, 'metric', 'shears', '62.07 m'],
+    [2.4384, 'imperial', 'saw', `8' 0"`],
+    [2.439, 'imperial', 'saw', `8' 1/16"`],
+  ] as const)('of %s in %s by %s is written %s', (metres, system, by, text) => {
+    expect(formatCut(metres, system, by)).toBe(text)
+  })
 })

@@ -153,7 +153,9 @@ export function formatCut(metres: number, system: UnitSystem, by: CutBy): string
   if (!Number.isFinite(metres)) return '–'
   const cutM = cutAtM(metres, system, by)
   if (system === 'imperial') return formatFeetInches(cutM, by === 'saw' ? 16 : 2)
-  return by === 'saw' ? `${trimZeros((cutM * 100).toFixed(1))} cm` : `${cutM.toFixed(2)} m`
+  if (by === 'shears') return `${cutM.toFixed(2)} m`
+  if (cutM < 1) return `${trimZeros((cutM * 100).toFixed(1))} cm`
+  return `${cutM.toFixed(3).replace(/0$/, '')} m`
 }
 
 /** Feet and inches with the inch rounded to 1/`denominator`, fraction in lowest terms: `4' 6 1/2"`. */

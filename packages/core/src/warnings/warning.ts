@@ -18,6 +18,8 @@ export const warningCodes = [
   'stake-shallow',
   'leg-shallow',
   'floor-load',
+  'pole-for-roots',
+  'too-thick-to-hold',
   'floor-load-feet',
   'feet-in-floor',
   'frost-lifts',

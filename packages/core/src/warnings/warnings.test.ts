@@ -50,6 +50,75 @@ describe('the craft warns', () => {
     expect(spiral({ winding: 'clockwise' }, { wireId: 'stainless-2' })).toEqual(['string-smooth'])
   })
 
+  it('of what a plant cannot hold on to: a pole for aerial roots, posts for tendrils, a face too near', () => {
+    const bench = siteOf(0.6, 2, { surface: 'open' })
+    const pole = (plantKindId: string) =>
+      warned(
+        bench,
+        designOf(frameKinds.pole.start({ kind: 'bench', widthM: 0.6, usableHeightM: 2, firstForkM: 0 }), {
+          plantKindId,
+        }),
+      )
+    expect(pole('clematis')).toContain('pole-for-roots')
+    expect(pole('satin-pothos')).not.toContain('pole-for-roots')
+    const obelisk = (plantKindId: string, rest: Partial<PatternOfKind<'obelisk'>> = {}) =>
+      warned(
+        siteOf(2, 2.2, { surface: 'open' }),
+        designOf(
+          {
+            ...frameKinds.obelisk.start({ kind: 'bed', widthM: 2, usableHeightM: 2.2, firstForkM: 0 }),
+            ...rest,
+          },
+          { plantKindId },
+        ),
+      )
+    // Canes of 24 mm are too thick for leaf stalks; the rungs of 12 mm between them are not.
+    expect(obelisk('clematis', { rungs: 0 })).toContain('too-thick-to-hold')
+    expect(obelisk('clematis')).not.toContain('too-thick-to-hold')
+    expect(obelisk('hop', { rungs: 0 })).not.toContain('too-thick-to-hold')
+    const wall = (fixingId: string, standOffM: number | null = null) =>
+      warned(
+        siteOf(4, 2, { surface: 'brick' }),
+        designOf(
+          { kind: 'grid', verticals: 3, horizontals: 3 },
+          { plantKindId: 'wisteria', fixingId, standOffM },
+        ),
+      )
+    expect(wall('eye-130')).toContain('air-gap-small')
+    expect(wall('eye-200')).not.toContain('air-gap-small')
+    expect(wall('eye-200', 0.06)).toContain('air-gap-small')
+  })
+
+  it('of legs that hardly stand in the soil, and of what a terrace has to bear after rain', () => {
+    const deck = siteOf(3, 2.4, { surface: 'open', setting: 'terrace' })
+    const begun = frameKinds.obelisk.start({ kind: 'bed', widthM: 2, usableHeightM: 2.2, firstForkM: 0 })
+    const pot = {
+      shape: 'round',
+      widthM: 0.5,
+      heightM: 0.45,
+      ballastKg: 20,
+      drainageM: 0,
+      hasCharcoal: false,
+    } as const
+    const of = (site: PlannedSite, rest: Partial<PatternOfKind<'obelisk'>>) => {
+      const design = designOf({ ...begun, baseM: 0.4, ...rest }, { plantKindId: 'clematis' })
+      const { frame, wires } = planFrame(site, design)
+      return craftWarnings({ frame: frame!, wires, site, design, catalogue: standardCatalogue })
+    }
+    const bed = siteOf(3, 2.4, { surface: 'open' })
+    expect(of(bed, { buriedM: 0.03 })[0]).toMatchObject({ code: 'leg-shallow', figures: { nowM: 0.03 } })
+    const better = of(bed, { buriedM: 0 })[0]!.better!
+    expect(warned(bed, better)).toEqual([])
+    // A pot of 45 cm gives legs no more than its soil.
+    expect(of(bed, { pot: { ...pot, heightM: 0.14 }, buriedM: 0.05 })[0]!.figures.leastM).toBeCloseTo(0.11, 9)
+    const load = of(deck, { pot, buriedM: 0.25 }).find(({ code }) => code === 'floor-load')!
+    // Soaked soil at 1.5 and the pot at 0.12 kg a litre, twenty kilograms of stones, and a little of canes.
+    const litres = (Math.PI / 4) * 0.5 ** 2 * 0.425 * 1000
+    expect(load.figures.massKg).toBeGreaterThan(1.62 * litres + 20)
+    expect(load.figures.massKg).toBeLessThan(1.62 * litres + 23)
+    expect(load.figures.kgPerM2).toBeCloseTo(load.figures.massKg! / ((Math.PI / 4) * 0.5 ** 2), 6)
+  })
+
   it('of too little air behind what does not cling, and of a fence that nobody has looked at', () => {
     const wall = (plantKindId: string, fixingId: string, surface: PlannedSite['surface'] = 'brick') =>
       warned(

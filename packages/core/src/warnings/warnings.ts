@@ -1,7 +1,8 @@
-import { findWire, isString } from '../catalogue/index.ts'
+import { findStock, findWire, isString, stockWidthM } from '../catalogue/index.ts'
 import { standOffOf } from '../design/index.ts'
-import type { Frame } from '../frame/index.ts'
-import { findKind } from '../kinds/index.ts'
+import { isUpright } from '../frame/index.ts'
+import type { Frame, MemberRole } from '../frame/index.ts'
+import { findKind, gripsMm, offWallM } from '../kinds/index.ts'
 import { standingWarnings } from './standing.ts'
 import type { CraftWarning, Warned } from './warning.ts'
 
@@ -13,8 +14,6 @@ const LEAST_PIPE_M = 0.15
 /** String that begins lower than this makes a bushy foot that mites like, metres. */
 const STRING_FROM_M = 0.15
 const USUAL_START_M = 0.25
-/** Behind woody climbers air must pass, metres. */
-const AIR_GAP_M = 0.05
 /** Under a wall it is dry and roots want room: plants stand off it and are led in, metres. */
 const TREE_OFF_M = 0.3
 /** A piece of wire goes through so many bends by hand, and no longer than this, metres. */
@@ -29,6 +28,7 @@ export function craftWarnings(of: Warned): CraftWarning[] {
     ...waterWarnings(of),
     ...stringWarnings(of),
     ...faceWarnings(of),
+    ...holdWarnings(of),
     ...pullWarnings(of),
     ...standingWarnings(of),
   ]
@@ -78,13 +78,14 @@ function faceWarnings({ frame, site, design, catalogue }: Warned): CraftWarning[
   if (!frame.nodes.some(({ joint }) => joint === 'eye')) return []
   const kind = design.plantKindId === null ? undefined : findKind(design.plantKindId)
   const fixing = catalogue.fixings.find(({ id }) => id === design.fixingId)
-  const wantsAir = kind !== undefined && kind.holds !== 'aerial-roots' && kind.holds !== 'none'
+  const wantedM = kind === undefined ? 0 : offWallM(kind)
   return [
-    ...(wantsAir && fixing !== undefined && standOffOf(design, fixing) < AIR_GAP_M
+    ...(fixing !== undefined && standOffOf(design, fixing) < wantedM - 1e-9
       ? [
           {
             code: 'air-gap-small' as const,
-            figures: { gapM: standOffOf(design, fixing), leastM: AIR_GAP_M },
+            figures: { gapM: standOffOf(design, fixing), leastM: wantedM },
+            better: { ...design, standOffM: wantedM },
           },
         ]
       : []),
@@ -100,6 +101,29 @@ function faceWarnings({ frame, site, design, catalogue }: Warned): CraftWarning[
     ...(site.surface === 'boards' && !site.fence ? [{ code: 'fence-unknown' as const, figures: {} }] : []),
   ]
 }
+
+/** A plant on what it cannot take hold of: tendrils on posts, a twiner or a leaner on a pole for aerial roots. */
+function holdWarnings({ frame, design, catalogue }: Warned): CraftWarning[] {
+  const kind = design.plantKindId === null ? undefined : findKind(design.plantKindId)
+  if (!kind || frame.traits.isCover) return []
+  if (design.pattern.kind === 'pole' && kind.holds !== 'aerial-roots')
+    return [{ code: 'pole-for-roots', figures: {} }]
+  const grips = gripsMm(kind)
+  if (grips === null) return []
+  const wire = findWire(catalogue, design.wireId)
+  const barsMm = frame.members
+    .filter(({ role }) => isUpright(role) || CLIMBED.has(role))
+    .map(({ stockId }) =>
+      findStock(catalogue, stockId) ? stockWidthM(findStock(catalogue, stockId)!) * 1000 : 0,
+    )
+  const all = [...barsMm, ...(frame.runs.length > 0 && wire ? [wire.diameterMm] : [])]
+  const thinnestMm = Math.min(...all)
+  return all.length > 0 && thinnestMm > grips
+    ? [{ code: 'too-thick-to-hold', figures: { nowM: thinnestMm / 1000, mostM: grips / 1000 } }]
+    : []
+}
+/** Lesser parts that plants climb besides uprights. */
+const CLIMBED: ReadonlySet<MemberRole> = new Set(['rung', 'rib', 'twig', 'ring', 'bar'])
 
 /** The piece that is hardest to pull through: the one of most bends among those too long for it. */
 function pullWarnings({ frame, wires }: Warned): CraftWarning[] {

@@ -86,9 +86,9 @@ export function Exports({ gardenId, place, frameId, stored, draft, body, plan, c
     <div className="flex flex-wrap items-start gap-x-4 gap-y-1">
       <Link to={`${base}/sheet`}>{t('frame.sheet')}</Link>
       {stored && <Link to={`${base}/build`}>{t('frame.build')}</Link>}
-      <details className="relative">
+      <details className="open:basis-full">
         <summary className="cursor-pointer underline underline-offset-[3px]">{t('frame.takeAlong')}</summary>
-        <ul className="absolute left-0 z-20 flex w-52 flex-col border border-faint bg-paper p-1 shadow-md">
+        <ul className="mt-1 flex flex-col border border-faint bg-paper p-1">
           {files.map(([key, save]) => (
             <li key={key}>
               <button

@@ -113,7 +113,7 @@ export const row = frameKind({
         inLine: 2,
         strands: 3,
       },
-      armStockId: 'batten-20x30',
+      armStockId: 'tube-steel-34',
       levels: [
         level(0, 0.4, 'carrying', 'single'),
         level(1, 0.65, 'foliage', 'pair'),

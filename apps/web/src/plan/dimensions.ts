@@ -1,0 +1,63 @@
+import type { DisplayList, Mark } from '@klados/core/drawing'
+import type { Frame } from '@klados/core/frame'
+import type { PlaceBody } from '@klados/contract'
+import type { Units } from '../ui/units.tsx'
+
+/** No more figures than this stand along a drawing or up it, or they run into one another. */
+const MOST_ALONG = 12
+const MOST_UP = 10
+/** Room between a drawing and its dimensions, as a share of its larger side. */
+const ROOM = 0.05
+/** Marks nearer than this are one, metres. */
+const SAME_M = 1e-3
+
+/**
+ * Dimensions round the front view: running distances from the viewing end to what is set out, below; heights above the
+ * soil of what is fixed or strung, at its left. Where there are many, evenly some of them, the last always.
+ */
+export function dimensionMarks(frame: Frame, place: PlaceBody, units: Units): DisplayList {
+  const feet = frame.members.flatMap(({ foot }) => (foot ? [foot.xM] : []))
+  const eyes = frame.nodes.filter(({ joint }) => joint === 'eye').map(({ at }) => at)
+  const xs = distinct([...feet, ...eyes.map(({ xM }) => xM)])
+  const held = frame.nodes.filter(({ joint }) => joint === 'eye' || joint === 'end' || joint === 'staple')
+  const ys = distinct(held.map(({ at }) => at.yM).filter((yM) => yM > SAME_M))
+  if (xs.length === 0) return []
+  const roomM = ROOM * Math.max(place.widthM, place.firstForkM + place.usableHeightM)
+  const lowM = Math.min(0, ...frame.members.flatMap(({ path }) => path.map(({ yM }) => yM))) - roomM
+  const leftM = Math.min(0, xs[0]!) - roomM
+  const tick = (from: { xM: number; yM: number }, to: { xM: number; yM: number }): Mark => ({
+    kind: 'line',
+    role: 'dimension',
+    points: [from, to],
+  })
+  const label = (xM: number, yM: number, text: string): Mark => {
+    const at = { xM, yM }
+    return { kind: 'dimension', from: at, to: at, text }
+  }
+  const along = (xM: number) => (place.viewingEnd === 'left' ? xM : place.widthM - xM)
+  const alongMarks = some(xs, MOST_ALONG).flatMap((xM) => [
+    tick({ xM, yM: lowM }, { xM, yM: lowM + roomM / 3 }),
+    label(xM, lowM - roomM, units.length(along(xM), place.widthM > 10 ? 'long' : 'short')),
+  ])
+  const upMarks = some(ys, MOST_UP).flatMap((yM) => [
+    tick({ xM: leftM, yM }, { xM: leftM + roomM / 3, yM }),
+    label(leftM - roomM, yM, units.length(yM, 'short')),
+  ])
+  return [
+    tick({ xM: xs[0]!, yM: lowM }, { xM: xs.at(-1)!, yM: lowM }),
+    ...alongMarks,
+    ...(ys.length > 0 ? [tick({ xM: leftM, yM: 0 }, { xM: leftM, yM: ys.at(-1)! })] : []),
+    ...upMarks,
+  ]
+}
+
+function distinct(values: readonly number[]): number[] {
+  const sorted = [...values].sort((a, b) => a - b)
+  return sorted.filter((value, i) => i === 0 || value - sorted[i - 1]! > SAME_M)
+}
+
+/** Evenly so many of a list, its first and last among them. */
+function some(list: readonly number[], most: number): readonly number[] {
+  if (list.length <= most) return list
+  return Array.from({ length: most }, (_, i) => list[Math.round((i * (list.length - 1)) / (most - 1))]!)
+}
