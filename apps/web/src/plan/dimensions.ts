@@ -3,9 +3,9 @@ import type { Frame } from '@klados/core/frame'
 import type { PlaceBody } from '@klados/contract'
 import type { Units } from '../ui/units.tsx'
 
-/** No more figures than this stand along a drawing or up it, or they run into one another. */
-const MOST_ALONG = 12
-const MOST_UP = 10
+/** A figure takes so much of a drawing's larger side, along and up: no more stand there than have room. */
+const FIGURE_WIDE = 0.12
+const FIGURE_HIGH = 0.045
 /** Room between a drawing and its dimensions, as a share of its larger side. */
 const ROOM = 0.05
 /** Marks nearer than this are one, metres. */
@@ -22,7 +22,10 @@ export function dimensionMarks(frame: Frame, place: PlaceBody, units: Units): Di
   const held = frame.nodes.filter(({ joint }) => joint === 'eye' || joint === 'end' || joint === 'staple')
   const ys = distinct(held.map(({ at }) => at.yM).filter((yM) => yM > SAME_M))
   if (xs.length === 0) return []
-  const roomM = ROOM * Math.max(place.widthM, place.firstForkM + place.usableHeightM)
+  const sideM = Math.max(place.widthM, place.firstForkM + place.usableHeightM)
+  const roomM = ROOM * sideM
+  const fit = (list: readonly number[], share: number) =>
+    some(list, 1 + Math.floor(((list.at(-1) ?? 0) - (list[0] ?? 0)) / (share * sideM)))
   const lowM = Math.min(0, ...frame.members.flatMap(({ path }) => path.map(({ yM }) => yM))) - roomM
   const leftM = Math.min(0, xs[0]!) - roomM
   const tick = (from: { xM: number; yM: number }, to: { xM: number; yM: number }): Mark => ({
@@ -35,11 +38,11 @@ export function dimensionMarks(frame: Frame, place: PlaceBody, units: Units): Di
     return { kind: 'dimension', from: at, to: at, text }
   }
   const along = (xM: number) => (place.viewingEnd === 'left' ? xM : place.widthM - xM)
-  const alongMarks = some(xs, MOST_ALONG).flatMap((xM) => [
+  const alongMarks = fit(xs, FIGURE_WIDE).flatMap((xM) => [
     tick({ xM, yM: lowM }, { xM, yM: lowM + roomM / 3 }),
     label(xM, lowM - roomM, units.length(along(xM), place.widthM > 10 ? 'long' : 'short')),
   ])
-  const upMarks = some(ys, MOST_UP).flatMap((yM) => [
+  const upMarks = fit(ys, FIGURE_HIGH).flatMap((yM) => [
     tick({ xM: leftM, yM }, { xM: leftM + roomM / 3, yM }),
     label(leftM - roomM, yM, units.length(yM, 'short')),
   ])
@@ -59,5 +62,6 @@ function distinct(values: readonly number[]): number[] {
 /** Evenly so many of a list, its first and last among them. */
 function some(list: readonly number[], most: number): readonly number[] {
   if (list.length <= most) return list
+  if (most < 2) return list.slice(-1)
   return Array.from({ length: most }, (_, i) => list[Math.round((i * (list.length - 1)) / (most - 1))]!)
 }
