@@ -40,6 +40,16 @@ await haveEntries(page, garden, wall, plant, [
   },
 ])
 await haveFrame(page, garden, wall, {}, 'tiers')
+// In the open: a row with tied-back ends, and a cover.
+const field = { kind: 'row', surface: 'open', widthM: 48, firstForkM: 0 }
+for (const kind of ['row', 'net'] as const)
+  await haveFrame(
+    page,
+    garden,
+    await haveWall(page, garden, { ...field, name: `Field ${kind}` }),
+    field,
+    kind,
+  )
 const picture = Buffer.from(
   await page.evaluate(async () => {
     const canvas = document.createElement('canvas')
@@ -65,7 +75,7 @@ await page.waitForTimeout(1500)
 await page.getByRole('link', { name: 'Frame', exact: true }).click()
 await page.getByLabel('Name of the frame').fill('Saved without a signal')
 await page.getByRole('button', { name: 'Save', exact: true }).click()
-await page.getByText('Kept on this device').waitFor()
+await page.getByText('Kept on this device; it is saved').waitFor()
 await page.getByLabel('Name of the frame').fill('Drawn and not saved')
 await page.waitForTimeout(3000)
 

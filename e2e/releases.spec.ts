@@ -15,6 +15,14 @@ interface Ids {
   readonly plantId: string
 }
 
+interface FrameAsSaved {
+  readonly body: {
+    readonly name: string
+    readonly placeId: string
+    readonly design: { readonly pattern: { readonly kind: string } & Readonly<Record<string, unknown>> }
+  }
+}
+
 /** The garden of a release of before in the garden of somebody here, and its device in their hand. */
 async function bringUp(page: Page, release: string) {
   const read = (name: string) => readFileSync(join(frozen, release, name), 'utf8')
@@ -67,8 +75,20 @@ for (const release of readdirSync(frozen)) {
     expect(photos).toHaveLength(2)
     for (const fileId of photos)
       expect((await page.request.get(`${api}/files/${fileId}`)).headers()['content-type']).toBe('image/jpeg')
-    const frames = (await (await page.request.get(`${api}/frames`)).json()) as { body: { name: string } }[]
-    expect(frames.map(({ body }) => body.name)).toEqual(['Saved without a signal'])
+    const frames = (await (await page.request.get(`${api}/frames`)).json()) as FrameAsSaved[]
+    expect(frames.flatMap(({ body }) => (body.placeId === placeId ? [body.name] : []))).toEqual([
+      'Saved without a signal',
+    ])
+    // What stands in the open, from the release that froze it on: as it was, and told what its ends and cover are.
+    for (const { body } of frames) {
+      const { kind, ...pattern } = body.design.pattern
+      expect(body.design).toMatchObject({ strainers: 1, wireEnding: null })
+      if (kind === 'row') expect(pattern).toMatchObject({ endSlabM: 0 })
+      if (kind === 'net') expect(pattern).toMatchObject({ cover: 'net', offInWinter: false })
+      if (body.placeId === placeId) continue
+      await page.goto(`${garden}/places/${body.placeId}/frame`)
+      await expect(page.getByText(/checks hold\.|of \d+ checks\./).first()).toBeVisible()
+    }
     await expect(page.getByText(/waiting to be sent/)).toHaveCount(0)
     await page.goto(`${garden}/places/${placeId}/wood`)
     await expect(page.getByText('Buds still tight.')).toBeVisible()
