@@ -1,9 +1,9 @@
-import { findScrew, findStock, findWire, safeLoads } from '../catalogue/index.ts'
+import { findScrew, findStock, findWire } from '../catalogue/index.ts'
 import { isPost } from '../frame/index.ts'
 import type { Anchor, Frame, LineId, Member, PatternOfKind } from '../frame/index.ts'
 import { findSoil } from '../ground/index.ts'
 import type { Soil } from '../ground/index.ts'
-import { coverBurdenPa, coverLiftPa } from '../loads/index.ts'
+import { allowedN, coverBurdenPa, coverLiftPa, hardestState } from '../loads/index.ts'
 import type { WireLine } from '../loads/index.ts'
 import { anchorHolding } from './anchor-holding.ts'
 import { check, same, worstOf } from './check.ts'
@@ -25,6 +25,11 @@ export function coverChecks(context: CheckContext): Check[] {
  */
 const guyShare = ({ heightM, anchorOutM }: Net) => Math.hypot(heightM, anchorOutM) / anchorOutM
 
+const shareBorne = (line: WireLine): number => {
+  const state = hardestState(line)
+  return state.tensionN / allowedN(line, state)
+}
+
 const assumedOf = ({ cover, offInWinter }: Net, { conditions }: CheckContext['site']): Assumption[] => {
   const water: Assumption[] = cover === 'film' ? ['water-ponds'] : []
   if (conditions.snowPa === 0) return water
@@ -43,14 +48,16 @@ function guyChecks(context: CheckContext, pattern: Net): Check[] {
     .sort((a, b) => (a.holding?.[0] ?? -1) - (b.holding?.[0] ?? -1))
   if (!weakest) return []
   const needN = hardest ? hardest.worst.tensionN * guyShare(pattern) : null
+  const nearest = worstOf(lines, (line) => shareBorne(line))
+  const state = nearest && hardestState(nearest)
   const about = { unit: 'N', isStructural: true } as const
   return [
     check({
       ...about,
       code: 'guy-pull',
       subject: '',
-      need: needN,
-      holding: wire ? same(safeLoads(wire, design.wireEnding).peakN) : null,
+      need: state ? state.tensionN * guyShare(pattern) : null,
+      holding: wire && nearest && state ? same(allowedN(nearest, state)) : null,
       missing: 'wire',
       assumptions: [
         'gust-as-given',

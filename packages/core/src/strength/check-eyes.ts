@@ -3,7 +3,7 @@ import type { Fixing } from '../catalogue/index.ts'
 import { plugHoldingN, specificGravity, withdrawalN } from '../fixings/index.ts'
 import type { Frame, FrameNode, LineId } from '../frame/index.ts'
 import type { WireLine } from '../loads/index.ts'
-import { check, same } from './check.ts'
+import { check, same, worstOf } from './check.ts'
 import type { Check, CheckContext } from './check.ts'
 import { eyeDepth } from './eye-depth.ts'
 
@@ -20,56 +20,54 @@ const plasticMomentNm = ({ threadMm }: Fixing) => ((threadMm / 1000) ** 3 / 6) *
 const ON_EDGE_M = 1e-6
 
 /**
- * The eye that its wires pull hardest: their pulls in the worst hour add up as arrows, so a wire that passes
- * straight adds nothing.
+ * The eye that is nearest to being pulled out: the pulls of its wires in the worst hour add up as arrows, so a wire that
+ * passes straight adds nothing. On boards each eye holds by what is behind it, so all of them are looked at.
  */
 export function fixingChecks(context: CheckContext): Check[] {
-  const { frame, site, fixing, lines, design } = context
-  const pulled = hardestPulledEye(frame, lines)
-  if (!pulled) return []
-  const [node, worstN] = pulled
-  const { stick } = fixing
-  if (stick) return [stuckOn(context, stick, node, worstN)]
+  const { frame, site, fixing, lines } = context
+  const pulled = pulledEyes(frame, lines)
+  const hardest = hardestOf(pulled)
+  if (!hardest) return []
+  if (fixing.stick) return [stuckOn(context, fixing.stick, ...hardest)]
+  const looked = site.surface === 'boards' ? pulled.map((one) => pullCheck(context, ...one)) : []
+  const worst = worstOf(looked, ({ need, holding }) =>
+    need === null || holding === null ? Infinity : need / holding[0],
+  )
+  return [...bendingCheck(context), worst ?? pullCheck(context, ...hardest)]
+}
+
+function pullCheck(context: CheckContext, node: FrameNode, worstN: number): Check {
+  const { site, fixing, design } = context
   const { inMm, standOffM } = eyeDepth(site, design, fixing, node)
   // An eye that bends pulls at its hole no harder than that.
   const pullN = Math.min(worstN, (OVERSTRENGTH * plasticMomentNm(fixing)) / standOffM)
-  const bending = bendingCheck(context, standOffM)
   const holds = holdsBy(site.surface)
+  const about = { code: 'fixing-pull', subject: node.label, unit: 'N' } as const
   if (inMm === null)
-    return [
-      ...bending,
-      check({
-        code: 'fixing-pull',
-        subject: node.label,
-        need: pullN,
-        holding: null,
-        missing: 'fence',
-        unit: 'N',
-        assumptions: ['wet-wood', 'prying'],
-        source: 'nds-12',
-      }),
-    ]
+    return check({
+      ...about,
+      need: pullN,
+      holding: null,
+      missing: 'fence',
+      assumptions: ['wet-wood', 'prying'],
+      source: 'nds-12',
+    })
   // Along the wall the wire pries: its pull times the stand-off, over two thirds of the length in the wall.
   const prying = (1.5 * standOffM * 1000) / inMm
   // In a plug what pulls out and what pushes across add up: N/N_R + V/V_R may be 1. A thread's tip holds nothing.
   const shares = holds === 'plug' ? 1 + prying : Math.max(1, prying)
   const threadMm = Math.max(0, Math.min(inMm, fixing.lengthMm - standOffM * 1000 - fixing.threadMm))
-  return [
-    ...bending,
-    check({
-      code: 'fixing-pull',
-      subject: node.label,
-      need: inMm > 0 ? pullN * shares : null,
-      holding: holds === 'unknown' ? null : same(holdingN(context, node, threadMm, holds)),
-      missing: holds === 'unknown' ? 'surface' : 'figure',
-      unit: 'N',
-      assumptions:
-        holds === 'plug'
-          ? ['plug-packet', 'prying', 'pull-and-shear']
-          : ['wet-wood', 'prying', 'safety-in-code'],
-      source: holds === 'plug' ? 'plug-approval' : 'nds-12',
-    }),
-  ]
+  return check({
+    ...about,
+    need: inMm > 0 ? pullN * shares : null,
+    holding: holds === 'unknown' ? null : same(holdingN(context, node, threadMm, holds)),
+    missing: holds === 'unknown' ? 'surface' : 'figure',
+    assumptions:
+      holds === 'plug'
+        ? ['plug-packet', 'prying', 'pull-and-shear']
+        : ['wet-wood', 'prying', 'safety-in-code'],
+    source: holds === 'plug' ? 'plug-approval' : 'nds-12',
+  })
 }
 
 /** A hook that is stuck on holds what its packet says, less in sun and rain. */
@@ -98,20 +96,23 @@ function stuckOn(
  * The pull that stays on an eye bends it about the wall, its stand-off from it. A hard frost pulls harder only until the eye
  * gives by a hair, so it is not among what stays.
  */
-function bendingCheck({ frame, lines, fixing }: CheckContext, standOffM: number): Check[] {
+function bendingCheck({ frame, site, design, lines, fixing }: CheckContext): Check[] {
   const stays = (line: WireLine) =>
     line.states.reduce(
       (most, { scenario, tensionN }) => (scenario === 'cold' ? most : Math.max(most, tensionN)),
       0,
     )
-  const pulled = hardestPulledEye(frame, lines, stays)
-  if (!pulled) return []
-  const [node, pullN] = pulled
+  const bent = pulledEyes(frame, lines, stays).map(
+    ([node, pullN]) => [node, pullN * eyeDepth(site, design, fixing, node).standOffM] as const,
+  )
+  const hardest = hardestOf(bent)
+  if (!hardest) return []
+  const [node, momentNm] = hardest
   return [
     check({
       code: 'eye-bending',
       subject: node.label,
-      need: pullN * standOffM,
+      need: momentNm,
       holding: same(plasticMomentNm(fixing) / EYE_SAFETY),
       unit: 'Nm',
       assumptions: ['mild-steel', 'gives-in-frost'],
@@ -120,19 +121,25 @@ function bendingCheck({ frame, lines, fixing }: CheckContext, standOffM: number)
   ]
 }
 
-export function hardestPulledEye(
+const SAME_PLACE_M = 1e-6
+type Pulled = readonly [FrameNode, number]
+export const hardestOf = (pulled: readonly Pulled[]): Pulled | undefined => worstOf(pulled, ([, N]) => N)
+
+/** What each eye is pulled with by the wires that meet at it, newtons; none where nothing is strained. */
+export function pulledEyes(
   frame: Frame,
   lines: readonly WireLine[],
   tensionN: (line: WireLine) => number = (line) => line.worst.tensionN,
-): readonly [FrameNode, number] | null {
-  const worstByLine = new Map<LineId, number>(
+): Pulled[] {
+  const byLine = new Map<LineId, number>(
     lines.flatMap((line) => line.ids.map((id) => [id, tensionN(line)] as const)),
   )
-  if (worstByLine.size === 0) return null
+  if (byLine.size === 0) return []
   const pulls = frame.nodes.map(() => [0, 0] as [number, number])
   for (const run of frame.runs) {
-    const pull = worstByLine.get(run.line.id)
-    if (pull === undefined) continue
+    const pull = byLine.get(run.line.id)
+    // Nodes that went to one rail have nothing strained between them.
+    if (pull === undefined || run.lengthM < SAME_PLACE_M) continue
     const [a, b] = [frame.nodes[run.from]!.at, frame.nodes[run.to]!.at]
     const ux = ((b.xM - a.xM) / run.lengthM) * pull
     const uy = ((b.yM - a.yM) / run.lengthM) * pull
@@ -141,12 +148,9 @@ export function hardestPulledEye(
     pulls[run.to]![0] -= ux
     pulls[run.to]![1] -= uy
   }
-  let [worst, worstN] = [-1, -1]
-  frame.nodes.forEach((node, i) => {
-    const pullN = Math.hypot(...pulls[i]!)
-    if (node.joint === 'eye' && pullN > worstN) [worst, worstN] = [i, pullN]
-  })
-  return worst < 0 ? null : [frame.nodes[worst]!, worstN]
+  return frame.nodes.flatMap((node, i) =>
+    node.joint === 'eye' ? [[node, Math.hypot(...pulls[i]!)] as const] : [],
+  )
 }
 
 function holdingN(

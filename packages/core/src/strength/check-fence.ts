@@ -4,7 +4,7 @@ import { nailWithdrawalN, specificGravity } from '../fixings/index.ts'
 import { findSoil, lateralHoldingN } from '../ground/index.ts'
 import { findKind } from '../kinds/index.ts'
 import { GRAVITY, gustAt, leafyOutline, windForceN } from '../loads/index.ts'
-import { hardestPulledEye } from './check-eyes.ts'
+import { hardestOf, pulledEyes } from './check-eyes.ts'
 import { eyeDepth } from './eye-depth.ts'
 import { isOnRail } from './on-rail.ts'
 import { CODE_MARGIN, check } from './check.ts'
@@ -29,13 +29,13 @@ export function fenceChecks(context: CheckContext): Check[] {
 const figure = (value: number | null | undefined): number => value ?? Number.NaN
 
 /**
- * The eye that pries hardest twists its board about its middle; the nails on the side that lifts, at the rails
+ * The eye that pries hardest at a board alone twists it about its middle; the nails on the side that lifts, at the rails
  * above and below it, hold it on. An eye through the board into a rail leaves the board alone.
  */
 function nailCheck(context: CheckContext, fence: Partial<FenceMade>): Check[] {
   const { frame, site, design, fixing, lines } = context
-  const pulled = hardestPulledEye(frame, lines)
-  if (!pulled || isOnRail(site, pulled[0])) return []
+  const pulled = hardestOf(pulledEyes(frame, lines).filter(([node]) => !isOnRail(site, node)))
+  if (!pulled) return []
   const [node, pullN] = pulled
   const { standOffM } = eyeDepth(site, design, fixing, node)
   const needN = (pullN * standOffM * 2000) / figure(fence.boardWidthMm)

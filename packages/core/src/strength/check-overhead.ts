@@ -72,19 +72,28 @@ export function overheadChecks(context: CheckContext): Check[] {
       need,
       holding: same(bendingMomentNm(beam)),
       unit: 'Nm',
-      assumptions: ['even-load', 'wet-wood'],
+      assumptions: ['even-load', 'one-person', 'wet-wood'],
       source: 'statics',
       isStructural: true,
     })
   return [
-    bending('beam', ((loadPa * depthM) / 2) * (bayM ** 2 / 8)),
-    bending('rafter', loadPa * rafterBayM * (pattern.depthM ** 2 / 8)),
+    bending('beam', loadsMoment(context, loadPa, depthM / 2, bayM)),
+    bending('rafter', loadsMoment(context, loadPa, rafterBayM, pattern.depthM)),
     deflectionCheck('beam', beam, (loadPa * depthM) / 2, bayM),
     deflectionCheck('rafter', beam, loadPa * rafterBayM, pattern.depthM),
     ...sidewaysChecks(context, pattern, beam),
     ...footChecks(context, pattern, loadPa),
     ...postChecks(context, pattern, loadPa),
   ]
+}
+
+/** Somebody who climbs up to prune, newtons. */
+const PERSON_N = 1000
+
+/** Moment in the middle of a beam: all that can lie on it, or a person on it without snow; newton metres. */
+function loadsMoment({ site }: CheckContext, loadPa: number, widthM: number, spanM: number): number {
+  const even = (pa: number) => (pa * widthM * spanM ** 2) / 8
+  return Math.max(even(loadPa), even(loadPa - site.conditions.snowPa) + (PERSON_N * spanM) / 4)
 }
 
 /** A beam sags visibly beyond so small a share of its span. */

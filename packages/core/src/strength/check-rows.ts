@@ -15,7 +15,7 @@ import { anchorHolding } from './anchor-holding.ts'
 import { CODE_MARGIN, check, same } from './check.ts'
 import type { Assumption, Check, CheckContext } from './check.ts'
 import { bucklingCheck } from './check-posts.ts'
-import { heldBy, pullsAtEnd, radians } from './row-end.ts'
+import { heldBy, pullsAtEnd, radians, strandPullN } from './row-end.ts'
 import type { TiedBack } from './row-end.ts'
 
 /** Ends and line posts of a row. */
@@ -256,13 +256,18 @@ function pressedChecks({ catalogue }: CheckContext, pattern: RowPattern, soil: S
 }
 
 /** The strands of a tie between its post and its first screw bear all of its pull. */
-function tieCheck({ catalogue, design }: CheckContext, held: HeldEnd, { strands }: TiedBack): Check {
+function tieCheck(context: CheckContext, held: HeldEnd, { strands }: TiedBack): Check {
+  const { catalogue, design, frame, lines } = context
   const wire = findWire(catalogue, design.wireId)
+  const safe = wire && safeLoads(wire, design.wireEnding)
+  // Held against what it may bear for years as it is set, and in its worst hour: whichever is nearer.
+  const setN = strands * (strandPullN(frame, design.pattern, lines, design.setC) ?? 0)
+  const isForYears = safe !== undefined && setN / safe.lastingN > held.memberForceN / safe.peakN
   return check({
     code: 'tie-pull',
     subject: 'P1',
-    need: held.memberForceN,
-    holding: wire ? same(strands * safeLoads(wire, design.wireEnding).peakN) : null,
+    need: isForYears ? setN : held.memberForceN,
+    holding: safe ? same(strands * (isForYears ? safe.lastingN : safe.peakN)) : null,
     missing: 'wire',
     unit: 'N',
     assumptions: [

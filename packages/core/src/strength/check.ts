@@ -43,6 +43,7 @@ export const assumptions = [
   'cover-off-in-winter',
   'net-holds-snow',
   'water-ponds',
+  'one-person',
   'hinged-ends',
   'stands-by-itself',
   'foot-in-concrete',
