@@ -64,7 +64,8 @@ export function checkWords(
       : amount(units, check.unit, low)
   const { depthM, ballastKg } = check.advice
   const remedy = t(`check.remedy.${check.code}`, {
-    depth: depthM === undefined ? '' : units.length(depthM),
+    // Dug to a mark, it is as deep as it has to be: never rounded down.
+    depth: depthM === undefined ? '' : units.cut(depthM, 'shears'),
     ballast: ballastKg === undefined ? '' : formatMass(ballastKg, units.system),
   })
   return {
