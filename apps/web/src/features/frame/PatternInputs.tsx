@@ -60,7 +60,7 @@ export function PatternInputs(props: PatternInputsProps) {
           />
         ))}
       </div>
-      {pattern.kind === 'tiers' && <TierInputs pattern={pattern} onChange={onChange} />}
+      {pattern.kind === 'tiers' && <TierInputs place={place} pattern={pattern} onChange={onChange} />}
       {pattern.kind === 'diamonds' && <DiamondInputs place={place} pattern={pattern} onChange={onChange} />}
       {pattern.kind === 'free' && (
         <FreeInputs

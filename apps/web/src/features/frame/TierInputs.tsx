@@ -1,25 +1,28 @@
 import { frameKinds } from '@klados/core/frame'
+import type { PlaceBody } from '@klados/contract'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
+import { useUnits } from '../../ui/units.tsx'
 import type { PatternOf } from './change.ts'
-import { newLevelId } from './new-part.ts'
+import { withTierBelow, withTierMore } from './more-tiers.ts'
 
-const TIER_STEP_M = 0.4
 const { levels: field } = frameKinds.tiers.fields
-const millimetres = (m: number) => Math.round(m * 1000) / 1000
 
 interface TierInputsProps {
+  readonly place: PlaceBody
   readonly pattern: PatternOf<'tiers'>
   readonly onChange: (what: string, pattern: PatternOf<'tiers'>) => void
 }
 
 /** Heights of tiers from below. A tier keeps its name when others come and go, above it or below. */
-export function TierInputs({ pattern, onChange }: TierInputsProps) {
+export function TierInputs({ place, pattern, onChange }: TierInputsProps) {
   const { t } = useTranslation()
+  const { system } = useUnits()
   const { levels } = pattern
   const set = (what: string, next: PatternOf<'tiers'>['levels']) =>
     onChange(what, { ...pattern, levels: next })
-  const [lowest, top] = [levels[0]!.heightM, levels.at(-1)!.heightM]
+  const more = withTierMore(levels, place, system)
+  const below = withTierBelow(levels, place, system)
   return (
     <fieldset>
       <legend className="text-[13px] text-slate">{t('frame.heights')}</legend>
@@ -62,21 +65,16 @@ export function TierInputs({ pattern, onChange }: TierInputsProps) {
         <button
           type="button"
           className="btn"
-          disabled={levels.length >= field.max}
-          onClick={() =>
-            set('add', [...levels, { id: newLevelId(), heightM: millimetres(top + TIER_STEP_M) }])
-          }
+          disabled={levels.length >= field.max || more === null}
+          onClick={() => more && set('add', more)}
         >
           {t('frame.addTier')}
         </button>
         <button
           type="button"
           className="btn"
-          disabled={levels.length >= field.max || lowest <= 0}
-          onClick={() => {
-            const heightM = millimetres(Math.max(lowest / 2, lowest - TIER_STEP_M))
-            set('add below', [{ id: newLevelId(), heightM }, ...levels])
-          }}
+          disabled={levels.length >= field.max || below === null}
+          onClick={() => below && set('add below', below)}
         >
           {t('frame.addTierBelow')}
         </button>

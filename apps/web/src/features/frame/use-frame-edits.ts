@@ -37,7 +37,16 @@ export interface FrameEdits {
 }
 
 /** What is done at one press, each a step of its own; all else is typed or dragged. */
-const PRESSES: ReadonlySet<string> = new Set(['add', 'take', 'put back', 'fit', 'kind', 'stage', 'remedy'])
+const PRESSES: ReadonlySet<string> = new Set([
+  'add',
+  'add below',
+  'take',
+  'put back',
+  'fit',
+  'kind',
+  'stage',
+  'remedy',
+])
 
 /** A variant that was just made of this frame: changes go to it until it stands on the bench. */
 interface CopyMade {
