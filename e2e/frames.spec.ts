@@ -24,7 +24,7 @@ const kinds = [
     then: ['Nodes, one eye each', '25'],
   },
   { name: 'Diamonds', place: wall, type: ['Cell width', '1.15 m'], then: ['Cells', '8 whole'] },
-  { name: 'Fan', place: { ...wall, widthM: 3 }, type: ['Ribs', '7'], then: ['Longest rib', '195.8 cm'] },
+  { name: 'Fan', place: { ...wall, widthM: 3 }, type: ['Ribs', '7'], then: ['Longest rib', '1.959 m'] },
   { name: 'Zig-zag', place: wall, type: ['Width of a stroke', '92 cm'], then: ['Nodes, one eye each', '11'] },
   {
     name: 'Triangles',
