@@ -51,7 +51,12 @@ const kinds = [
     type: ['Largest bay', '3 m'],
     then: ['Posts, stakes and legs', '6'],
   },
-  { name: 'Arch or hoop', place: open('bed', 3), type: ['Hoops', '4'], then: ['Length of a hoop', '5.914 m'] },
+  {
+    name: 'Arch or hoop',
+    place: open('bed', 3),
+    type: ['Hoops', '4'],
+    then: ['Length of a hoop', '5.914 m'],
+  },
   {
     name: 'Covered grid of posts',
     place: open('bed', 18),

@@ -112,3 +112,19 @@ it('level tiers begun above a fork that is no whole millimetre stand on the wall
     expect(planFrame(siteOf(6.4, 2.1336, { firstForkM }), design).problems).toEqual([])
   }
 })
+
+it('a frame on tiles or glass begins with hooks that stick to them, one on brick with eyes', () => {
+  const on = (surface: 'tile' | 'glass' | 'brick') => {
+    const place = { kind: 'wall', widthM: 1.2, usableHeightM: 2, firstForkM: 0, surface } as const
+    const design = startDesign(place, 'tiers', standardCatalogue)
+    return { design, plan: planFrame(siteOf(1.2, 2, { surface, setting: 'indoors' }), design) }
+  }
+  expect(on('brick').design.fixingId).toBe('eye-130')
+  for (const surface of ['tile', 'glass'] as const) {
+    const { design, plan } = on(surface)
+    expect(design.fixingId).toBe('hook-stick-80')
+    expect(design.tensionN).toBeLessThan(20)
+    expect(plan.checks.some(({ missing }) => missing === 'surface')).toBe(false)
+    expect(plan.takeOff!.steps.map(({ kind }) => kind)).not.toContain('drill')
+  }
+})

@@ -1,7 +1,7 @@
 import { USUAL_PLANT_OFF_M } from './design.ts'
 import type { FrameDesign, WireChoice } from './design.ts'
-import { findFixing, findWire } from '../catalogue/index.ts'
-import type { Catalogue, Fixing } from '../catalogue/index.ts'
+import { findFixing, findWire, holdsBy } from '../catalogue/index.ts'
+import type { Catalogue, Fixing, Surface } from '../catalogue/index.ts'
 import { CoreError } from '../errors/index.ts'
 import { frameKinds, frameOptions, makeFrame } from '../frame/index.ts'
 import type { Fields, Pattern, PatternKind, StartPlace } from '../frame/index.ts'
@@ -51,6 +51,25 @@ export function startPattern(
   return onMarks.find(canBeLaid) ?? pattern
 }
 
+/** Share of what a hook holds out of doors that its wire is set to: leaf and frost ask for the rest. */
+const TAUT_SHARE = 0.3
+
+/** The strongest hook that sticks to a surface that is not drilled, and what a wire on it is set to, newtons. */
+function strongestHook(
+  { fixings }: Catalogue,
+  surface: Surface | undefined,
+): { readonly fixing: Fixing; readonly tautN: number } | undefined {
+  if (surface === undefined || surface === 'open' || holdsBy(surface) !== 'unknown') return undefined
+  const [fixing] = fixings
+    .filter(({ stick }) => stick?.surfaces.includes(surface))
+    .sort((a, b) => b.stick!.ratedN - a.stick!.ratedN)
+  if (!fixing?.stick) return undefined
+  return {
+    fixing,
+    tautN: Math.max(1, Math.round(TAUT_SHARE * fixing.stick.ratedN * fixing.stick.outdoorShare)),
+  }
+}
+
 /** Who sets wires in pounds begins with a whole number of them. */
 const onPounds = (newtons: number) => Math.max(1, Math.round(newtons / NEWTONS_PER_LBF)) * NEWTONS_PER_LBF
 
@@ -74,20 +93,24 @@ export function startDesign(
   const { startWith, traits } = frameKinds[kind]
   // Boards alone hold little: where the rails are known, fixings go into them.
   const rails = place.kind === 'fence' && traits.stands === 'on-face' ? (place.levels ?? null) : null
+  // What is not drilled has a hook stuck on it, and a wire that is no more than taut.
+  const hook = traits.stands === 'on-face' ? strongestHook(catalogue, place.surface) : undefined
+  const main = choice(startWith.wireId)
   return {
     pattern: startPattern(place, kind, system, catalogue),
     moveToleranceM: rails ? rails.stepM / 2 + 0.01 : length(startWith.moveToleranceM),
     dragged: {},
     snap: rails ? 'levels' : 'none',
     ids: {},
-    ...choice(startWith.wireId),
+    ...main,
+    ...(hook ? { tensionN: Math.min(main.tensionN, hook.tautN) } : {}),
     light: startWith.lightWireId === null ? null : choice(startWith.lightWireId),
     endWrapM: length(startWith.endWrapM),
     wireEnding: startWith.wireEnding,
     strainers: 1,
     handlingLengthM: length(startWith.handlingLengthM),
     endsAt: 'any',
-    fixingId: (findFixing(catalogue, startWith.fixingId) ?? stoutest(catalogue)).id,
+    fixingId: hook?.fixing.id ?? (findFixing(catalogue, startWith.fixingId) ?? stoutest(catalogue)).id,
     standOffM: null,
     setC: 12,
     plantKindId: null,

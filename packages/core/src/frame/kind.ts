@@ -1,4 +1,4 @@
-import type { WireEnding } from '../catalogue/index.ts'
+import type { Surface, WireEnding } from '../catalogue/index.ts'
 import type { AxisIds } from './axis.ts'
 import { idsAlong } from './axis.ts'
 import type { Fields, ValuesOf } from './field.ts'
@@ -74,6 +74,8 @@ export interface StartPlace {
   readonly firstForkM: number
   /** Rails of a fence, where they have been measured. */
   readonly levels?: Rhythm | null
+  /** What fixings go into, where that is known: some of it is not drilled. */
+  readonly surface?: Surface
 }
 
 /** What a design starts with besides its pattern. */
