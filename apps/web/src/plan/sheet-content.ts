@@ -1,23 +1,21 @@
 import type { StepKind } from '@klados/core/bill'
-import { endingOf } from '@klados/core/catalogue'
 import { elevationSvg } from '@klados/core/formats'
 import { drawBay, drawSite } from '@klados/core/drawing'
 import type { Bay } from '@klados/core/drawing'
-import { frameKinds, groundAt, isPost } from '@klados/core/frame'
-import type { Frame, Line, SheetPart } from '@klados/core/frame'
-import type { TFunction } from 'i18next'
+import { frameKinds } from '@klados/core/frame'
+import type { SheetPart } from '@klados/core/frame'
 import { listPlain } from '../i18n/language.ts'
 import { formatDate, todayHere } from '../data/dates.ts'
 import type { SheetContent, SheetDrawing, SheetItem, SheetSection } from '../documents/sheet-content.ts'
 import { formatMoney } from '../ui/money.ts'
 import { dimensionMarks } from './dimensions.ts'
 import { drawLaid, isLong } from './lay-out.ts'
-import { linesInWords } from './line-words.ts'
 import { quantityText } from './names.ts'
 import type { SheetInput } from './sheet-input.ts'
 import { checkWords, outcomeWords } from './verdict.ts'
 import { warningWords } from './warning-words.ts'
 import { counted, unchecked } from './sheet-counted.ts'
+import { cutList, endsInWords, lengthsToSaw, order } from './sheet-strung.ts'
 import { onOtherParts } from './sheet-places.ts'
 import { fixings, isStrained, standing, uprights, wires } from './sheet-frame.ts'
 import {
@@ -27,7 +25,6 @@ import {
   isMoved,
   kitWords,
   markOutWords,
-  pieceLetter,
   tapeStyle,
   offText,
 } from './words.ts'
@@ -181,12 +178,6 @@ function craftWords(input: SheetInput, step: StepKind): string {
   return t(`craft.${step}`)
 }
 
-/** How the ends of what is strained are made off, each way once. */
-function endsInWords({ t, body, plan }: SheetInput): string {
-  const endings = plan.lines.map(({ wire }) => endingOf(wire, body.design.wireEnding))
-  return [...new Set(endings)].map((ending) => t(`craft.ends.${ending}`)).join(' ')
-}
-
 function markOut({ t, units, place, plan }: SheetInput): SheetSection[] {
   if (!plan.markOut || plan.markOut.rows.length === 0) return []
   const { rows, diagonals } = plan.markOut
@@ -275,167 +266,4 @@ function materials({ t, units, names, catalogue, plan, currency }: SheetInput): 
       isTotal: true,
     },
   ]
-}
-
-/** A hundred rows repeat the same roll; past these the rest is the same again. */
-const ROLLS_LISTED = 24
-
-function cutList({ t, units, names, plan }: SheetInput): SheetSection[] {
-  const groups = plan.wires.flatMap(({ wire, cutting, stringing }) => {
-    if (!cutting || !stringing) return []
-    const items = cutting.rolls.slice(0, ROLLS_LISTED).map((roll, n): SheetItem => {
-      const pieces = listPlain(
-        roll.cuts.map(
-          (cut) => `${pieceLetter(cut)} ${units.cut(stringing.pieces[cut]!.cutLengthM, 'shears')}`,
-        ),
-      )
-      return {
-        lead: t('sheet.roll', { n: n + 1, length: units.length(roll.lengthM) }),
-        text: t('sheet.cuts', { pieces, offcut: units.length(roll.offcutM) }),
-      }
-    })
-    return [{ title: names.wire(wire), items }]
-  })
-  return groups.length === 0 ? [] : [{ kind: 'list', title: t('sheet.cutList'), groups }]
-}
-
-function lengthsToSaw({ t, units, names, plan }: SheetInput): SheetSection[] {
-  const items = plan.stock.map(
-    ({ stock, lengthsM }): SheetItem => ({
-      lead: names.stock(stock),
-      text: listPlain(grouped(lengthsM).map(([lengthM, count]) => `${count} × ${units.cut(lengthM, 'saw')}`)),
-    }),
-  )
-  return items.length === 0
-    ? []
-    : [{ kind: 'list', title: t('sheet.sawList'), groups: [{ title: null, items }] }]
-}
-
-/** Equal lengths together, longest first: to the millimetre, as a saw cuts. */
-function grouped(lengthsM: readonly number[]): [number, number][] {
-  const byMm = new Map<number, number>()
-  for (const lengthM of lengthsM) {
-    const mm = Math.round(lengthM * 1000)
-    byMm.set(mm, (byMm.get(mm) ?? 0) + 1)
-  }
-  return [...byMm].sort(([a], [b]) => b - a).map(([mm, count]) => [mm / 1000, count])
-}
-
-/** Piece by piece the way each is strung, by the marks on the wall, and as which wire of the frame. */
-function order(input: SheetInput): SheetSection[] {
-  const { t, units, names, place, plan } = input
-  const { frame } = plan
-  if (!frame) return []
-  const lineName = linesInWords(t, frame)
-  const linesOf = linesOfPieces(frame)
-  const isOnPosts = frame.members.some((member) => isPost(member.role))
-  const which = (piece: readonly number[]): string | null => {
-    const lines = linesOf(piece)
-    const [line] = lines
-    if (!line || lines.length > NAMED_AT_MOST) return null
-    const name = listPlain(lines.map(({ id }) => lineName.get(id)!))
-    if (lines.length > 1 || line.role === 'tie-back' || !isOnPosts) return name
-    // Half way along, where no end post leans.
-    const { at } = frame.nodes[piece[piece.length >> 1]!]!
-    const heightM = at.yM - groundAt(place.body, at.xM)
-    return t('sheet.wireAt', { name, height: units.length(heightM, 'short') })
-  }
-  const groups = plan.wires.flatMap(({ wire, stringing }) => {
-    if (!stringing) return []
-    const strung = stringing.pieces.map((piece, i) => {
-      const [from, ...rest] = piece.nodes.map((index) => frame.nodes[index]!.label)
-      const to = rest.pop()
-      const way =
-        rest.length > 0
-          ? t('sheet.steps', { from, through: listPlain(rest), to })
-          : t('sheet.stepsDirect', { from, to })
-      const length = units.cut(piece.cutLengthM, 'shears')
-      const isOneWire = linesOf(piece.nodes).length === 1 && wound(input) === null
-      return {
-        letter: pieceLetter(i),
-        length,
-        which: which(piece.nodes),
-        way: wound(input) ?? way,
-        supports: isOneWire ? piece.nodes.length - 2 : null,
-      }
-    })
-    return [{ title: names.wire(wire), items: alikeTogether(t, strung) }]
-  })
-  if (groups.length === 0) return []
-  const intro = isStrained(plan) ? { intro: t('sheet.strainer', { ends: endsInWords(input) }) } : {}
-  return [{ kind: 'list', title: t('sheet.order'), ...intro, groups }]
-}
-
-interface StrungPiece {
-  readonly letter: string
-  readonly length: string
-  readonly which: string | null
-  readonly way: string
-  /** What it passes between its ends, where it is one straight wire of the frame. */
-  readonly supports: number | null
-}
-
-/** Fewer pieces than this are told one by one, with every node that each goes through. */
-const ALIKE_FROM = 3
-
-/**
- * Pieces of one length that go the same way are said once, with all that they are; so are whole wires of one length
- * over as many supports, which go from end to end each at its own height.
- */
-function alikeTogether(t: TFunction, pieces: readonly StrungPiece[]): SheetItem[] {
-  const groups = new Map<string, StrungPiece[]>()
-  const add = (key: string, piece: StrungPiece) => groups.set(key, [...(groups.get(key) ?? []), piece])
-  const wiresOf = (of: StrungPiece) =>
-    pieces.filter((one) => one.supports !== null && one.supports === of.supports && one.length === of.length)
-  const isLikeMany = (piece: StrungPiece) =>
-    piece.supports !== null && piece.which !== null && wiresOf(piece).length >= ALIKE_FROM
-  for (const piece of pieces)
-    add(`${piece.length} ${isLikeMany(piece) ? `over ${piece.supports}` : piece.way}`, piece)
-  return [...groups.values()].map((alike): SheetItem => {
-    const [first] = alike as [StrungPiece]
-    const { length, letter } = first
-    const letters = listPlain(alike.map((one) => one.letter))
-    const named = alike.flatMap(({ which }) => (which === null ? [] : [which]))
-    const way = isLikeMany(first) ? t('sheet.endToEnd', { count: first.supports ?? 0 }) : first.way
-    return {
-      lead: alike.length > 1 ? t('sheet.alike', { letters, length }) : t('sheet.piece', { letter, length }),
-      text: listPlain([...named, way]),
-    }
-  })
-}
-
-/** String wound up stakes is not told stake by stake. */
-function wound({ t, units, body, plan }: SheetInput): string | null {
-  const { pattern } = body.design
-  if (pattern.kind !== 'spiral') return null
-  const cord = plan.frame?.lines.find(({ role }) => role === 'cord')
-  const nodes = plan.frame?.runs.filter(({ line }) => line.id === cord?.id) ?? []
-  const [first, last] = [nodes[0], nodes.at(-1)]
-  if (!plan.frame || !first || !last) return null
-  const chords = pattern.turns * pattern.stakes
-  return t('sheet.woundOnto', {
-    from: plan.frame.nodes[first.from]!.label,
-    to: plan.frame.nodes[last.to]!.label,
-    start: units.length(pattern.startHeightM, 'short'),
-    turns: pattern.turns,
-    direction: t(`option.winding.${pattern.winding}`),
-    rise: units.length((pattern.heightM - pattern.startHeightM) / chords, 'short'),
-  })
-}
-
-/** A piece that goes over more wires than this is told by its nodes alone. */
-const NAMED_AT_MOST = 3
-
-/** Tells the wires of the frame that a piece goes along. */
-function linesOfPieces(frame: Frame): (piece: readonly number[]) => readonly Line[] {
-  const lineAt = new Map(
-    frame.runs.flatMap(({ from, to, line }) => [
-      [`${from} ${to}`, line],
-      [`${to} ${from}`, line],
-    ]),
-  )
-  return (piece) => {
-    const lines = piece.slice(1).flatMap((to, i) => lineAt.get(`${piece[i]} ${to}`) ?? [])
-    return [...new Map(lines.map((line) => [line.id, line])).values()]
-  }
 }

@@ -20,6 +20,7 @@ export {
   hardestState,
   loadsOn,
   scenarios,
+  shareBorne,
   stateUnder,
   wireLines,
 } from './wires.ts'

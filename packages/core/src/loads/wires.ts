@@ -188,9 +188,14 @@ export const allowedN = (
   { scenario }: Pick<WireState, 'scenario'>,
 ): number => (LASTING.has(scenario) ? safe.lastingN : safe.peakN)
 
+const shareIn = (line: WireLine, state: WireState): number => state.tensionN / allowedN(line, state)
+
 /** The state in which a line comes nearest to what it may bear then. */
 export const hardestState = (line: WireLine): WireState =>
-  line.states.reduce((a, b) => (b.tensionN / allowedN(line, b) > a.tensionN / allowedN(line, a) ? b : a))
+  line.states.reduce((a, b) => (shareIn(line, b) > shareIn(line, a) ? b : a))
+
+/** Of what it may bear in that state, the share that a line bears. */
+export const shareBorne = (line: WireLine): number => shareIn(line, hardestState(line))
 
 /**
  * What plants put on a line: one that carries bears all, one for foliage the wind alone, the others nothing.

@@ -3,7 +3,7 @@ import { isPost } from '../frame/index.ts'
 import type { Anchor, Frame, LineId, Member, PatternOfKind } from '../frame/index.ts'
 import { findSoil } from '../ground/index.ts'
 import type { Soil } from '../ground/index.ts'
-import { allowedN, coverBurdenPa, coverLiftPa, hardestState } from '../loads/index.ts'
+import { allowedN, coverBurdenPa, coverLiftPa, hardestState, shareBorne } from '../loads/index.ts'
 import type { WireLine } from '../loads/index.ts'
 import { anchorHolding } from './anchor-holding.ts'
 import { check, same, worstOf } from './check.ts'
@@ -25,11 +25,6 @@ export function coverChecks(context: CheckContext): Check[] {
  */
 const guyShare = ({ heightM, anchorOutM }: Net) => Math.hypot(heightM, anchorOutM) / anchorOutM
 
-const shareBorne = (line: WireLine): number => {
-  const state = hardestState(line)
-  return state.tensionN / allowedN(line, state)
-}
-
 const assumedOf = ({ cover, offInWinter }: Net, { conditions }: CheckContext['site']): Assumption[] => {
   const water: Assumption[] = cover === 'film' ? ['water-ponds'] : []
   if (conditions.snowPa === 0) return water
@@ -48,7 +43,7 @@ function guyChecks(context: CheckContext, pattern: Net): Check[] {
     .sort((a, b) => (a.holding?.[0] ?? -1) - (b.holding?.[0] ?? -1))
   if (!weakest) return []
   const needN = hardest ? hardest.worst.tensionN * guyShare(pattern) : null
-  const nearest = worstOf(lines, (line) => shareBorne(line))
+  const nearest = worstOf(lines, shareBorne)
   const state = nearest && hardestState(nearest)
   const about = { unit: 'N', isStructural: true } as const
   return [

@@ -1,5 +1,5 @@
 import { STRAINER_TRAVEL_M } from '../catalogue/index.ts'
-import { SAG_SHARE, allowedN, hardestState } from '../loads/index.ts'
+import { SAG_SHARE, allowedN, hardestState, shareBorne } from '../loads/index.ts'
 import type { WireLine } from '../loads/index.ts'
 import { check, same, worstOf } from './check.ts'
 import type { Check, CheckContext } from './check.ts'
@@ -7,11 +7,7 @@ import type { Check, CheckContext } from './check.ts'
 /** Each wire at its hardest and its slackest hour, and what the strainer takes up. */
 export function wireChecks({ lines, design }: CheckContext): Check[] {
   const longest = (line: WireLine) => line.spansM.reduce((most, spanM) => Math.max(most, spanM), 0)
-  const share = (line: WireLine) => {
-    const state = hardestState(line)
-    return state.tensionN / allowedN(line, state)
-  }
-  const pulled = worstOf(lines, share)
+  const pulled = worstOf(lines, shareBorne)
   const sagging = worstOf(lines, (line) => line.greatestSag.sagM / longest(line))
   const strained = worstOf(lines, (line) => line.travel.totalM)
   if (!pulled || !sagging || !strained) return []

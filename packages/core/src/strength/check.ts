@@ -65,7 +65,6 @@ export const sources = [
   'nds-12-nails',
   'flora',
   'pad-packet',
-  'en-13411',
   'en-1991-canopy',
   'euler',
 ] as const

@@ -111,11 +111,10 @@ function holdWarnings({ frame, design, catalogue }: Warned): CraftWarning[] {
   const grips = gripsMm(kind)
   if (grips === null) return []
   const wire = findWire(catalogue, design.wireId)
-  const barsMm = frame.members
-    .filter(({ role }) => isUpright(role) || CLIMBED.has(role))
-    .map(({ stockId }) =>
-      findStock(catalogue, stockId) ? stockWidthM(findStock(catalogue, stockId)!) * 1000 : 0,
-    )
+  const barsMm = frame.members.flatMap(({ role, stockId }) => {
+    const stock = isUpright(role) || CLIMBED.has(role) ? findStock(catalogue, stockId) : undefined
+    return stock ? [stockWidthM(stock) * 1000] : []
+  })
   const all = [...barsMm, ...(frame.runs.length > 0 && wire ? [wire.diameterMm] : [])]
   const thinnestMm = Math.min(...all)
   return all.length > 0 && thinnestMm > grips
