@@ -1,7 +1,7 @@
 import i18next from 'i18next'
-import type { TFunction } from 'i18next'
 import { createContext, useContext, useMemo, useSyncExternalStore } from 'react'
 import type { ReactNode } from 'react'
+import type { TFunction } from './texts.ts'
 
 interface Texts {
   readonly t: TFunction

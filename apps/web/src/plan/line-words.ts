@@ -1,6 +1,6 @@
 import { lineNames } from '@klados/core/frame'
 import type { Frame, LineId, LineName } from '@klados/core/frame'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../i18n/texts.ts'
 
 /** A wire as its grower calls it: by what it is for, from below, and its side of a pair. */
 export function lineWords(t: TFunction, { role, number, side }: LineName): string {

@@ -1,6 +1,6 @@
 import type { Fixing, GoodId, ScrewOnOffer, Stock, Wire, Catalogue } from '@klados/core/catalogue'
 import type { MaterialItem } from '@klados/core/bill'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../i18n/texts.ts'
 import { useMemo } from 'react'
 import { useTranslation } from '../i18n/use-translation.tsx'
 import { useUnits } from '../ui/units.tsx'

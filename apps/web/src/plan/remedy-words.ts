@@ -1,7 +1,7 @@
 import type { Catalogue } from '@klados/core/catalogue'
 import { findFixing, findScrew, findStock, findWire } from '@klados/core/catalogue'
 import type { LeverStep, LeverValue, Remedy } from '@klados/core/remedies'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../i18n/texts.ts'
 import { listPlain } from '../i18n/language.ts'
 import { formatMoney } from '../ui/money.ts'
 import type { Units } from '../ui/units.tsx'

@@ -8,7 +8,7 @@ import { countedOnBy } from '@klados/core/strength'
 import type { UnitSystem } from '@klados/core/units'
 import type { Place } from '@klados/contract'
 import i18next from 'i18next'
-import type { ParseKeys } from 'i18next'
+import type { TextKey } from '../i18n/texts.ts'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { SheetContent, SheetItem, SheetSection } from '../documents/sheet-content.ts'
 import en from '../i18n/en.json'
@@ -158,7 +158,7 @@ it('the sheet of a row says the height of every level wire, on a slope with lean
 })
 
 describe.each(kinds)('the sheet of %s', (kind) => {
-  const section = (sections: readonly SheetSection[], key: ParseKeys) =>
+  const section = (sections: readonly SheetSection[], key: TextKey) =>
     sections.find(({ title }) => title.startsWith(i18next.t(key)))
 
   it('says every mark, every check, every thing to buy, every step’s caution once', () => {
@@ -247,7 +247,7 @@ describe.each(kinds)('the sheet of %s', (kind) => {
       const { sheet } = sheetOf(kind, system)
       const titles = allOf(sheet).map(({ title }) => title)
       expect(new Set(titles).size).toBe(titles.length)
-      const at = (key: ParseKeys) => titles.indexOf(i18next.t(key))
+      const at = (key: TextKey) => titles.indexOf(i18next.t(key))
       expect(at('slip.cautions')).toBeGreaterThanOrEqual(0)
       for (const later of (['slip.markOut', 'sheet.cutList', 'sheet.order'] as const).map(at))
         if (later >= 0) expect(at('slip.cautions')).toBeLessThan(later)

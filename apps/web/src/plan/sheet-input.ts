@@ -1,7 +1,7 @@
 import type { Catalogue } from '@klados/core/catalogue'
 import type { FramePlan } from '@klados/core/plan'
 import type { FrameBody, Place } from '@klados/contract'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../i18n/texts.ts'
 import type { Units } from '../ui/units.tsx'
 import type { Names } from './names.ts'
 

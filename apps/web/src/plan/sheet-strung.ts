@@ -1,7 +1,7 @@
 import { endingOf } from '@klados/core/catalogue'
 import { groundAt, isPost } from '@klados/core/frame'
 import type { Frame, Line } from '@klados/core/frame'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../i18n/texts.ts'
 import { listPlain } from '../i18n/language.ts'
 import type { SheetItem, SheetSection } from '../documents/sheet-content.ts'
 import { linesInWords } from './line-words.ts'

@@ -3,7 +3,7 @@ import type { Catalogue } from '@klados/core/catalogue'
 import { coverage } from '@klados/core/strength'
 import type { Check, Outcome } from '@klados/core/strength'
 import { formatMass } from '@klados/core/units'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../i18n/texts.ts'
 import type { Units } from '../ui/units.tsx'
 import type { Names } from './names.ts'
 

@@ -1,5 +1,5 @@
 import type { CraftWarning } from '@klados/core/warnings'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../i18n/texts.ts'
 import type { Units } from '../ui/units.tsx'
 
 /** What the craft warns of, with its reason, in the reader's units. */

@@ -11,7 +11,7 @@ import type {
   ViewingEnd,
 } from '@klados/core/frame'
 import type { LengthStyle } from '@klados/core/units'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../i18n/texts.ts'
 import { listPlain } from '../i18n/language.ts'
 import type { Units } from '../ui/units.tsx'
 import { fieldWords } from '../ui/id-words.ts'

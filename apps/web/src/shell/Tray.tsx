@@ -1,4 +1,4 @@
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../i18n/texts.ts'
 import { listPlain } from '../i18n/language.ts'
 import { DateField } from '../ui/DateField.tsx'
 import { useState } from 'react'

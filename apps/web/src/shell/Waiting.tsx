@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../i18n/texts.ts'
 import { useTranslation } from '../i18n/use-translation.tsx'
 import { formatTime } from '../data/dates.ts'
 import { useSessionQuery } from '../data/api.ts'

@@ -1,5 +1,5 @@
 import { ledToSupports } from '@klados/core/wood'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../i18n/texts.ts'
 import { Link } from 'react-router'
 import { useTranslation } from '../i18n/use-translation.tsx'
 import { todayHere } from '../data/dates.ts'

@@ -3,7 +3,7 @@ import type { JournalEntry } from '@klados/core/journal'
 import { readingUnits } from '@klados/core/readings'
 import { questionCodes } from '@klados/core/training'
 import { formatMass } from '@klados/core/units'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../i18n/texts.ts'
 import { ageWords } from './piece-words.ts'
 import type { Units } from './units.tsx'
 

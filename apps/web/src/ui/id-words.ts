@@ -1,6 +1,6 @@
 import { findKind } from '@klados/core/kinds'
 import { findTieMaterial } from '@klados/core/ties'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../i18n/texts.ts'
 
 /** Name of a plant's kind; an id that this build does not know stands for itself. */
 export function kindWords(t: TFunction, id: string): string {

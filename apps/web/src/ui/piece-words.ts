@@ -1,7 +1,7 @@
 import type { CalendarDate, Hemisphere } from '@klados/core/season'
 import { roleOf } from '@klados/core/wood'
 import type { Piece, PieceRole } from '@klados/core/wood'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../i18n/texts.ts'
 
 interface Seen {
   readonly state: { readonly pieces: ReadonlyMap<string, Piece> }

@@ -1,5 +1,5 @@
 import type { Parsed } from '@klados/core/units'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../i18n/texts.ts'
 import { withMark } from '../i18n/language.ts'
 
 /** Why a figure cannot be read, or both that it can be read as. */

@@ -1,5 +1,5 @@
 import type { Garden, Role } from '@klados/contract'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../../i18n/texts.ts'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { useTranslation } from '../../i18n/use-translation.tsx'

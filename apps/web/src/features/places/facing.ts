@@ -1,4 +1,4 @@
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../../i18n/texts.ts'
 
 /** The points of the compass that have a name, degrees from north. */
 export const EIGHTHS = [0, 45, 90, 135, 180, 225, 270, 315] as const

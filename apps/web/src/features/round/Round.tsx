@@ -1,4 +1,4 @@
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../../i18n/texts.ts'
 import { memo, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { daysBetween } from '@klados/core/season'

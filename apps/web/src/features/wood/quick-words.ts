@@ -1,6 +1,6 @@
 import { quickSigns } from '@klados/core/training'
 import type { QuickSign } from '@klados/core/training'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../../i18n/texts.ts'
 
 /** The words that may stand behind a stem's figures, in the reader's language, and what each is a sign of. */
 export const quickWords = (t: TFunction): ReadonlyMap<string, QuickSign> =>

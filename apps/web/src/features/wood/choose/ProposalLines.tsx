@@ -1,5 +1,5 @@
 import type { Candidate } from '@klados/core/training'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../../../i18n/texts.ts'
 import { useTranslation } from '../../../i18n/use-translation.tsx'
 import { useUnits } from '../../../ui/units.tsx'
 import type { Units } from '../../../ui/units.tsx'

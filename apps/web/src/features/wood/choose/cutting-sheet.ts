@@ -1,6 +1,6 @@
 import type { ChoiceRecord } from '@klados/core/choices'
 import type { FollowUp, PlantView, Stem } from '@klados/core/training'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../../../i18n/texts.ts'
 import type { SheetContent, SheetSection } from '../../../documents/sheet-content.ts'
 import { formatDate } from '../../../data/dates.ts'
 import type { Units } from '../../../ui/units.tsx'

@@ -14,7 +14,7 @@ import type {
   Remark,
 } from '@klados/core/training'
 import type { ChoiceRecord } from '@klados/core/choices'
-import type { TFunction } from 'i18next'
+import type { TFunction } from '../../../i18n/texts.ts'
 import { formatDate } from '../../../data/dates.ts'
 import type { Units } from '../../../ui/units.tsx'
 
