@@ -23,7 +23,15 @@ export default defineConfig({
           hookTimeout: 60_000,
         },
       },
-      { test: { name: 'web', include: ['apps/web/**/*.test.{ts,tsx}'], testTimeout, setupFiles } },
+      {
+        test: {
+          name: 'web',
+          include: ['apps/web/**/*.test.{ts,tsx}'],
+          isolate: false,
+          testTimeout,
+          setupFiles,
+        },
+      },
     ],
   },
 })

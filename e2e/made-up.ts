@@ -2,36 +2,37 @@ import { plantKinds } from '@klados/core/kinds'
 import type { Page } from '@playwright/test'
 import { apiOf } from './people.ts'
 
-const ACCENTED: Readonly<Record<string, string>> = {
-  ...{ a: 'á', e: 'é', i: 'í', o: 'ó', u: 'ú', y: 'ý' },
-  ...{ A: 'Á', E: 'É', I: 'Í', O: 'Ó', U: 'Ú', Y: 'Ý' },
-}
-
 /**
- * A text in a language that nobody speaks: each vowel accented, and a third longer. Its gaps stay as they are. What is
- * longer comes first, so that a button's text stays a part of what it is called.
+ * From now on this page gets the texts of a language that nobody speaks: each vowel accented, and a third longer. Their
+ * gaps stay as they are. What is longer comes first, so that a button's text stays a part of what it is called. The page
+ * itself changes them as they come: with requests held up, nothing would be taken from the browser's cache.
  */
-const madeUp = (text: string): string =>
-  text === ''
-    ? ''
-    : 'óúóú '.repeat(Math.ceil(text.length / 15)) +
-      text
-        .split(/(\{\{\w+\}\})/)
-        .map((part, n) => (n % 2 === 1 ? part : part.replace(/[aeiouy]/gi, (one) => ACCENTED[one]!)))
-        .join('')
-const allMadeUp = (texts: object): object =>
-  Object.fromEntries(
-    Object.entries(texts).map(([key, text]: [string, string | object]) => [
-      key,
-      typeof text === 'string' ? madeUp(text) : allMadeUp(text),
-    ]),
-  )
-
-/** From now on this page gets the texts of the language that nobody speaks. */
 export const speakMadeUp = (page: Page) =>
-  page.route(/\/assets\/en-[^/]*\.json$/, async (route) => {
-    const reply = await route.fetch()
-    await route.fulfill({ response: reply, json: allMadeUp((await reply.json()) as object) })
+  page.addInitScript(() => {
+    const [plain, accented] = ['aeiouyAEIOUY', 'áéíóúýÁÉÍÓÚÝ']
+    const madeUp = (text: string): string =>
+      text === ''
+        ? ''
+        : 'óúóú '.repeat(Math.ceil(text.length / 15)) +
+          text
+            .split(/(\{\{\w+\}\})/)
+            .map((part, n) =>
+              n % 2 === 1 ? part : part.replace(/[aeiouy]/gi, (one) => accented[plain.indexOf(one)]!),
+            )
+            .join('')
+    const allMadeUp = (texts: object): object =>
+      Object.fromEntries(
+        Object.entries(texts).map(([key, text]: [string, string | object]) => [
+          key,
+          typeof text === 'string' ? madeUp(text) : allMadeUp(text),
+        ]),
+      )
+    const { fetch } = window
+    window.fetch = async (...asked) => {
+      const reply = await fetch(...asked)
+      if (!/\/assets\/en-[^/]*\.json$/.test(String(asked[0]))) return reply
+      return Response.json(allMadeUp((await reply.json()) as object))
+    }
   })
 
 /** Words that no language changes: names, what people wrote, units, months of the language that dates are written in. */
