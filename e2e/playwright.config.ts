@@ -31,11 +31,13 @@ export default defineConfig({
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium-headless-shell',
       args: [
         '--no-sandbox',
-        // Pages are painted by the processor here: one thread of one process does it with the least ado.
+        // Pages are painted by the processor here: one thread of one process does it with the least ado, and all pages
+        // of the site share one that stays.
         '--disable-gpu',
         '--disable-software-rasterizer',
         '--in-process-gpu',
         '--num-raster-threads=1',
+        '--process-per-site',
         '--disable-quic',
         '--no-first-run',
         '--disable-background-networking',
