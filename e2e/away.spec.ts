@@ -2,14 +2,13 @@ import { spawn } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
 import { once } from 'node:events'
 import { mkdtemp, rm } from 'node:fs/promises'
-import { createServer } from 'node:net'
-import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { chromium } from '@playwright/test'
 import { expect, test } from './fixtures.ts'
 import type { BrowserContext, Page } from '@playwright/test'
+import { freePort } from '../scripts/lib/free-port.mjs'
 import config from './playwright.config.ts'
 import { apiOf, haveWall, openDemo, signUp } from './people.ts'
 import { isLong, isTaken } from './third.ts'
@@ -23,13 +22,7 @@ class Away {
   ) {}
 
   static async begin(): Promise<Away> {
-    const probe = createServer()
-    probe.listen(0, '127.0.0.1')
-    await once(probe, 'listening')
-    const { port } = probe.address() as AddressInfo
-    probe.close()
-    await once(probe, 'close')
-    return new Away(port, await mkdtemp(join(tmpdir(), 'klados-away-')))
+    return new Away(await freePort(), await mkdtemp(join(tmpdir(), 'klados-away-')))
   }
 
   get baseURL(): string {

@@ -144,9 +144,13 @@ test('without a signal one finds a tie bitten in, one gone and the plant dead; a
   await sound(theirs).first().click()
   await page.context().setOffline(false)
   await expect(page.getByText(/waiting to be sent/)).toHaveCount(0, { timeout: 30_000 })
-  const read = await page.request.get(`${api}/journal?after=0&kind=tie.replaced,tie.ended`)
-  const { entries } = (await read.json()) as { entries: { kind: string; body: { why: string } }[] }
-  expect(entries.map(({ kind, body }) => [kind, body.why]).slice(-2)).toEqual([
+  // What waits is told when the window next looks, so the journal is asked until it has come.
+  const written = async () => {
+    const read = await page.request.get(`${api}/journal?after=0&kind=tie.replaced,tie.ended`)
+    const { entries } = (await read.json()) as { entries: { kind: string; body: { why: string } }[] }
+    return entries.map(({ kind, body }) => [kind, body.why]).slice(-2)
+  }
+  await expect.poll(written, { timeout: 30_000 }).toEqual([
     ['tie.replaced', 'bitten'],
     ['tie.ended', 'gone'],
   ])

@@ -13,10 +13,10 @@ import {
   statSync,
   writeFileSync,
 } from 'node:fs'
-import { createServer } from 'node:net'
 import { userInfo } from 'node:os'
 import { delimiter, dirname, join } from 'node:path'
 import { installDebian, unpackedBin } from './debian.mjs'
+import { freePort } from './free-port.mjs'
 import { runQuietly } from './run.mjs'
 
 const SUPERUSER = 'klados_admin'
@@ -75,16 +75,6 @@ export function dataFolder(wanted, user) {
   }
   return wanted
 }
-
-const freePort = () =>
-  new Promise((resolve, reject) => {
-    const probe = createServer()
-    probe.on('error', reject)
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address()
-      probe.close(() => resolve(port))
-    })
-  })
 
 /**
  * A private PostgreSQL on loopback with its data in `folder`: made at first, started where it is not running,

@@ -1,17 +1,8 @@
 import { spawn } from 'node:child_process'
-import { createServer } from 'node:net'
 import { requireChromium } from './debian.mjs'
+import { freePort } from './free-port.mjs'
 import { inRoot, inWork } from './paths.mjs'
 import { createDatabase, startPostgres } from './postgres.mjs'
-
-const freePort = () =>
-  new Promise((resolve) => {
-    const probe = createServer()
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address()
-      probe.close(() => resolve(port))
-    })
-  })
 
 /** Starts the built server on a database and waits until it listens. */
 export async function startServer(urls, { hasDemo = true, port } = {}) {

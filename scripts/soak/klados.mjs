@@ -1,16 +1,8 @@
 import { spawn } from 'node:child_process'
 import { readFileSync, readdirSync, rmSync } from 'node:fs'
-import { createServer } from 'node:net'
 import { setTimeout as pause } from 'node:timers/promises'
+import { freePort } from '../lib/free-port.mjs'
 import { inRoot, inWork } from '../lib/paths.mjs'
-
-const freePort = () =>
-  new Promise((resolve) => {
-    const probe = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = probe.address()
-      probe.close(() => resolve(port))
-    })
-  })
 
 /** Klados as anybody starts it, with data of its own that go when it is over. */
 export async function startKlados(name, env = {}) {

@@ -5,6 +5,7 @@ import type { AddressInfo, Socket } from 'node:net'
 import { join } from 'node:path'
 import pg from 'pg'
 import { afterAll, describe, expect, it } from 'vitest'
+import { freePort } from '../../../scripts/lib/free-port.mjs'
 import { inWork } from '../../../scripts/lib/paths.mjs'
 import { createDatabase, startPostgres } from '../../../scripts/lib/postgres.mjs'
 import { runQuietly } from '../../../scripts/lib/run.mjs'
@@ -115,7 +116,7 @@ describe('two databases of which the first is lost, by Debian’s own tools as d
     const base = first.data.replace('failover-first', 'failover-second').replace(/\/data$/, '')
     mkdirSync(base, { recursive: true })
     if (first.user) chownSync(base, first.user.uid, first.user.gid)
-    standby = { base, data: join(base, 'data'), port: address.port + 1 }
+    standby = { base, data: join(base, 'data'), port: await freePort() }
     const source = through(first.adminUrl, first.port)
     await tool('pg_basebackup', [
       '-d',

@@ -7,6 +7,7 @@ import { setTimeout as pause } from 'node:timers/promises'
 import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { build } from '../../../scripts/lib/install.mjs'
+import { freePort } from '../../../scripts/lib/free-port.mjs'
 import { inRoot, inWork } from '../../../scripts/lib/paths.mjs'
 import { startPostgres } from '../../../scripts/lib/postgres.mjs'
 
@@ -21,10 +22,7 @@ let port: number
 
 beforeAll(async () => {
   await build()
-  const probe = createServer()
-  await new Promise<void>((resolve) => probe.listen(0, '127.0.0.1', resolve))
-  port = (probe.address() as { port: number }).port
-  await new Promise((resolve) => probe.close(resolve))
+  port = await freePort()
 }, 120_000)
 afterAll(() => rmSync(data, { recursive: true, force: true }))
 

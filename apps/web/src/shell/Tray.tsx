@@ -1,3 +1,4 @@
+import { clauses } from '../i18n/clauses.ts'
 import type { TFunction } from '../i18n/texts.ts'
 import { listPlain } from '../i18n/language.ts'
 import { DateField } from '../ui/DateField.tsx'
@@ -38,11 +39,11 @@ export function Tray({ gardenId }: { gardenId: string }) {
     refused.length > 0 && t('tray.refused', { count: refused.length }),
     waiting > 0 && t('tray.waiting', { count: waiting }),
     elsewhere > 0 && t('tray.elsewhere', { count: elsewhere }),
-  ]
+  ].filter((one) => one !== false)
   return (
     <details className="border border-l-4 border-faint border-l-iron bg-paper px-4 py-2">
       {/* One line, so that on a phone the work stays in sight; it does not go before everything is decided. */}
-      <summary className="cursor-pointer font-semibold">{parts.filter(Boolean).join('; ')}</summary>
+      <summary className="cursor-pointer font-semibold">{clauses(t, parts)}</summary>
       <ClockAhead items={refused} />
       <ul className="mt-1 flex flex-col">
         {refused.slice(0, SHOWN).map((item) => (

@@ -1,3 +1,4 @@
+import { clauses } from '../../i18n/clauses.ts'
 import type { Catalogue } from '@klados/core/catalogue'
 import type { FramePlan } from '@klados/core/plan'
 import type { AllAdvice } from '@klados/core/remedies'
@@ -148,7 +149,12 @@ function HowKnown({ check, isFolded }: { check: Check; isFolded: boolean }) {
     <>
       {check.assumptions.length > 0 && (
         <p>
-          {t('check.assumes')}: {check.assumptions.map((one) => t(`assumption.${one}`)).join('; ')}.
+          {t('check.assumes')}:{' '}
+          {clauses(
+            t,
+            check.assumptions.map((one) => t(`assumption.${one}`)),
+          )}
+          .
         </p>
       )}
       <p>

@@ -1,3 +1,4 @@
+import { clauses } from '../../i18n/clauses.ts'
 import type { Catalogue } from '@klados/core/catalogue'
 import { INCH_GRAIN, METRIC_GRAIN } from '@klados/core/remedies'
 import type { AllAdvice, Remedy } from '@klados/core/remedies'
@@ -78,7 +79,7 @@ export function RemedyList({ remedies, catalogue, currency, onTake }: RemedyList
             <button
               type="button"
               className="btn"
-              aria-label={t('remedies.takeOne', { what: steps.join('; ') })}
+              aria-label={t('remedies.takeOne', { what: clauses(t, steps) })}
               onClick={() => onTake(remedy.design as FrameBody['design'])}
             >
               {t('remedies.take')}

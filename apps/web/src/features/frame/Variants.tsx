@@ -1,3 +1,4 @@
+import { clauses } from '../../i18n/clauses.ts'
 import { formatNumber, listPlain } from '../../i18n/language.ts'
 import type { Catalogue } from '@klados/core/catalogue'
 import { yearlyCare, leafyOutline } from '@klados/core/loads'
@@ -220,8 +221,9 @@ function rowsOf({ t, units, names, catalogue, currency, tiePrice }: Words): Row[
     {
       label: t('variants.wireOf'),
       cell: ({ plan }) =>
-        plan.wires
-          .flatMap(({ wire, stringing }) =>
+        clauses(
+          t,
+          plan.wires.flatMap(({ wire, stringing }) =>
             stringing
               ? [
                   t('variants.metresOf', {
@@ -230,8 +232,8 @@ function rowsOf({ t, units, names, catalogue, currency, tiePrice }: Words): Row[
                   }),
                 ]
               : [],
-          )
-          .join('; '),
+          ),
+        ),
     },
     {
       label: t('slip.endPull'),

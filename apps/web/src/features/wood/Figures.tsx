@@ -1,3 +1,4 @@
+import { clauses } from '../../i18n/clauses.ts'
 import type { Place, Plant } from '@klados/contract'
 import { polylineLengthM } from '@klados/core/geometry'
 import { findKind } from '@klados/core/kinds'
@@ -83,12 +84,12 @@ export function Figures({ gardenId, place, data, plant, isGone, on, canWrite, on
       {kind && (
         <p className="text-slate">
           <em>{kind.botanical}</em>:{' '}
-          {[
+          {clauses(t, [
             t(`hold.${kind.holds}`),
             t(`light.${kind.light}`),
             t(`prunedAt.${kind.prunedAt}`),
             ...kind.hazards.map((hazard) => t(`hazard.${hazard}`)),
-          ].join('; ')}
+          ])}
           .
         </p>
       )}

@@ -1,3 +1,4 @@
+import { clauses } from '../../i18n/clauses.ts'
 import type { Place, PlantBody } from '@klados/contract'
 import { listPlain } from '../../i18n/language.ts'
 import { DateField } from '../../ui/DateField.tsx'
@@ -133,7 +134,7 @@ function KindPick({ kindId, onKind }: { kindId: string; onKind: (kindId: string)
         onChange={onKind}
       />
       <p className="text-[13px] text-slate">
-        <em>{kind.botanical}</em>: {facts.join('; ')}.{' '}
+        <em>{kind.botanical}</em>: {clauses(t, facts)}.{' '}
         {kind.hazards.length > 0 && (
           <strong className="font-semibold text-ochre">
             {listPlain(kind.hazards.map((hazard) => t(`hazard.${hazard}`)))}.

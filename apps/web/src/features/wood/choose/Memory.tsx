@@ -1,3 +1,4 @@
+import { clauses } from '../../../i18n/clauses.ts'
 import { formatNumber } from '../../../i18n/language.ts'
 import { choiceOutcome } from '@klados/core/choices'
 import type { ChoiceRecord } from '@klados/core/choices'
@@ -69,7 +70,9 @@ function Remembered({ choice, data, training }: RememberedProps) {
                 <span className="w-5 font-bold">{one.letter}</span>
                 <span className="min-w-0 flex-1">
                   {deedWords(t, units, one, false)}
-                  {said.length > 0 && <span className="block text-[13px] text-slate">{said.join('; ')}</span>}
+                  {said.length > 0 && (
+                    <span className="block text-[13px] text-slate">{clauses(t, said)}</span>
+                  )}
                 </span>
               </li>
             )

@@ -1,3 +1,4 @@
+import { clauses } from '../../../i18n/clauses.ts'
 import { cropForecast } from '@klados/core/budget'
 import { formatMass } from '@klados/core/units'
 import { cautionsOf, isRefused } from '@klados/core/training'
@@ -212,7 +213,10 @@ function Alternatives({ candidate, choosing }: { candidate: Candidate; choosing:
       {choosing.refused && (
         <p role="alert" className="text-iron">
           {t('choose.refused', {
-            rules: choosing.refused.rules.map((rule) => t(`choose.rule.${rule}`)).join('; '),
+            rules: clauses(
+              t,
+              choosing.refused.rules.map((rule) => t(`choose.rule.${rule}`)),
+            ),
           })}
         </p>
       )}
@@ -253,7 +257,12 @@ function OptionLine({ n, candidate, option, choosing, many }: OptionLineProps) {
   )
   const words = () => {
     if (isRefused(change))
-      return t('choose.refused', { rules: change.rules.map((rule) => t(`choose.rule.${rule}`)).join('; ') })
+      return t('choose.refused', {
+        rules: clauses(
+          t,
+          change.rules.map((rule) => t(`choose.rule.${rule}`)),
+        ),
+      })
     const more = [
       ...change.others
         .slice(0, 3)
@@ -270,7 +279,7 @@ function OptionLine({ n, candidate, option, choosing, many }: OptionLineProps) {
       said.push(
         t(change.budsMore > 0 ? 'choose.budsMore' : 'choose.budsLess', { count: Math.abs(change.budsMore) }),
       )
-    return said.length > 0 ? said.join('; ') : t('choose.noOther')
+    return said.length > 0 ? clauses(t, said) : t('choose.noOther')
   }
   return (
     <li>

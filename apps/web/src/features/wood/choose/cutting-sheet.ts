@@ -1,3 +1,4 @@
+import { clauses } from '../../../i18n/clauses.ts'
 import type { ChoiceRecord } from '@klados/core/choices'
 import type { FollowUp, PlantView, Stem } from '@klados/core/training'
 import type { TFunction } from '../../../i18n/texts.ts'
@@ -83,7 +84,7 @@ function plantSection(
             deedWords(t, units, one, many),
             ...(stem ? [whereWords(t, units, stem, stemName)] : []),
           ]
-          return { lead: one.letter, text: `${parts.join('; ')} (${writtenWhy(t, units, one)})` }
+          return { lead: one.letter, text: `${clauses(t, parts)} (${writtenWhy(t, units, one)})` }
         }),
       },
       ...(choice.followUps

@@ -1,3 +1,4 @@
+import { clauses } from '../../../i18n/clauses.ts'
 import { polylineLengthM } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
 import { judgementCodes, questionCodes } from '@klados/core/training'
@@ -57,12 +58,14 @@ export function judgementWords(t: TFunction, units: Units, { code, figure, unit 
 /** What weighs most in one line: what bars first, then the heaviest on either side. */
 export function whyWords(t: TFunction, units: Units, judgements: readonly Judgement[], most = 3): string {
   const isBar = ({ tone }: Judgement) => Number(tone === 'bars')
-  return [...judgements]
+  const heaviest = [...judgements]
     .filter(({ tone }) => tone !== 'tells')
     .sort((a, b) => isBar(b) - isBar(a) || Math.abs(b.points) - Math.abs(a.points))
     .slice(0, judgements.some((one) => isBar(one)) ? 1 : most)
-    .map((one) => judgementWords(t, units, one))
-    .join('; ')
+  return clauses(
+    t,
+    heaviest.map((one) => judgementWords(t, units, one)),
+  )
 }
 
 /**
@@ -224,7 +227,7 @@ export function writtenWhy(t: TFunction, units: Units, one: ChoiceRecord['decide
     const known = judgementCodes.find((other) => other === code)
     return known ? [t(`choose.judgement.${known}`, { figure: figureWords(units, figure, unit) })] : []
   })
-  return words.slice(0, 3).join('; ')
+  return clauses(t, words.slice(0, 3))
 }
 
 /** The question that was answered; one of a later release by its own name. */
