@@ -47,6 +47,18 @@ describe('a half-barrel of 24 in with five stakes of 5 ft and string wound four 
     near(quantity(plan, 'soil'), Math.ceil((Math.PI / 4) * (24 * IN) ** 2 * (16 * IN - 0.025) * 1000))
   })
 
+  it('is wound from 10 in above the soil to the top of its stakes, two and a half inches higher at each', () => {
+    const soilM = 16 * IN - 0.025
+    const heights = plan.frame!.runs.map(({ to }) => plan.frame!.nodes[to]!.at.yM)
+    const first = plan.frame!.nodes[plan.frame!.runs[0]!.from]!.at.yM
+    near(first, soilM + 10 * IN)
+    near(heights.at(-1)!, soilM + 60 * IN)
+    near(heights[0]! - first, 2.5 * IN)
+    expect(heights).toHaveLength(20)
+    expect(membersOf(plan, 'stake')).toHaveLength(5)
+    expect(quantity(plan, 'lashing')).toBe(5)
+  })
+
   it('tips at the wind at which half its width holds the leaf’s moment, its soil dry', () => {
     // Weight: soil of 0.6 kg and 0.12 kg of barrel a litre, five canes of bamboo and a steel ring of 6 mm.
     const litres = (Math.PI / 4) * (24 * IN) ** 2 * (16 * IN - 0.025) * 1000
@@ -86,6 +98,18 @@ describe('an arch of 4 ft by 7 ft 6, three hoops over 4 ft', () => {
     near(figure(plan, 'headroom'), 7.5 * FT)
   })
 
+  it('stands with three hoops 2 ft apart, feet 4 ft apart and a foot in the ground', () => {
+    const hoops = membersOf(plan, 'hoop')
+    expect(hoops).toHaveLength(3)
+    const at = hoops.map(({ path }) => path[0]!.zM).sort((a, b) => a - b)
+    near(at[1]! - at[0]!, 2 * FT)
+    near(at[2]! - at[1]!, 2 * FT)
+    const xs = hoops[0]!.path.map(({ xM }) => xM)
+    near(Math.max(...xs) - Math.min(...xs), 4 * FT)
+    near(Math.max(...hoops[0]!.path.map(({ yM }) => yM)), 7.5 * FT)
+    near(hoops[0]!.buriedM, 1 * FT)
+  })
+
   it('has a rung every foot of its way over', () => {
     // 11 + 2π = 17.28 ft in 18 spaces: 17 rungs of 4 ft, lashed to three hoops each.
     expect(membersOf(plan, 'rung')).toHaveLength(17)
@@ -120,6 +144,44 @@ describe('a mesh pole of 3 in, 3 ft 6 tall, 8 in deep in its pot', () => {
   })
 })
 
+describe('that pole in its pot of 12 by 11 in', () => {
+  const { plan } = planned(
+    'bench',
+    'pole',
+    { widthM: 14 * IN, usableHeightM: 5 * FT, setting: 'indoors' },
+    {
+      ...{
+        form: 'mesh',
+        heightM: 42 * IN,
+        buriedM: 8 * IN,
+        diameterM: 3 * IN,
+        lapM: 0.75 * IN,
+        rootsM: null,
+      },
+      pot: { ...barrel, widthM: 12 * IN, heightM: 11 * IN },
+    },
+  )
+  const soilTopM = 11 * IN - 0.025
+
+  it('leaves so much room for soil, and for water above it', () => {
+    const potL = (Math.PI / 4) * (12 * IN) ** 2 * soilTopM * 1000
+    const poleL = (Math.PI / 4) * (3 * IN) ** 2 * 8 * IN * 1000
+    near(figure(plan, 'soil-left'), potL - poleL)
+    // An inch under the rim, for water.
+    near(figure(plan, 'head-space'), 0.025)
+  })
+
+  it('takes one pot, one pipe, mesh with a twentieth over, and whole litres', () => {
+    expect(quantity(plan, 'pot')).toBe(1)
+    near(quantity(plan, 'mesh'), Math.ceil((3 * Math.PI + 0.75) * IN * 50 * IN * 1.05 * 10) / 10)
+    expect(quantity(plan, 'fibre-medium')).toBe(Math.ceil(figure(plan, 'medium')))
+    const [core] = membersOf(plan, 'core')
+    near(core!.cutLengthM, 50 * IN)
+    near(core!.path.at(-1)!.yM, soilTopM + 42 * IN)
+    near(core!.path[0]!.yM, soilTopM - 8 * IN)
+  })
+})
+
 describe('twelve square tubs of 26 in, each with a column and two levels of bars', () => {
   const { plan } = planned(
     'tub',
@@ -140,9 +202,18 @@ describe('twelve square tubs of 26 in, each with a column and two levels of bars
     near(quantity(plan, 'mesh') * 1, Math.ceil(12 * (28 * IN) ** 2 * 1.05 * 10) / 10)
     near(quantity(plan, 'padding'), Math.ceil(12 * (28 * IN) ** 2 * 1.05 * 10) / 10)
     expect(quantity(plan, 'tub')).toBe(12)
-    near(quantity(plan, 'gravel'), Math.ceil(12 * (26 * IN) ** 2 * 3 * IN * 1000))
     expect(membersOf(plan, 'bar')).toHaveLength(2)
     expect(plan.frame!.plants).toHaveLength(4)
+  })
+
+  it('is filled above its gravel, and bolted where bars cross the column', () => {
+    // A steel pipe of 48 mm stands on the bottom, in gravel and soil.
+    const aroundM2 = (26 * IN) ** 2 - (Math.PI / 4) * 0.048 ** 2
+    near(figure(plan, 'soil-left'), aroundM2 * (20 * IN - 0.025 - 3 * IN) * 1000)
+    expect(quantity(plan, 'soil')).toBe(Math.ceil(12 * aroundM2 * (20 * IN - 0.025 - 3 * IN) * 1000))
+    expect(quantity(plan, 'gravel')).toBe(Math.ceil(12 * aroundM2 * 3 * IN * 1000))
+    expect(quantity(plan, 'bolt')).toBe(12 * 2)
+    expect(membersOf(plan, 'column')).toHaveLength(1)
   })
 
   it('has its holes so high up the column', () => {
@@ -177,6 +248,19 @@ describe('a fan of seven ribs over 140° on a wall of 14 ft', () => {
     expect(plan.frame!.nodes.filter(({ joint }) => joint === 'lashing')).toHaveLength(crossings)
   })
 
+  it('starts 18 in above the soil, and its tips are as high as 6 ft at their slant reach', () => {
+    for (const [i, { path }] of membersOf(plan, 'rib').entries()) {
+      near(path[0]!.yM, 18 * IN)
+      near(path.at(-1)!.yM, 18 * IN + 6 * FT * Math.cos(((i - 3) * (140 / 6) * Math.PI) / 180))
+    }
+    expect(plan.frame!.lines).toHaveLength(7)
+    const heights = [...new Set(plan.frame!.nodes.map(({ at }) => Math.round((at.yM / FT) * 1e4) / 1e4))]
+    expect(heights.sort((a, b) => a - b).slice(0, 3)).toEqual([2.5, 3.5, 4.5])
+    expect(quantity(plan, 'lashing')).toBe(
+      plan.frame!.nodes.filter(({ joint }) => joint === 'lashing').length,
+    )
+  })
+
   it('stands in the middle, and its wires reach as far as its ribs', () => {
     near(plan.frame!.plants[0]!.at.xM, 7 * FT)
     const xs = plan.frame!.nodes.flatMap(({ joint, ideal }) => (joint === 'eye' ? [ideal.xM] : []))
@@ -185,7 +269,7 @@ describe('a fan of seven ribs over 140° on a wall of 14 ft', () => {
 })
 
 describe('diamonds on a board fence of 96 ft by 54 in', () => {
-  const { plan } = planned(
+  const { plan, design } = planned(
     'fence',
     'diamonds',
     { widthM: 96 * FT, usableHeightM: 54 * IN, surface: 'boards', fence: usualFence },
@@ -200,6 +284,27 @@ describe('diamonds on a board fence of 96 ft by 54 in', () => {
     near(plan.frame!.runs[0]!.lengthM, sideM)
     const netM = plan.wires.reduce((sum, { stringing }) => sum + stringing!.netLengthM, 0)
     near(netM, 4 * 32 * sideM)
+  })
+
+  it('has its eyes at the foot, in the middle and at 54 in, every three feet', () => {
+    const at = (inches: number) =>
+      plan
+        .frame!.nodes.filter(({ ideal }) => Math.abs(ideal.yM - inches * IN) < 1e-6)
+        .map(({ ideal }) => ideal.xM)
+    const [low, middle, high] = [at(0), at(27), at(54)]
+    expect([low.length, middle.length, high.length]).toEqual([32, 33, 32])
+    near(low[0]!, 1.5 * FT)
+    near(middle[1]!, 3 * FT)
+    near(high.at(-1)!, 94.5 * FT)
+  })
+
+  it('takes for each piece what is made off at its two ends', () => {
+    const pieces = plan.wires.flatMap(({ stringing }) => stringing!.pieces)
+    const cutM = pieces.reduce((sum, { cutLengthM }) => sum + cutLengthM, 0)
+    near(cutM - 4 * 32 * Math.hypot(1.5, 2.25) * FT, pieces.length * 2 * design.endWrapM)
+    expect(Math.max(...pieces.map(({ cutLengthM }) => cutLengthM))).toBeLessThanOrEqual(
+      design.handlingLengthM + 2 * design.endWrapM,
+    )
   })
 
   it('is fixed where cells meet: two eyes a cell, and those between them', () => {

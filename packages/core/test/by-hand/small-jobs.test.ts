@@ -7,7 +7,7 @@ import { FT, IN, checkOf, figure, membersOf, near, planned, quantity } from './f
 
 describe('a low trellis of 26 ft with posts 7 ft 3 apart on clay with frost to 24 in', () => {
   const conditions = { ...usualConditions, soil: 'clay', frostDepthM: 24 * IN, windMPerS: 26 } as const
-  const { plan } = planned(
+  const { plan, design } = planned(
     'bed',
     'row',
     { widthM: 26 * FT, usableHeightM: 5 * FT, conditions },
@@ -56,6 +56,18 @@ describe('a low trellis of 26 ft with posts 7 ft 3 apart on clay with frost to 2
     )
   })
 
+  it('takes two wires of 26 ft, stapled on its three inner posts', () => {
+    const pieces = plan.wires.flatMap(({ stringing }) => stringing!.pieces)
+    expect(pieces).toHaveLength(2)
+    near(
+      pieces.reduce((sum, { cutLengthM }) => sum + cutLengthM, 0),
+      2 * (26 * FT + 2 * design.endWrapM),
+    )
+    expect(quantity(plan, 'staple')).toBe(2 * 3)
+    expect(membersOf(plan, 'end-post')).toHaveLength(2)
+    near(membersOf(plan, 'end-post')[0]!.cutLengthM, 90 * IN)
+  })
+
   it('is told that frost lifts nothing here: every post stands below 24 in', () => {
     expect(plan.warnings.map(({ code }) => code)).not.toContain('frost-lifts')
   })
@@ -81,11 +93,38 @@ describe('three single foliage wires against pairs on a row of 160 ft', () => {
           level('b', 48, form, 'foliage'),
           level('c', 60, form, 'foliage'),
         ],
-        waterHeightM: null,
+        ...{ waterHeightM: null, endLeanDeg: 0 },
       },
       { plantKindId: 'wine-grape' },
     )
   const kind = findKind('wine-grape')!
+
+  it('takes three wires or five, each with its strainer, and as much more wire', () => {
+    for (const [one, wires] of [
+      [of('single'), 3],
+      [of('pair'), 5],
+    ] as const) {
+      const { plan } = one
+      const along = plan.frame!.lines.filter(({ role }) => role === 'carrying' || role === 'foliage')
+      expect(along).toHaveLength(wires)
+      const runs = plan.frame!.runs.filter(({ line }) => along.includes(line))
+      near(
+        runs.reduce((sum, { lengthM }) => sum + lengthM, 0),
+        wires * 160 * FT,
+      )
+      expect(membersOf(plan, 'line-post')).toHaveLength(membersOf(of('single').plan, 'line-post').length)
+    }
+  })
+
+  it('pulls at its ends with all its wires together', () => {
+    for (const one of [of('single'), of('pair')]) {
+      const { lines, end } = one.plan
+      near(
+        end!.totalN,
+        lines.reduce((sum, { ids, worst }) => sum + ids.length * worst.tensionN, 0),
+      )
+    }
+  })
 
   it('takes a quarter of the ties on each wire of a pair', () => {
     const [single, pair] = [of('single'), of('pair')]
@@ -126,6 +165,15 @@ describe('nine eyes over a photo on a wall of 21 by 7 ft 6 with a downpipe', () 
     // At 10.2 ft the left edge is 0.2 ft away, the right one 0.3 ft.
     near(moved[0]!.at.xM, 10 * FT - 0.007)
     near(moved[0]!.movedM, 0.2 * FT + 0.007)
+  })
+
+  it('leaves the others where they were pointed at', () => {
+    for (const [i, { xM, yM }] of places.entries()) {
+      const node = plan.frame!.nodes[i]!
+      near(node.at.yM, yM)
+      if (i !== 3) near(node.at.xM, xM)
+    }
+    expect(plan.frame!.runs).toHaveLength(6)
   })
 
   it('is strung with the straight distances between them', () => {
@@ -203,6 +251,15 @@ describe('ten home-made poles of 35 in against a bought price of 19 each', () =>
     },
     { repeat: 10, boughtPrice: 19 },
   )
+
+  it('is cut to 42 in each, a mesh of three and a quarter hands round', () => {
+    near(figure(plan, 'core-length'), 42 * IN)
+    near(figure(plan, 'mesh-height'), 42 * IN)
+    near(figure(plan, 'mesh-width'), (3 * Math.PI + 0.75) * IN)
+    near(figure(plan, 'medium'), (Math.PI / 4) * (3 * IN) ** 2 * 42 * IN * 1000)
+    near(figure(plan, 'tie-length'), Math.PI * (3 * IN + 0.015) + 0.2)
+    expect(plan.repeat).toBe(10)
+  })
 
   it('costs what its parts do', () => {
     // Mesh (3π + 0.75) by 42 in each with 5 % over at 6 a square metre; core 42 in; medium at 0.6 a litre, whole litres of ten.

@@ -84,8 +84,10 @@ function layColumn({ site, options, idsOf }: Laying, pattern: ColumnPattern): La
   const columnM = options.stockWidthM(pattern.columnStockId)
   const tubM2 = tub.shape === 'round' ? (Math.PI / 4) * tub.widthM ** 2 : tub.widthM ** 2
   const columnM2 = (Math.PI / 4) * columnM ** 2
-  const gravelLitres = tubM2 * gravelM * 1000
-  const takesLitres = gravelLitres + columnM2 * Math.max(0, tub.heightM - HEAD_SPACE_M) * 1000
+  const filledM2 = tubM2 - columnM2
+  const filledM = Math.max(0, tub.heightM - HEAD_SPACE_M)
+  const gravelLitres = filledM2 * Math.min(gravelM, filledM) * 1000
+  const takesLitres = gravelLitres + columnM2 * filledM * 1000
   const soilM = standIn(builder, tub, midM, { buriedM: 0, acrossM: 0, takesLitres })
   builder.member({
     id: 'column',
@@ -113,9 +115,7 @@ function layColumn({ site, options, idsOf }: Laying, pattern: ColumnPattern): La
   builder.sheet({ ...head, id: 'head', good: 'mesh' })
   builder.sheet({ ...head, id: 'pad', good: 'padding' })
   builder.fill({ id: 'gravel', good: 'gravel', litres: gravelLitres })
-  const soilM2 = tubM2 - columnM2
-  const soilLitres = Math.max(0, soilM2 * (tub.heightM - HEAD_SPACE_M - gravelM) * 1000)
-  builder.figure('soil-left', 'litres', soilLitres)
+  builder.figure('soil-left', 'litres', filledM2 * Math.max(0, filledM - gravelM) * 1000)
   // From the column's foot, which stands on the bottom of the tub.
   builder.figure('hole-lower', 'm', lowY)
   builder.figure('hole-upper', 'm', highY)
