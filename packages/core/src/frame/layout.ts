@@ -113,6 +113,8 @@ export const figureKeys = [
   'core-length',
   'head-space',
   'wrap-string',
+  'wrap-turns',
+  'seam-ties',
   'tie-length',
 ] as const
 

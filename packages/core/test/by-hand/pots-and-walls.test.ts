@@ -139,8 +139,26 @@ describe('a mesh pole of 3 in, 3 ft 6 tall, 8 in deep in its pot', () => {
     near(figure(plan, 'mesh-height'), 50 * IN)
     near(figure(plan, 'core-length'), 50 * IN)
     near(figure(plan, 'medium'), (Math.PI / 4) * (3 * IN) ** 2 * 50 * IN * 1000)
+    // 50 in is 1.27 m: thirteen spaces of at most 10 cm.
+    expect(figure(plan, 'seam-ties')).toBe(14)
     // Round pole and a stem of 15 mm, and 20 cm for the knot.
     near(figure(plan, 'tie-length'), Math.PI * (3 * IN + 0.015) + 0.2)
+  })
+})
+
+describe('a wrapped pole of 2 in round a pipe of 32 mm, 3 ft tall', () => {
+  const { plan } = planned(
+    'bench',
+    'pole',
+    { widthM: 14 * IN, usableHeightM: 5 * FT, setting: 'indoors' },
+    { form: 'wrapped', heightM: 36 * IN, buriedM: 6 * IN, diameterM: 2 * IN, lapM: 0.5 * IN, pot: null },
+  )
+
+  it('is wound with string at every 4 cm', () => {
+    // 91.44 cm in turns of 4 cm: 22.86 of them, the last one begun; each √((2π in)² + 4²), and 20 cm for a knot at both ends.
+    expect(figure(plan, 'wrap-turns')).toBe(23)
+    near(figure(plan, 'wrap-string'), (36 * IN * Math.hypot(2 * Math.PI * IN, 0.04)) / 0.04 + 0.4)
+    expect(figure(plan, 'seam-ties')).toBe(11)
   })
 })
 

@@ -12,6 +12,8 @@ const MOST_MODULES = 200
 /** String that holds a wrapping on goes round once every so far up, and is knotted at both ends. */
 const WRAP_PITCH_M = 0.04
 const WRAP_END_M = 0.2
+/** Where mesh laps it is fastened a hand apart, at both ends too. */
+const SEAM_STEP_M = 0.1
 /** Stem of an aroid in its years on a pole, and what a knot takes. */
 const STEM_M = 0.015
 const TIE_KNOT_M = 0.2
@@ -118,6 +120,7 @@ function layPole({ site, options }: Laying, pattern: PolePattern): Layout {
   if (form === 'wrapped') {
     const aroundM = Math.hypot(Math.PI * diameterM, WRAP_PITCH_M)
     builder.figure('wrap-string', 'm', (heightM / WRAP_PITCH_M) * aroundM + 2 * WRAP_END_M)
+    builder.figure('wrap-turns', 'count', Math.ceil(heightM / WRAP_PITCH_M))
   }
   builder.figure('tie-length', 'm', Math.PI * (diameterM + STEM_M) + TIE_KNOT_M)
   builder.plant('plant', at3(right, soilM))
@@ -146,6 +149,7 @@ function layPole({ site, options }: Laying, pattern: PolePattern): Layout {
     })
     builder.figure('mesh-width', 'm', widthM)
     builder.figure('mesh-height', 'm', lengthM)
+    builder.figure('seam-ties', 'count', fewestParts(lengthM, SEAM_STEP_M) + 1)
     fill((form === 'mesh' ? wholeM2 : wholeM2 - coreM2) * lengthM * 1000)
   }
 
