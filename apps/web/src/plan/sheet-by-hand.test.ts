@@ -213,3 +213,15 @@ it('an arch and a half-barrel say on paper what a tape says', () => {
     '44 lb of stones or slabs on the bottom of the pot',
   ])
 })
+
+it('an arch on a terrace has its hoops sawn to one length, wherever the sheet says it', () => {
+  // Two legs of 60 − 24 in and half a circle of 24 in: 147.398 in, up to the next sixteenth.
+  const text = sheetText(
+    'terrace',
+    'arch',
+    { widthM: 48 * IN, usableHeightM: 60 * IN },
+    { spanM: 48 * IN, heightM: 60 * IN, depthM: 36 * IN, hoops: 3, buriedM: 0, pot: null },
+  )
+  expectAll(text, [`upright | 12' 3 7/16" |`, `3 × 12' 3 7/16"`])
+  expect(text).not.toContain(`12' 3 3/8"`)
+})

@@ -41,7 +41,7 @@ export function lengthsToSaw({ t, units, names, plan }: SheetInput): SheetSectio
   const items = plan.stock.map(
     ({ stock, lengthsM }): SheetItem => ({
       lead: names.stock(stock),
-      text: listPlain(grouped(lengthsM).map(([lengthM, count]) => `${count} × ${units.cut(lengthM, 'saw')}`)),
+      text: listPlain(alike(units, lengthsM).map(([length, count]) => `${count} × ${length}`)),
     }),
   )
   return items.length === 0
@@ -49,14 +49,14 @@ export function lengthsToSaw({ t, units, names, plan }: SheetInput): SheetSectio
     : [{ kind: 'list', title: t('sheet.sawList'), groups: [{ title: null, items }] }]
 }
 
-/** Equal lengths together, longest first: to the millimetre, as a saw cuts. */
-function grouped(lengthsM: readonly number[]): [number, number][] {
-  const byMm = new Map<number, number>()
-  for (const lengthM of lengthsM) {
-    const mm = Math.round(lengthM * 1000)
-    byMm.set(mm, (byMm.get(mm) ?? 0) + 1)
+/** Lengths that a saw cuts alike together, longest first. */
+function alike(units: SheetInput['units'], lengthsM: readonly number[]): [string, number][] {
+  const counts = new Map<string, number>()
+  for (const lengthM of [...lengthsM].sort((a, b) => b - a)) {
+    const length = units.cut(lengthM, 'saw')
+    counts.set(length, (counts.get(length) ?? 0) + 1)
   }
-  return [...byMm].sort(([a], [b]) => b - a).map(([mm, count]) => [mm / 1000, count])
+  return [...counts]
 }
 
 /** Piece by piece the way each is strung, by the marks on the wall, and as which wire of the frame. */

@@ -14,7 +14,7 @@ import type { Names } from './names.ts'
 export function outcomeWords(t: TFunction, { verdict, counts, open }: Outcome): string {
   const of = open + counts.holds
   if (of === 0) return t('check.none')
-  if (verdict === 'holds') return t('check.allHold', { of })
+  if (verdict === 'holds') return t('check.allHold', { count: of })
   const parts = (['fails', 'untold', 'doubtful'] as const).flatMap((one) =>
     counts[one] > 0 ? [t(`check.count.${one}`, { count: counts[one] })] : [],
   )
