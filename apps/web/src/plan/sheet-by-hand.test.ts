@@ -222,6 +222,56 @@ it('an arch on a terrace has its hoops sawn to one length, wherever the sheet sa
     { widthM: 48 * IN, usableHeightM: 60 * IN },
     { spanM: 48 * IN, heightM: 60 * IN, depthM: 36 * IN, hoops: 3, buriedM: 0, pot: null },
   )
-  expectAll(text, [`upright | 12' 3 7/16" |`, `3 × 12' 3 7/16"`])
+  expectAll(text, [
+    `upright | 12' 3 7/16" |`,
+    `3 × 12' 3 7/16"`,
+    // 12 spaces of 30 cm are the least that cover it: 11 crosspieces, 147.4 / 12.48 in.
+    'apart along the hoops',
+  ])
   expect(text).not.toContain(`12' 3 3/8"`)
+})
+
+it('string round a barrel is one piece off its ball, and an obelisk says how high its crosspieces go', () => {
+  const pot = { shape: 'round', heightM: 16 * IN, ballastKg: 0, drainageM: 0, hasCharcoal: false }
+  const barrel = sheetText(
+    'tub',
+    'spiral',
+    { widthM: 24 * IN, usableHeightM: 6 * FT },
+    {
+      ...{ stakes: 5, circleRadiusM: 10 * IN, heightM: 60 * IN, buriedM: 10 * IN, startHeightM: 10 * IN },
+      ...{ turns: 4, wrapsPerContact: 1, knotEvery: 0, knotAllowanceM: 4 * IN, top: 'ring' },
+      pot: { ...pot, widthM: 24 * IN },
+    },
+    { wireId: 'jute-4' },
+  )
+  expectAll(barrel, [
+    // Fifty inches in twenty steps, from ten inches up to the top at sixty.
+    `start at S1, 10" above the soil; 4 turns`,
+    `2 1/2" higher at each stake; end at S1, 5' 0" above the soil`,
+    'Mark out: tape, pencil.',
+  ])
+  expect(barrel).not.toContain('Piece B')
+  const obelisk = sheetText(
+    'tub',
+    'obelisk',
+    { widthM: 20 * IN, usableHeightM: 5 * FT, setting: 'indoors' },
+    {
+      ...{
+        form: 'obelisk',
+        legs: 4,
+        baseM: 12 * IN,
+        topM: 6 * IN,
+        heightM: 48 * IN,
+        buriedM: 10 * IN,
+        rungs: 3,
+      },
+      pot: { ...pot, widthM: 20 * IN },
+    },
+  )
+  // Three between soil and tip, a foot apart.
+  expectAll(obelisk, [
+    `Crosspieces: 1' 0", 2' 0", 3' 0" above the soil, lashed to each leg`,
+    'dry soil holds least.',
+  ])
+  expect(obelisk).not.toContain('gale')
 })

@@ -58,10 +58,13 @@ const SAID: Readonly<Record<SaidHere, (input: SheetInput) => string | readonly s
     if (!pot || !frame || pot.ballastKg === 0) return null
     return t('counted.ballast', { mass: units.mass(pot.ballastKg), count: potsUnder(frame) })
   },
-  soil: ({ t, units, plan: { frame } }) => {
+  soil: ({ t, units, place, plan: { frame } }) => {
     const fills = (frame?.fills ?? []).filter(({ good }) => good === 'soil')
     const litres = fills.reduce((sum, fill) => sum + fill.litres, 0)
-    return litres > 0 ? t('counted.soil', { volume: units.volume(litres, 'up') }) : null
+    const hasWind = place.body.setting === 'open' || place.body.setting === 'terrace'
+    return litres > 0
+      ? t(hasWind ? 'counted.soil' : 'counted.soilIndoors', { volume: units.volume(litres, 'up') })
+      : null
   },
   'feet-ballast': ({ t, units, body: { design } }) =>
     design.feetBallastKg > 0 ? t('counted.feetBallast', { mass: units.mass(design.feetBallastKg) }) : null,

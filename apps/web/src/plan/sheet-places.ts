@@ -1,5 +1,5 @@
 import { findStock } from '@klados/core/catalogue'
-import type { Frame, Member, PatternOfKind } from '@klados/core/frame'
+import type { Frame, Member, Pattern, PatternOfKind } from '@klados/core/frame'
 import type { SheetItem, SheetSection } from '../documents/sheet-content.ts'
 import { listPlain } from '../i18n/language.ts'
 import type { SheetInput } from './sheet-input.ts'
@@ -16,7 +16,7 @@ export function onOtherParts(input: SheetInput): SheetSection[] {
       ? roof(input, frame, pattern)
       : pattern.kind === 'column'
         ? columnHoles(input, pattern)
-        : []
+        : crosspieces(input, frame, pattern)
   return items.length === 0
     ? []
     : [{ kind: 'list', title: t('sheet.onParts'), groups: [{ title: null, items }] }]
@@ -59,6 +59,22 @@ function roof(input: SheetInput, frame: Frame, pattern: PatternOfKind<'overhead'
     },
     ...(backM.length === 0 ? [] : [{ lead: t('sheet.backWires'), text: listPlain(backM) }]),
   ]
+}
+
+/** Where crosspieces are lashed: along the hoops that they join, or level between legs. */
+function crosspieces({ t, units }: SheetInput, frame: Frame, pattern: Pattern): SheetItem[] {
+  const rungs = frame.members.filter(({ role }) => role === 'rung')
+  if (rungs.length === 0) return []
+  const lead = t('sheet.crosspieces')
+  if (pattern.kind === 'arch') {
+    const overM = 2 * pattern.heightM + (Math.PI / 2 - 1) * pattern.spanM
+    const apart = units.length(overM / (rungs.length + 1), 'fine')
+    return [{ lead, text: t('sheet.rungsAlong', { count: rungs.length, apart }) }]
+  }
+  const soilM = frame.members.find(({ foot }) => foot)?.foot?.yM ?? 0
+  const heights = [...new Set(rungs.map(({ path }) => Math.round((path[0]!.yM - soilM) * 1000) / 1000))]
+  const places = listPlain(heights.sort((a, b) => a - b).map((m) => units.length(m, 'short')))
+  return [{ lead, text: t('sheet.rungsAt', { places }) }]
 }
 
 /** A hole wider than its bar by so much takes it without a hammer, metres. */

@@ -2,7 +2,7 @@ import { endingOf } from '@klados/core/catalogue'
 import { groundAt, isPost } from '@klados/core/frame'
 import type { Frame, Line } from '@klados/core/frame'
 import type { TFunction } from '../i18n/texts.ts'
-import { listPlain } from '../i18n/language.ts'
+import { formatNumber, listPlain } from '../i18n/language.ts'
 import type { SheetItem, SheetSection } from '../documents/sheet-content.ts'
 import { linesInWords } from './line-words.ts'
 import type { SheetInput } from './sheet-input.ts'
@@ -66,7 +66,9 @@ export function order(input: SheetInput): SheetSection[] {
   if (!frame) return []
   const lineName = linesInWords(t, frame)
   const linesOf = linesOfPieces(frame)
-  const isOnPosts = frame.members.some((member) => isPost(member.role))
+  // Over a roof of rafters wires lie higher than any post.
+  const isOnPosts =
+    frame.members.some(({ role }) => isPost(role)) && !frame.members.some(({ role }) => role === 'rafter')
   const which = (piece: readonly number[]): string | null => {
     const lines = linesOf(piece)
     const [line] = lines
@@ -88,12 +90,12 @@ export function order(input: SheetInput): SheetSection[] {
           ? t('sheet.steps', { from, through: listPlain(rest), to })
           : t('sheet.stepsDirect', { from, to })
       const length = units.cut(piece.cutLengthM, 'shears')
-      const isOneWire = linesOf(piece.nodes).length === 1 && wound(input) === null
+      const isOneWire = linesOf(piece.nodes).length === 1 && wound(input, piece.nodes) === null
       return {
         letter: pieceLetter(i),
         length,
         which: which(piece.nodes),
-        way: wound(input) ?? way,
+        way: wound(input, piece.nodes) ?? way,
         supports: isOneWire ? piece.nodes.length - 2 : null,
       }
     })
@@ -143,19 +145,20 @@ function alikeTogether(t: TFunction, pieces: readonly StrungPiece[]): SheetItem[
 }
 
 /** String wound up stakes is not told stake by stake. */
-function wound({ t, units, body, plan }: SheetInput): string | null {
+function wound({ t, units, body, plan }: SheetInput, piece: readonly number[]): string | null {
   const { pattern } = body.design
-  if (pattern.kind !== 'spiral') return null
-  const cord = plan.frame?.lines.find(({ role }) => role === 'cord')
-  const nodes = plan.frame?.runs.filter(({ line }) => line.id === cord?.id) ?? []
-  const [first, last] = [nodes[0], nodes.at(-1)]
-  if (!plan.frame || !first || !last) return null
+  const { frame } = plan
+  if (pattern.kind !== 'spiral' || !frame) return null
+  const [from, to] = [frame.nodes[piece[0]!]!, frame.nodes[piece.at(-1)!]!]
+  const soilM = frame.members.find(({ role }) => role === 'stake')!.foot!.yM
   const chords = pattern.turns * pattern.stakes
+  const turns = (piece.length - 1) / pattern.stakes
   return t('sheet.woundOnto', {
-    from: plan.frame.nodes[first.from]!.label,
-    to: plan.frame.nodes[last.to]!.label,
-    start: units.length(pattern.startHeightM, 'short'),
-    turns: pattern.turns,
+    from: from.label,
+    to: to.label,
+    start: units.length(from.at.yM - soilM, 'short'),
+    end: units.length(to.at.yM - soilM, 'short'),
+    turns: formatNumber(turns, Number.isInteger(turns) ? 0 : 1),
     direction: t(`option.winding.${pattern.winding}`),
     rise: units.length((pattern.heightM - pattern.startHeightM) / chords, 'short'),
   })

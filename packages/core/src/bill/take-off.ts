@@ -66,6 +66,7 @@ export const tools = [
   'spanner',
   'knife',
   'pegs',
+  'pencil',
 ] as const
 export type Tool = (typeof tools)[number]
 export const gear = ['goggles', 'gloves', 'dust-mask', 'boots', 'ear-defenders', 'helper'] as const
@@ -305,7 +306,11 @@ function workSteps({ frame, wires, stock, fixing, surface, catalogue, repeat }: 
   add(
     'mark',
     marks * rates.markNode,
-    eyes > 0 ? ['tape', 'level', 'string-line'] : ['tape', 'pegs', 'string-line'],
+    eyes > 0
+      ? ['tape', 'level', 'string-line']
+      : frame.units.some(({ good }) => good === 'pot' || good === 'tub')
+        ? ['tape', 'pencil']
+        : ['tape', 'pegs', 'string-line'],
     [],
     [],
   )

@@ -46,8 +46,10 @@ export function strungWires(
         .filter((run) => wireFor(run.line.role) === name)
         .map((run) => ({ from: run.from, to: run.to, lengthM: run.lengthM + run.wrapM }))
       const limits = {
-        handlingLengthM: design.handlingLengthM,
-        endWrapM: design.endWrapM,
+        ...(woundLimits(frame, runs, choice) ?? {
+          handlingLengthM: design.handlingLengthM,
+          endWrapM: design.endWrapM,
+        }),
         ...(design.endsAt === 'edge' ? { endsAt: edgeNodes(frame) } : {}),
       }
       const stringing = attempt(() =>
@@ -64,6 +66,21 @@ export function strungWires(
         )
       return [{ name, wire, choice, stringing, cutting }]
     })
+}
+
+/**
+ * String that is wound comes off its ball as one goes round, in one piece where a ball is long enough: no length is handled,
+ * and its knots are in its runs. `null` for what is not wound, or is longer than any ball.
+ */
+function woundLimits(
+  { lines }: Frame,
+  runs: readonly { readonly lengthM: number }[],
+  { rolls }: WireChoice,
+): { readonly handlingLengthM: number; readonly endWrapM: number } | null {
+  if (lines.some(({ role }) => role !== 'cord')) return null
+  const netM = runs.reduce((sum, { lengthM }) => sum + lengthM, 0)
+  const ballM = rolls.reduce((most, { lengthM }) => Math.max(most, lengthM), 0)
+  return netM > 0 && netM <= ballM ? { handlingLengthM: ballM, endWrapM: 0 } : null
 }
 
 /**

@@ -37,7 +37,12 @@ describe('a half-barrel of 24 in with five stakes of 5 ft and string wound four 
     // 20 chords, each √(c² + (50 in / 20)²), c = 2 · 10 in · sin 36°; 21 times round a stake of 24 mm with string of 4 mm,
     // once and a fifth each; a knot of 4 in at both ends.
     const chord = Math.hypot(20 * Math.sin(Math.PI / 5), 50 / 20) * IN
-    near(figure(plan, 'string-length'), 20 * chord + 21 * 1.2 * Math.PI * 0.028 + 2 * 4 * IN)
+    const stringM = 20 * chord + 21 * 1.2 * Math.PI * 0.028 + 2 * 4 * IN
+    near(figure(plan, 'string-length'), stringM)
+    // Off the ball as one goes round: one piece, whose knots are in it.
+    const [{ stringing }] = plan.wires as [(typeof plan.wires)[number]]
+    expect(stringing!.pieces).toHaveLength(1)
+    near(stringing!.pieces[0]!.cutLengthM, stringM)
   })
 
   it('has stakes of 5 ft 10, a ring of its circle and a lap, and soil to an inch under its rim', () => {
