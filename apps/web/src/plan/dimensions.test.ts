@@ -1,5 +1,6 @@
 import { standardCatalogue } from '@klados/core/catalogue'
 import { startDesign } from '@klados/core/design'
+import { drawSite } from '@klados/core/drawing'
 import { planFrame } from '@klados/core/plan'
 import { expect, it } from 'vitest'
 import { sampleWall } from '../sample/sample-wall.ts'
@@ -52,3 +53,19 @@ it.each([
     expect(along[0]!.text).toMatch(/^0/)
   },
 )
+
+it('a pot’s figures stand below the ground that is drawn under it', () => {
+  const place = {
+    ...sampleWall,
+    kind: 'tub' as const,
+    widthM: 0.66,
+    usableHeightM: 1.6,
+    firstForkM: 0,
+    avoid: [],
+  }
+  const { frame } = planFrame(place, startDesign({ ...place, kind: 'tub' }, 'spiral', standardCatalogue))
+  const ground = drawSite(place, 'open').find((mark) => mark.kind === 'area' && mark.role === 'ground')!
+  const lowest = Math.min(...(ground.kind === 'area' ? ground.points.map(({ yM }) => yM) : []))
+  for (const mark of dimensionMarks(frame!, place, UNITS.imperial))
+    if (mark.kind === 'dimension') expect(mark.from.yM).toBeLessThan(lowest)
+})

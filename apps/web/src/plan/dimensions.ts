@@ -1,3 +1,4 @@
+import { GROUND_M } from '@klados/core/drawing'
 import type { DisplayList, Mark } from '@klados/core/drawing'
 import type { Frame } from '@klados/core/frame'
 import type { PlaceBody } from '@klados/contract'
@@ -26,7 +27,7 @@ export function dimensionMarks(frame: Frame, place: PlaceBody, units: Units): Di
   const roomM = ROOM * sideM
   const fit = (list: readonly number[], share: number) =>
     some(list, 1 + Math.floor(((list.at(-1) ?? 0) - (list[0] ?? 0)) / (share * sideM)))
-  const lowM = Math.min(0, ...frame.members.flatMap(({ path }) => path.map(({ yM }) => yM))) - roomM
+  const lowM = Math.min(-GROUND_M, ...frame.members.flatMap(({ path }) => path.map(({ yM }) => yM))) - roomM
   const leftM = Math.min(0, xs[0]!) - roomM
   const tick = (from: { xM: number; yM: number }, to: { xM: number; yM: number }): Mark => ({
     kind: 'line',

@@ -10,7 +10,7 @@ import { baseDiameterMm, pieceAge } from '../wood/index.ts'
 import type { Piece, Tie } from '../wood/index.ts'
 
 /** Depth of ground shown below the soil line, metres. */
-const GROUND_M = 0.12
+export const GROUND_M = 0.12
 
 /**
  * The place itself: face, first fork, ground and spots to avoid. In the open there is no face, and the ground
