@@ -57,6 +57,7 @@ it.each([
 it('a pot’s figures stand below the ground that is drawn under it', () => {
   const place = {
     ...sampleWall,
+    ...{ name: 'Here', facingDeg: 180, uprights: null, levels: null, fence: null, photo: null, riseM: 0 },
     kind: 'tub' as const,
     widthM: 0.66,
     usableHeightM: 1.6,

@@ -7,6 +7,7 @@ import type { Units } from '../ui/units.tsx'
 /** A figure takes so much of a drawing's larger side, along and up: no more stand there than have room. */
 const FIGURE_WIDE = 0.12
 const FIGURE_HIGH = 0.045
+const DIGIT_WIDE = 0.028
 /** Room between a drawing and its dimensions, as a share of its larger side. */
 const ROOM = 0.05
 /** Marks nearer than this are one, metres. */
@@ -38,14 +39,17 @@ export function dimensionMarks(frame: Frame, place: PlaceBody, units: Units): Di
     const at = { xM, yM }
     return { kind: 'dimension', from: at, to: at, text }
   }
+  // It ends where the line of heights stands, however long it is.
+  const besideLine = (yM: number, text: string) =>
+    label(leftM - roomM / 2 - (text.length * DIGIT_WIDE * sideM) / 2, yM - roomM / 2, text)
   const along = (xM: number) => (place.viewingEnd === 'left' ? xM : place.widthM - xM)
   const alongMarks = fit(xs, FIGURE_WIDE).flatMap((xM) => [
     tick({ xM, yM: lowM }, { xM, yM: lowM + roomM / 3 }),
-    label(xM, lowM - roomM, units.length(along(xM), place.widthM > 10 ? 'long' : 'short')),
+    label(xM, lowM - 2 * roomM, units.length(along(xM), place.widthM > 10 ? 'long' : 'short')),
   ])
   const upMarks = fit(ys, FIGURE_HIGH).flatMap((yM) => [
     tick({ xM: leftM, yM }, { xM: leftM + roomM / 3, yM }),
-    label(leftM - roomM, yM, units.length(yM, 'short')),
+    besideLine(yM, units.length(yM, 'short')),
   ])
   return [
     tick({ xM: xs[0]!, yM: lowM }, { xM: xs.at(-1)!, yM: lowM }),

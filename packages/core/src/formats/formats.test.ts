@@ -100,6 +100,20 @@ describe('the true-scale SVG', () => {
     expect(shape(0.001)).toEqual(['polyline', 'none', '3', '0,0 0,-2000'])
   })
 
+  it('has room for a figure that is longer than what it measures', () => {
+    const at = { xM: 0.1, yM: 0 }
+    const list = [{ kind: 'dimension', from: at, to: at, text: "18' 11 13/16 in" } as const]
+    const [left, , width] = /viewBox="([^"]+)"/
+      .exec(elevationSvg(list, 'x', { widthMm: 100, heightMm: 100 }))![1]!
+      .split(' ')
+      .map(Number) as [number, number, number]
+    const size = Number(
+      /font-size="([^"]+)"/.exec(elevationSvg(list, 'x', { widthMm: 100, heightMm: 100 }))![1],
+    )
+    expect(100 - left).toBeGreaterThan(0.25 * size * list[0]!.text.length)
+    expect(left + width - 100).toBeGreaterThan(0.25 * size * list[0]!.text.length)
+  })
+
   it('escapes what people type', () => {
     expect(svg).toContain('<title>South &#60;wall&#62;</title>')
   })

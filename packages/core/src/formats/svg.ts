@@ -51,8 +51,9 @@ export function elevationSvg(list: DisplayList, title: string, paper?: Paper): s
     ? (Math.max(spanX / paper.widthMm, spanY / paper.heightMm) * PAPER_LINE_MM) / PLAIN.width
     : 1
   const marginMm = paper ? LABEL_ROOM * ink : MARGIN_MM
-  const [left, top] = [min(xs) - marginMm, min(ys) - marginMm]
-  const [width, height] = [spanX + 2 * marginMm, spanY + 2 * marginMm]
+  const ends = list.flatMap((mark) => (mark.kind === 'dimension' ? figureEnds(mark, ink) : []))
+  const [left, top] = [Math.min(min(xs) - marginMm, min(ends)), min(ys) - marginMm]
+  const [width, height] = [Math.max(max(xs) + marginMm, max(ends)) - left, spanY + 2 * marginMm]
   const body = list
     .map((mark) => markSvg(mark, ink))
     .filter(Boolean)
@@ -63,6 +64,20 @@ export function elevationSvg(list: DisplayList, title: string, paper?: Paper): s
 ${body}
 </svg>
 `
+}
+
+const FIGURE_SIZE = 60
+/** Mean width of a digit against its height. */
+const DIGIT_WIDE = 0.55
+
+/** How far a figure reaches to either side, millimetres: it may be longer than what it measures. */
+function figureEnds(
+  { from, to, text }: Extract<Mark, { kind: 'dimension' }>,
+  ink: number,
+): readonly [number, number] {
+  const middle = ((from.xM + to.xM) / 2) * MM
+  const half = (text.length * FIGURE_SIZE * DIGIT_WIDE * ink) / 2
+  return [middle - half, middle + half]
 }
 
 function pointsOf(mark: Mark): readonly Point[] {
@@ -118,7 +133,7 @@ function markSvg(mark: Mark, ink: number): string {
       return text(mark.label, 60, mark.at, 0, 90, true)
     case 'dimension': {
       const middle = { xM: (mark.from.xM + mark.to.xM) / 2, yM: (mark.from.yM + mark.to.yM) / 2 }
-      return text(mark.text, 60, middle, 0, -20, true)
+      return text(mark.text, FIGURE_SIZE, middle, 0, -20, true)
     }
   }
 }
