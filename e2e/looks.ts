@@ -54,7 +54,7 @@ const violations = (page: Page, runOnly: object): Promise<string[]> =>
   )
 
 /** What runs off the page to the right, the innermost of it. */
-const runningOff = (page: Page): Promise<string[]> =>
+export const runningOff = (page: Page): Promise<string[]> =>
   page.evaluate(() => {
     const { documentElement: root } = document
     if (root.scrollWidth <= window.innerWidth) return []

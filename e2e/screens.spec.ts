@@ -1,7 +1,7 @@
 import { gzipSync } from 'node:zlib'
 import type { Page } from '@playwright/test'
 import { expect, test } from './fixtures.ts'
-import { expectNothing } from './looks.ts'
+import { expectNothing, runningOff } from './looks.ts'
 import { NO_TEXTS, english, speakMadeUp, wordsIn, written } from './made-up.ts'
 import { apiOf, enterDemo, haveWall, openDemo, signUp } from './people.ts'
 import { isTaken } from './third.ts'
@@ -203,14 +203,41 @@ test('both unit systems can be read everywhere, and a bare number takes the fiel
   await expect(page.getByLabel('Width')).toHaveValue(`20' 0"`)
 })
 
-test('a printed sheet fits its page', async ({ page }) => {
+test('with letters twice as large on the smallest phone nothing runs off, and each screen says which it is', async ({
+  page,
+}) => {
+  test.setTimeout(120_000)
+  const garden = await enterDemo(page)
+  await page.setViewportSize({ width: 320, height: 700 })
+  await page.addInitScript(() => {
+    const large = new CSSStyleSheet()
+    large.replaceSync('html { font-size: 200% }')
+    document.adoptedStyleSheets = [large]
+  })
+  const titles: string[] = []
+  for (const screen of await demoScreens(page, garden)) {
+    await page.goto(screen)
+    await page.getByRole('heading').first().waitFor()
+    await page.waitForLoadState('networkidle', { timeout: 1500 }).catch(() => undefined)
+    expect.soft([screen, await runningOff(page)]).toEqual([screen, []])
+    titles.push(await page.title())
+  }
+  for (const title of titles) expect(title).toMatch(/^.{4,} – Klados$/)
+  expect(new Set(titles).size).toBe(titles.length)
+})
+
+test('a printed sheet fits its page, and is light however dark the screen is', async ({ page }) => {
   const garden = await openDemo(page)
   const frame = (await page.getByRole('link', { name: 'Frame', exact: true }).last().getAttribute('href'))!
   await page.goto(frame)
   await page.getByRole('link', { name: 'Sheet to print' }).click()
   await page.waitForURL(/\/sheet/)
   await page.getByRole('heading', { name: 'Before you start' }).waitFor()
-  await page.emulateMedia({ media: 'print' })
+  await page.emulateMedia({ media: 'screen', colorScheme: 'dark' })
+  const ink = () => page.evaluate(() => getComputedStyle(document.body).color)
+  await expect.poll(ink).toBe('rgb(238, 233, 222)')
+  await page.emulateMedia({ media: 'print', colorScheme: 'dark' })
+  expect(await ink()).toBe('rgb(35, 38, 42)')
   for (const [format, widthPx] of [
     ['A4', 794 - 76],
     ['Letter', 816 - 76],

@@ -49,7 +49,7 @@ export function NoteForm({ gardenId, placeId, plantId, pieceId, on, onWrite }: N
         write()
       }}
     >
-      <div className="min-w-40 flex-1">
+      <div className="min-w-[min(10rem,100%)] flex-1">
         <TextField
           label={t('wood.note')}
           value={text}

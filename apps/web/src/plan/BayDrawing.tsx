@@ -35,7 +35,7 @@ export const BayDrawing = memo(function BayDrawing({
   } as const
   return (
     <figure className="m-0 max-w-xl">
-      <figcaption className="text-[13px] text-slate">{t('frame.bay')}</figcaption>
+      <figcaption className="text-[0.8125rem] text-slate">{t('frame.bay')}</figcaption>
       <StillElevation
         label={t('frame.bay')}
         wall={room}

@@ -152,7 +152,7 @@ function Notices({ gardenId, isViewer }: NoticesProps) {
           <Tray gardenId={gardenId} />
         </Suspense>
       )}
-      {!canWorkAway() && <p className="text-[13px] text-slate">{t('away.notSecure')}</p>}
+      {!canWorkAway() && <p className="text-[0.8125rem] text-slate">{t('away.notSecure')}</p>}
       {isViewer && <Message tone="plain">{t('role.readOnly')}</Message>}
     </div>
   )

@@ -15,7 +15,7 @@ export function Masthead({ gardenId, gardenName }: { gardenId: string; gardenNam
     <header className="no-print flex items-start gap-x-6 px-6 pt-3 max-sm:flex-wrap max-sm:justify-between max-sm:px-3">
       <Link
         to={`/g/${gardenId}/places`}
-        className="font-display text-[26px] font-bold tracking-tight no-underline max-sm:text-[20px]"
+        className="font-display text-[1.625rem] font-bold tracking-tight no-underline max-sm:text-[1.25rem]"
       >
         Klados
       </Link>
@@ -28,7 +28,10 @@ export function Masthead({ gardenId, gardenName }: { gardenId: string; gardenNam
   )
 }
 
-const WIRE_HEIGHT_PX = 66
+/** The knots and the room above them; the names below are as high as letters are. */
+const KNOTS_PX = 34
+/** Stages nearer than this, in the height of the page's own letters, have no room for their names side by side. */
+const NAME_WIDE = 3.4
 
 function Wire({ gardenId }: { gardenId: string }) {
   const { t } = useTranslation()
@@ -36,8 +39,12 @@ function Wire({ gardenId }: { gardenId: string }) {
   const placeId = useCurrentPlace(gardenId)
   const box = useRef<HTMLElement>(null)
   const [width, setWidth] = useState(600)
+  const [lettersPx, setLettersPx] = useState(16)
   useEffect(() => {
-    const observer = new ResizeObserver(() => setWidth(box.current?.clientWidth ?? 600))
+    const observer = new ResizeObserver(() => {
+      setWidth(box.current?.clientWidth ?? 600)
+      setLettersPx(Number.parseFloat(getComputedStyle(document.documentElement).fontSize))
+    })
     observer.observe(box.current!)
     return () => observer.disconnect()
   }, [])
@@ -56,13 +63,15 @@ function Wire({ gardenId }: { gardenId: string }) {
   ] as const
   // The line sags a little with width, and hangs tighter while a stage is tied in.
   const sag = Math.min(10, width / 110) * (stages.some((stage) => stage.isHere) ? 0.7 : 1)
+  // With large letters on a small screen every second name hangs lower.
+  const isTight = width / stages.length < NAME_WIDE * lettersPx
   const yAt = (share: number) => 17 + 4 * sag * share * (1 - share)
   return (
     <nav
       ref={box}
       aria-label={t('stage.stages')}
       className="relative flex-1 max-sm:order-last max-sm:basis-full"
-      style={{ height: WIRE_HEIGHT_PX }}
+      style={{ height: `calc(${KNOTS_PX}px + ${isTight ? 3.6 : 2}rem)` }}
     >
       <svg className="absolute inset-0 h-full w-full overflow-visible" aria-hidden="true">
         <path
@@ -94,7 +103,10 @@ function Wire({ gardenId }: { gardenId: string }) {
             to={stage.to}
             className="stage px-3 pb-1 pt-5 max-sm:px-1"
             aria-current={stage.isHere ? 'page' : undefined}
-            style={{ left: `${share * 100}%`, top: yAt(share) - 8 }}
+            style={{
+              left: `${share * 100}%`,
+              top: `calc(${yAt(share) - 8}px + ${isTight && i % 2 === 1 ? 1.5 : 0}rem)`,
+            }}
           >
             {t(`stage.${stage.key}`)}
           </Link>
@@ -125,7 +137,7 @@ function DueCount({ gardenId }: { gardenId: string }) {
   return (
     <Link
       to={`/g/${gardenId}/round`}
-      className={`inline-block min-h-6 py-0.5 text-[13px] no-underline hover:underline ${count > 0 ? 'font-semibold text-ochre' : 'text-slate'}`}
+      className={`inline-block min-h-6 py-0.5 text-[0.8125rem] no-underline hover:underline ${count > 0 ? 'font-semibold text-ochre' : 'text-slate'}`}
     >
       {count > 0 ? t('due.count', { count }) : t('due.none')}
     </Link>
@@ -144,6 +156,11 @@ function Menu({ gardenId, gardenName }: { gardenId: string; gardenName: string }
   const [signOut] = useSignOutMutation()
   const [theme, setTheme] = useState(chosenTheme)
   const details = useRef<HTMLDetailsElement>(null)
+  const { pathname } = useLocation()
+  const shut = () => {
+    if (details.current) details.current.open = false
+  }
+  useEffect(shut, [pathname])
   useEffect(() => {
     const close = (event: Event) => {
       const isOutside =
@@ -165,7 +182,13 @@ function Menu({ gardenId, gardenName }: { gardenId: string; gardenName: string }
         {gardenName}
         <span className="sr-only">: {t('menu.open')}</span>
       </summary>
-      <div className="absolute right-0 z-20 mt-1 flex w-64 flex-col gap-3 border border-faint bg-paper p-4 text-left shadow-md">
+      <div
+        className="absolute right-0 z-20 mt-1 flex w-64 max-w-[calc(100vw-1.5rem)] flex-col gap-3 border border-faint bg-paper p-4 text-left shadow-md"
+        onClick={({ detail, target }) => {
+          // A press chooses and is done; arrow keys go on through the choices.
+          if (detail > 0 && (target as Element).closest('label')) shut()
+        }}
+      >
         {session?.account && <p className="truncate text-slate">{session.account.name}</p>}
         <Choice
           label={t('menu.units')}
@@ -190,7 +213,7 @@ function Menu({ gardenId, gardenName }: { gardenId: string; gardenName: string }
         />
         {(session?.memberships.length ?? 0) > 1 && (
           <div>
-            <p className="mb-1 text-[13px] text-slate">{t('menu.gardens')}</p>
+            <p className="mb-1 text-[0.8125rem] text-slate">{t('menu.gardens')}</p>
             {session!.memberships.map((m) => (
               <Link key={m.gardenId} className="block py-0.5" to={`/g/${m.gardenId}/places`}>
                 {m.gardenName}

@@ -206,7 +206,7 @@ function EntryChoices({ gardenId, item, words }: { gardenId: string; item: Entry
     >
       <DateField label={t('tray.day')} max={today} value={at} onChange={setAt} />
       {isNote && (
-        <label className="flex min-w-56 flex-1 flex-col text-[13px] text-slate">
+        <label className="flex min-w-[min(14rem,100%)] flex-1 flex-col text-[0.8125rem] text-slate">
           {t('tray.text')}
           <input
             className="input"

@@ -66,7 +66,7 @@ export function TieActions(props: TieActionsProps) {
           body: { v: 3, tieId, newTieId: uuidv7(), why, ...anew(why) },
         }
       : { ...head, kind: 'tie.ended', body: { v: 1, tieId, why } }
-  const size = isLarge ? 'min-h-12 text-[16px]' : ''
+  const size = isLarge ? 'min-h-12 text-[1rem]' : ''
   const columns = isLarge ? 'grid-cols-2 sm:grid-cols-4' : 'grid-cols-2'
   const end = (why: TieEnd) => (
     <button

@@ -25,7 +25,7 @@ export function Choice<V extends string>({
       className={isInline ? 'flex min-w-0 flex-wrap items-center gap-x-4' : 'min-w-0'}
       disabled={disabled}
     >
-      <legend className={`text-[13px] text-slate ${isInline ? 'float-left' : 'mb-1'}`}>{label}</legend>
+      <legend className={`text-[0.8125rem] text-slate ${isInline ? 'float-left' : 'mb-1'}`}>{label}</legend>
       <div className="flex flex-wrap gap-x-4 gap-y-1">
         {options.map((option) => (
           <label key={option.value} className="flex min-h-7 cursor-pointer items-center gap-1.5">
@@ -57,7 +57,7 @@ export function Pick({ label, value, options, onChange, disabled }: PickProps) {
   const id = useId()
   return (
     <div className="min-w-0">
-      <label htmlFor={id} className="mb-0.5 block text-[13px] text-slate">
+      <label htmlFor={id} className="mb-0.5 block text-[0.8125rem] text-slate">
         {label}
       </label>
       <select

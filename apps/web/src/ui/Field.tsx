@@ -18,7 +18,7 @@ export function Field({ label, hint, error, children }: FieldProps) {
   const text = error ?? hint
   return (
     <div className="min-w-0">
-      <label htmlFor={id} className="mb-0.5 block text-[13px] text-slate">
+      <label htmlFor={id} className="mb-0.5 block text-[0.8125rem] text-slate">
         {label}
       </label>
       {children({
@@ -29,7 +29,7 @@ export function Field({ label, hint, error, children }: FieldProps) {
       {text && (
         <p
           id={`${id}-text`}
-          className={`mt-1 text-[12.5px] leading-snug ${error ? 'text-iron' : 'text-slate'}`}
+          className={`mt-1 text-[0.78125rem] leading-snug ${error ? 'text-iron' : 'text-slate'}`}
         >
           {text}
         </p>

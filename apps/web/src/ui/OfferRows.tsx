@@ -26,7 +26,7 @@ export function OfferRows({ title, offers, most, next, onChange }: OfferRowsProp
     )
   return (
     <fieldset className="flex flex-col gap-1">
-      <legend className="text-[13px] text-slate">{title}</legend>
+      <legend className="text-[0.8125rem] text-slate">{title}</legend>
       {offers.map((offer, i) => (
         <div key={i} className="grid grid-cols-[1fr_1fr_auto] items-end gap-2">
           <LengthField

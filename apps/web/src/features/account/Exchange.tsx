@@ -25,7 +25,7 @@ export function Exchange({ gardenId, isOwner }: { gardenId: string; isOwner: boo
   const taking = useTaking(gardenId)
   return (
     <section className="flex max-w-xl flex-col gap-3">
-      <h2 className="text-[20px]">{t('exchange.title')}</h2>
+      <h2 className="text-[1.25rem]">{t('exchange.title')}</h2>
       <p className="text-slate">{t('exchange.intro')}</p>
       <div className="flex flex-wrap items-center gap-4">
         <a className="btn no-underline" href={`/api/gardens/${gardenId}/export`} download="garden.json">
@@ -169,7 +169,7 @@ function Questions({ questions, onAnswer, onStop }: QuestionsProps) {
           >
             <span className="min-w-0 flex-1 basis-48">
               <span className="block font-semibold">{t(`exchange.kind.${kind}`, { name })}</span>
-              <span className="block text-[13px] text-slate">
+              <span className="block text-[0.8125rem] text-slate">
                 {t('exchange.stored', {
                   version: stored.version,
                   date: formatDate(stored.savedAt.slice(0, 10)),

@@ -25,7 +25,7 @@ export function GardenEnd({ garden }: { garden: Garden }) {
   }
   return (
     <section className="flex flex-col gap-4">
-      <h2 className="text-[20px]">{t('garden.newGarden')}</h2>
+      <h2 className="text-[1.25rem]">{t('garden.newGarden')}</h2>
       {failure && <Message tone="limit">{failure}</Message>}
       <NewGarden />
       <Danger title={t('garden.leave', { name: garden.name })}>

@@ -1,3 +1,4 @@
+import { ScreenTitle } from '../../ui/ScreenTitle.tsx'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { useTranslation } from '../../i18n/use-translation.tsx'
@@ -27,8 +28,10 @@ export function Join() {
   if (!invitation && !refusal) return <Loading>{t('app.loading')}</Loading>
   return (
     <main className="mx-auto flex max-w-md flex-col gap-4 px-6 py-10">
-      <p className="font-display text-[44px] font-bold leading-none tracking-tight">{t('app.name')}</p>
-      <h1>{t('invitation.title')}</h1>
+      <p className="font-display text-[min(2.75rem,14vw)] font-bold leading-none tracking-tight">
+        {t('app.name')}
+      </p>
+      <ScreenTitle>{t('invitation.title')}</ScreenTitle>
       {refusal && <Message tone="limit">{refusalWords(t, refusal)}</Message>}
       {invitation && (
         <p>

@@ -49,7 +49,7 @@ export function Members({ garden }: { garden: Garden }) {
   }
   return (
     <section className="flex flex-col gap-3">
-      <h2 className="text-[20px]">{t('garden.people')}</h2>
+      <h2 className="text-[1.25rem]">{t('garden.people')}</h2>
       <p className="text-slate">{t('garden.peopleIntro')}</p>
       {failure && <Message tone="limit">{failure}</Message>}
       <ul className="flex flex-col gap-2">
@@ -186,7 +186,7 @@ function InvitedLine({ email, role, until, onTakeBack }: InvitedLineProps) {
     <p className="flex flex-wrap items-center gap-3 border-b border-dotted border-faint pb-2">
       <span className="min-w-0 flex-1">
         <span className="block truncate">{email}</span>
-        <span className="block text-[13px] text-slate">
+        <span className="block text-[0.8125rem] text-slate">
           {t('garden.invited', { role: t(`role.${role}`), until: formatDate(until.slice(0, 10)) })}
         </span>
       </span>

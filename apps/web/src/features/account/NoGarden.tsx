@@ -1,3 +1,4 @@
+import { ScreenTitle } from '../../ui/ScreenTitle.tsx'
 import { Navigate } from 'react-router'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useSessionQuery, useSignOutMutation } from '../../data/api.ts'
@@ -14,8 +15,10 @@ export function NoGarden() {
   if (session && (!session.account || session.memberships.length > 0)) return <Navigate replace to="/" />
   return (
     <main className="mx-auto flex max-w-md flex-col gap-6 px-6 py-10">
-      <p className="font-display text-[44px] font-bold leading-none tracking-tight">{t('app.name')}</p>
-      <h1>{t('garden.none')}</h1>
+      <p className="font-display text-[min(2.75rem,14vw)] font-bold leading-none tracking-tight">
+        {t('app.name')}
+      </p>
+      <ScreenTitle>{t('garden.none')}</ScreenTitle>
       <p>{t('garden.noneText')}</p>
       <AccountNews />
       <NewGarden />

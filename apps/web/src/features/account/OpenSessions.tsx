@@ -22,7 +22,7 @@ export function OpenSessions() {
           >
             <span className="min-w-0 flex-1">
               <span className="block">{nameOf(one)}</span>
-              <span className="block text-[13px] text-slate">
+              <span className="block text-[0.8125rem] text-slate">
                 {t('sessions.when', {
                   opened: formatTime(Date.parse(one.openedAt)),
                   used: formatTime(Date.parse(one.usedAt)),

@@ -27,7 +27,7 @@ export function OwnAccount() {
   if (!account) return null
   return (
     <section className="flex flex-col gap-4">
-      <h2 className="text-[20px]">{t('own.title')}</h2>
+      <h2 className="text-[1.25rem]">{t('own.title')}</h2>
       <p className="truncate text-slate">
         {account.name}, {account.email}
       </p>

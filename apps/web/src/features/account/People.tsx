@@ -1,3 +1,4 @@
+import { ScreenTitle } from '../../ui/ScreenTitle.tsx'
 import { listWords } from '../../i18n/language.ts'
 import type { Garden } from '@klados/contract'
 import { useForm } from 'react-hook-form'
@@ -49,7 +50,7 @@ function Settings({ garden }: { garden: Garden }) {
       className="flex flex-col gap-3"
       onSubmit={(event) => void handleSubmit((settings) => save({ gardenId: garden.id, settings }))(event)}
     >
-      <h1>{t('garden.title')}</h1>
+      <ScreenTitle>{t('garden.title')}</ScreenTitle>
       {error && (
         <Message tone="limit">
           {error.fields ? t('garden.badFields', { fields: badFields(error.fields) }) : refusalWords(t, error)}

@@ -1,3 +1,4 @@
+import { ScreenTitle } from '../../ui/ScreenTitle.tsx'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { Link } from 'react-router'
@@ -39,8 +40,10 @@ export function Recover() {
   )
   return (
     <main className="mx-auto flex max-w-md flex-col gap-4 px-6 py-10">
-      <p className="font-display text-[44px] font-bold leading-none tracking-tight">{t('app.name')}</p>
-      <h1>{t('recovery.title')}</h1>
+      <p className="font-display text-[min(2.75rem,14vw)] font-bold leading-none tracking-tight">
+        {t('app.name')}
+      </p>
+      <ScreenTitle>{t('recovery.title')}</ScreenTitle>
       {failure && <Message tone="limit">{failure}</Message>}
       {isSuccess ? (
         <>

@@ -1,3 +1,4 @@
+import { ScreenTitle } from '../../ui/ScreenTitle.tsx'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { usualUnits } from '../../ui/usual-units.ts'
 import type { DisplayList } from '@klados/core/drawing'
@@ -92,9 +93,11 @@ export function SignIn() {
     </Field>
   )
   return (
-    <main className="mx-auto grid min-h-full max-w-6xl content-start gap-10 px-6 py-10 lg:grid-cols-[minmax(0,1fr)_320px]">
+    <main className="mx-auto grid min-h-full max-w-6xl content-start gap-10 px-6 py-10 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_320px]">
       <section className="flex min-w-0 flex-col gap-4">
-        <p className="font-display text-[44px] font-bold leading-none tracking-tight">{t('app.name')}</p>
+        <p className="font-display text-[min(2.75rem,14vw)] font-bold leading-none tracking-tight">
+          {t('app.name')}
+        </p>
         <p className="font-display text-xl">{t('app.tagline')}</p>
         <p className="max-w-prose">{t('account.pitch')}</p>
         <SampleDrawing />
@@ -114,7 +117,7 @@ export function SignIn() {
           </div>
         )}
         <form className="flex flex-col gap-3" onSubmit={(event) => void submit(event)} noValidate>
-          <h1>{t(isNew ? 'account.signUp' : 'account.signIn')}</h1>
+          <ScreenTitle>{t(isNew ? 'account.signUp' : 'account.signIn')}</ScreenTitle>
           {isOwed && <Message tone="plain">{t('away.signedOut')}</Message>}
           {failure && <Message tone="limit">{failure}</Message>}
           {isNew && text('name', t('account.name'), 'text', 'name')}
@@ -151,7 +154,7 @@ export function SignIn() {
             {t(isNew ? 'account.have' : 'account.new')}
           </button>
           {!isNew && (
-            <p className="text-[13px] text-slate">
+            <p className="text-[0.8125rem] text-slate">
               {t('account.forgot')} <Link to="/recover">{t('recovery.haveCode')}</Link>
             </p>
           )}
@@ -165,7 +168,7 @@ function KeepCodes({ codes, email }: { codes: readonly string[]; email: string }
   const { t } = useTranslation()
   return (
     <main className="mx-auto flex max-w-xl flex-col gap-4 px-6 py-10">
-      <h1>{t('recovery.codes')}</h1>
+      <ScreenTitle>{t('recovery.codes')}</ScreenTitle>
       <Suspense>
         <CodesToKeep codes={codes} email={email} />
       </Suspense>

@@ -1,3 +1,4 @@
+import { ScreenTitle } from '../../ui/ScreenTitle.tsx'
 import type { FrameDocument, Place } from '@klados/contract'
 import type { Catalogue } from '@klados/core/catalogue'
 import type { FramePlan } from '@klados/core/plan'
@@ -77,7 +78,7 @@ function Site({ gardenId, place, document }: SiteProps) {
   return (
     <div className="mx-auto flex w-full max-w-2xl flex-col gap-3">
       <div className="flex flex-wrap items-baseline gap-x-4">
-        <h1>{t('build.title', { frame: document.body.name, place: place.body.name })}</h1>
+        <ScreenTitle>{t('build.title', { frame: document.body.name, place: place.body.name })}</ScreenTitle>
         <Link to={`/g/${gardenId}/places/${place.id}/frame/${document.id}`}>{t('sheet.back')}</Link>
       </div>
       <StillElevation
@@ -141,8 +142,8 @@ function Site({ gardenId, place, document }: SiteProps) {
                   aria-pressed={row === current}
                   onClick={() => setChosen(row.partId)}
                 >
-                  <span className="text-[15px]">{row.label}</span>
-                  <span className="text-[11.5px] font-normal">
+                  <span className="text-[0.9375rem]">{row.label}</span>
+                  <span className="text-[0.71875rem] font-normal">
                     {t(isDone(row) ? 'build.isDone' : 'build.isOpen')}
                   </span>
                 </button>
@@ -187,28 +188,28 @@ function MarkCard({ place, frameId, plan, catalogue, row, wasDone, onWrite }: Ma
   return (
     <section className="slip flex flex-col gap-3">
       <div className="flex items-baseline gap-4">
-        <h2 className="text-[30px]">{row.label}</h2>
+        <h2 className="text-[1.875rem]">{row.label}</h2>
         <p className="text-slate">
           {t(`build.${row.what}`)}
           {wasDone ? `, ${t('build.isDone')}` : ''}
         </p>
       </div>
-      <dl className="grid grid-cols-2 gap-2 text-[22px] font-bold">
+      <dl className="grid grid-cols-2 gap-2 text-[1.375rem] font-bold">
         <div>
-          <dt className="text-[13px] font-normal text-slate">
+          <dt className="text-[0.8125rem] font-normal text-slate">
             {t('frame.nodeAlong', { end: t(`place.${place.body.viewingEnd}`) })}
           </dt>
           <dd>{offText(t, units, row.alongM, style, 'along')}</dd>
         </div>
         {row.what === 'node' && (
           <div>
-            <dt className="text-[13px] font-normal text-slate">{t('frame.nodeHeight')}</dt>
+            <dt className="text-[0.8125rem] font-normal text-slate">{t('frame.nodeHeight')}</dt>
             <dd>{units.length(row.heightM, 'short')}</dd>
           </div>
         )}
         {Math.abs(row.outM) > 1e-3 && (
           <div>
-            <dt className="text-[13px] font-normal text-slate">{t('slip.back')}</dt>
+            <dt className="text-[0.8125rem] font-normal text-slate">{t('slip.back')}</dt>
             <dd>{units.length(row.outM, 'short')}</dd>
           </div>
         )}
@@ -229,7 +230,7 @@ function MarkCard({ place, frameId, plan, catalogue, row, wasDone, onWrite }: Ma
         <>
           <button
             type="button"
-            className="btn btn-main min-h-14 text-[17px]"
+            className="btn btn-main min-h-14 text-[1.0625rem]"
             onClick={onePress(() => write(row.alongM, row.heightM))}
           >
             {t(`build.asMarked.${row.what}`)}

@@ -123,7 +123,7 @@ export function DriveForm({ place, frameId, plan, catalogue, row, onWrite }: Dri
           }}
         />
       )}
-      <button type="button" className="btn btn-main min-h-14 text-[17px]" onClick={onePress(save)}>
+      <button type="button" className="btn btn-main min-h-14 text-[1.0625rem]" onClick={onePress(save)}>
         {t('drive.save')}
       </button>
     </div>

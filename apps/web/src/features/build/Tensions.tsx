@@ -85,7 +85,7 @@ export function Tensions({ place, frameId, plan, pattern, condition, canWrite, r
         />
         <TemperatureField label={t('wire.todayC')} valueC={temperatureC} onChange={setTemperatureC} />
       </div>
-      <p className="text-[22px] font-bold">
+      <p className="text-[1.375rem] font-bold">
         {t('tension.setTo', { pull: units.force(tensionToday(line, temperatureC)) })}
       </p>
       {due && <p>{dueWords(t, due)}</p>}
@@ -95,14 +95,14 @@ export function Tensions({ place, frameId, plan, pattern, condition, canWrite, r
           <div className="grid grid-cols-2 gap-2">
             <button
               type="button"
-              className="btn btn-main min-h-14 text-[17px]"
+              className="btn btn-main min-h-14 text-[1.0625rem]"
               onClick={onePress(() => write('wire.tensioned', tensionN))}
             >
               {t('tension.set')}
             </button>
             <button
               type="button"
-              className="btn min-h-14 text-[17px]"
+              className="btn min-h-14 text-[1.0625rem]"
               onClick={onePress(() => write('wire.measured', tensionN))}
             >
               {t('tension.found')}

@@ -69,7 +69,7 @@ export function Ties({ plan, pattern, condition, temperatureC, onFound }: TiesPr
           />
           <button
             type="button"
-            className="btn min-h-14 text-[17px]"
+            className="btn min-h-14 text-[1.0625rem]"
             onClick={onePress(() => onFound(lineId, nameOf(lineId), readN ?? Math.round(expectedN)))}
           >
             {t('tension.tieRecord')}

@@ -88,7 +88,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
   const kindName = t(`frame.${design.pattern.kind}`)
   const currency = garden?.currency ?? 'EUR'
   return (
-    <div className="grid min-h-0 flex-1 gap-6 lg:grid-cols-[minmax(0,1fr)_340px]">
+    <div className="grid min-h-0 flex-1 gap-6 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_340px]">
       <section className="flex min-w-0 flex-col gap-2">
         <BenchHead
           base={`/g/${gardenId}/places/${place.id}`}

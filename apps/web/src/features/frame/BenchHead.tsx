@@ -1,3 +1,4 @@
+import { ScreenTitle } from '../../ui/ScreenTitle.tsx'
 import type { Place } from '@klados/contract'
 import { Link, useNavigate } from 'react-router'
 import { useTranslation } from '../../i18n/use-translation.tsx'
@@ -40,7 +41,9 @@ export function BenchHead({
   const open = (id: string) => void navigate(`${base}/frame/${id}`)
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
-      <h1>{place.body.name}</h1>
+      <ScreenTitle tab={t('app.tabOf', { screen: t('stage.frame'), of: place.body.name })}>
+        {place.body.name}
+      </ScreenTitle>
       {siblings.length > 1 && (
         <div className="w-48">
           <Pick
@@ -51,7 +54,7 @@ export function BenchHead({
           />
         </div>
       )}
-      <p className="min-w-52 flex-1 text-slate">
+      <p className="min-w-[min(13rem,100%)] flex-1 text-slate">
         {kindName}, {units.length(place.body.widthM)} × {units.length(place.body.usableHeightM)}.{' '}
         <Link to={`${base}/measures`}>{t('places.measure')}</Link>
         {siblings.length > 1 && (

@@ -194,7 +194,7 @@ function Materials({ gardenId, plan, currency }: ConsequencesProps) {
   if (!plan.takeOff || plan.takeOff.items.length === 0) return null
   return (
     <details>
-      <summary className="font-display text-[15px] font-semibold">{t('sheet.materials')}</summary>
+      <summary className="font-display text-[0.9375rem] font-semibold">{t('sheet.materials')}</summary>
       <dl>
         {plan.takeOff.items.map((item, i) => (
           <SlipRow key={i} label={names.item(item, catalogue)}>

@@ -25,7 +25,7 @@ export function Fit({ gardenId, place, design, onTake }: FitProps) {
   if (!FITTED.has(design.pattern.kind)) return null
   return (
     <details onToggle={(event) => setIsOpen(event.currentTarget.open)} className="border-t border-faint pt-2">
-      <summary className="font-display text-[15px] font-semibold">{t('fit.title')}</summary>
+      <summary className="font-display text-[0.9375rem] font-semibold">{t('fit.title')}</summary>
       {isOpen && <Proposals gardenId={gardenId} place={place} design={design} onTake={onTake} />}
     </details>
   )
@@ -45,7 +45,7 @@ function Proposals({ gardenId, place, design, onTake }: FitProps) {
     <div className="overflow-x-auto">
       <Working {...how} />
       <table className="w-full min-w-[560px] text-right">
-        <thead className="text-[13px] text-slate">
+        <thead className="text-[0.8125rem] text-slate">
           <tr>
             {(['count', 'size', 'off', 'left', 'fixings', 'wire', 'moved', 'cost'] as const).map((key) => (
               <th key={key} scope="col" className="px-2 font-normal">

@@ -124,8 +124,8 @@ export function FixingInputs({
           )}
         </div>
       )}
-      {isOnWall && !node && <p className="text-[12.5px] text-slate">{t('frame.chooseNode')}</p>}
-      {isRow && <p className="text-[12.5px] text-slate">{t('frame.choosePost')}</p>}
+      {isOnWall && !node && <p className="text-[0.78125rem] text-slate">{t('frame.chooseNode')}</p>}
+      {isRow && <p className="text-[0.78125rem] text-slate">{t('frame.choosePost')}</p>}
       {isRow && nodeId !== null && postXM !== false && postXM !== undefined && (
         <div className="grid grid-cols-2 items-end gap-2">
           <LengthField

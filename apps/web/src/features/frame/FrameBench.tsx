@@ -1,3 +1,4 @@
+import { ScreenTitle } from '../../ui/ScreenTitle.tsx'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { NotHere } from '../../ui/NotHere.tsx'
 import { useUnits } from '../../ui/units.tsx'
@@ -103,7 +104,9 @@ function Beginning({ gardenId, place, frameCount }: { gardenId: string; place: P
   }
   return (
     <div className="flex flex-col gap-4">
-      <h1>{frameCount === 0 ? t('frame.none', { place: place.body.name }) : t('frame.another')}</h1>
+      <ScreenTitle tab={t('app.tabOf', { screen: t('app.newFrame'), of: place.body.name })}>
+        {frameCount === 0 ? t('frame.none', { place: place.body.name }) : t('frame.another')}
+      </ScreenTitle>
       <p>
         {t('frame.choosePattern')}{' '}
         <Link to={`/g/${gardenId}/places/${place.id}/measures`}>{t('places.measure')}</Link>

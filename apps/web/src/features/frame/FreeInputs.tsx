@@ -41,7 +41,7 @@ export function FreeInputs({ place, pattern, onChange, nodeId, onNode, laid }: F
   }
   return (
     <div className="flex flex-col gap-2">
-      <p className="text-[12.5px] text-slate">{t('free.hint')}</p>
+      <p className="text-[0.78125rem] text-slate">{t('free.hint')}</p>
       <div className="flex flex-wrap gap-2">
         <button
           type="button"

@@ -147,7 +147,7 @@ function WireInputs({ gardenId, choice, onChange }: WireInputsProps) {
         options={catalogue.wires.map((w) => ({ value: w.id, label: names.wire(w) }))}
         onChange={pickWire}
       />
-      {gauges.length > 0 && <p className="-mt-1 text-[12.5px] text-slate">{listPlain(gauges)}</p>}
+      {gauges.length > 0 && <p className="-mt-1 text-[0.78125rem] text-slate">{listPlain(gauges)}</p>}
       {wire && !isString(wire) && (
         <ForceField
           label={t('frame.tension')}

@@ -30,7 +30,7 @@ export function MarkOutTable({ place, plan, nodeId, onNode }: MarkOutTableProps)
       <h2>{t('slip.markOut')}</h2>
       <p className="mb-1 text-slate">{markOutWords(t, markOut, place.body.viewingEnd)}</p>
       <table className="w-full text-right">
-        <thead className="text-[13px] text-slate">
+        <thead className="text-[0.8125rem] text-slate">
           <tr>
             <th className="text-left font-normal" scope="col">
               {t(hasHeights ? 'slip.node' : 'slip.mark')}

@@ -25,7 +25,7 @@ export function PotInputs({ pot, canBeNone, onChange }: PotInputsProps) {
   const { t } = useTranslation()
   return (
     <fieldset className="flex flex-col gap-1">
-      <legend className="text-[13px] text-slate">{t('pot.title')}</legend>
+      <legend className="text-[0.8125rem] text-slate">{t('pot.title')}</legend>
       {canBeNone && (
         <Check
           label={t('pot.standsIn')}

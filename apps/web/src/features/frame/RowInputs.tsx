@@ -35,7 +35,7 @@ export function RowWires({ pattern, onChange }: Omit<RowInputsProps, 'gardenId'>
       {pattern.levels.map((level, i) => (
         <div
           key={level.id}
-          className="grid grid-cols-[1fr_1fr_1fr_auto] items-end gap-2 border-b border-dotted border-faint pb-2 md:grid-cols-[84px_minmax(0,1.5fr)_minmax(0,1fr)_84px_84px_auto] md:border-0 md:pb-0"
+          className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_minmax(0,1fr)_auto] items-end gap-2 border-b border-dotted border-faint pb-2 md:grid-cols-[84px_minmax(0,1.5fr)_minmax(0,1fr)_84px_84px_auto] md:border-0 md:pb-0"
         >
           <LengthField
             label={t('row.height', { n: i + 1 })}

@@ -37,7 +37,7 @@ export function StandingInputs({ place, design, stage, onStage, onSpots, onChang
       )}
       {(stage === 'stands' || unknown.length > 0) && (
         <fieldset className="flex flex-col gap-1">
-          <legend className="text-[13px] text-slate">{t('frame.notKnown')}</legend>
+          <legend className="text-[0.8125rem] text-slate">{t('frame.notKnown')}</legend>
           {unknownParts.map((part) => (
             <Check
               key={part}

@@ -58,14 +58,14 @@ export function Stringing({ plan, design, step, onStep }: StringingProps) {
   return (
     <section>
       <h2>{t('slip.stringing')}</h2>
-      <div className="my-1 flex items-center gap-2">
+      <div className="my-1 flex flex-wrap items-center gap-2">
         <button type="button" className="btn" onClick={() => onStep(stepBy(plan, step, -1))}>
           {t('string.back')}
         </button>
         <button type="button" className="btn" onClick={() => onStep(stepBy(plan, step, 1))}>
           {t('string.on')}
         </button>
-        <p role="status" className="flex-1">
+        <p role="status" className="min-w-[min(10rem,100%)] flex-1">
           {words && step
             ? t(step.runs === 1 ? 'string.start' : words.isLast ? 'string.end' : 'string.through', {
                 piece: pieceLetter(step.piece),

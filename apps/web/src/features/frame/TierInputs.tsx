@@ -25,7 +25,7 @@ export function TierInputs({ place, pattern, onChange }: TierInputsProps) {
   const below = withTierBelow(levels, place, system)
   return (
     <fieldset>
-      <legend className="text-[13px] text-slate">{t('frame.heights')}</legend>
+      <legend className="text-[0.8125rem] text-slate">{t('frame.heights')}</legend>
       <div className="grid grid-cols-2 gap-2">
         {levels.map((level, i) => (
           <div key={level.id} className="flex items-end gap-1">

@@ -1,3 +1,4 @@
+import { ScreenTitle } from '../../ui/ScreenTitle.tsx'
 import { clauses } from '../../i18n/clauses.ts'
 import { formatNumber, listPlain } from '../../i18n/language.ts'
 import type { Catalogue } from '@klados/core/catalogue'
@@ -68,8 +69,8 @@ export function Variants() {
   return (
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-baseline gap-4">
-        <h1>{t('variants.title', { place: place.body.name })}</h1>
-        <p className="min-w-64 flex-1 text-slate">{t('variants.intro')}</p>
+        <ScreenTitle>{t('variants.title', { place: place.body.name })}</ScreenTitle>
+        <p className="min-w-[min(16rem,100%)] flex-1 text-slate">{t('variants.intro')}</p>
       </div>
       <div className="overflow-x-auto">
         <table className="w-full min-w-[640px] table-fixed border-collapse">
@@ -101,7 +102,7 @@ export function Variants() {
                   {cells.map((text, i) => (
                     <td
                       key={variants[i]!.frameId}
-                      className={`py-1 pr-6 ${isDeciding ? 'text-[17px] font-bold' : ''}`}
+                      className={`py-1 pr-6 ${isDeciding ? 'text-[1.0625rem] font-bold' : ''}`}
                     >
                       {text || '–'}
                     </td>
@@ -140,10 +141,10 @@ function Head({ base, place, catalogue, variant: { frameId, body, isDraft, plan 
   const { t } = useTranslation()
   return (
     <th scope="col" className="pr-6 pb-2 text-left font-normal">
-      <h2 className="text-[17px]">
+      <h2 className="text-[1.0625rem]">
         <Link to={`${base}/${frameId}`}>{body.name}</Link>
       </h2>
-      <p className="text-[13px] text-slate">
+      <p className="text-[0.8125rem] text-slate">
         {t(`frame.${body.design.pattern.kind}`)}, {t(`frame.stages.${body.stage}`)}
         {isDraft && <span className="text-ochre">; {t('frame.unsaved')}</span>}
       </p>

@@ -77,7 +77,7 @@ export function WireYear({ line, loads, conditions, hemisphere, condition, today
           </SlipRow>
         )}
       </dl>
-      <p className="text-[12.5px] text-slate" id="pull-by-month">
+      <p className="text-[0.78125rem] text-slate" id="pull-by-month">
         {t('wire.pullByMonth', { unit: words.force })}
       </p>
       <ResponsiveContainer width="100%" height={150}>
@@ -119,7 +119,7 @@ export function WireYear({ line, loads, conditions, hemisphere, condition, today
           />
         </LineChart>
       </ResponsiveContainer>
-      <p className="text-[12.5px] text-slate">{t('wire.sagByMonth', { unit: words.sag })}</p>
+      <p className="text-[0.78125rem] text-slate">{t('wire.sagByMonth', { unit: words.sag })}</p>
       <ResponsiveContainer width="100%" height={90}>
         <LineChart
           data={months}
@@ -143,7 +143,7 @@ export function WireYear({ line, loads, conditions, hemisphere, condition, today
           />
         </LineChart>
       </ResponsiveContainer>
-      <p className="text-[12.5px] text-slate">{t('wire.yearAssumes')}</p>
+      <p className="text-[0.78125rem] text-slate">{t('wire.yearAssumes')}</p>
     </div>
   )
 }

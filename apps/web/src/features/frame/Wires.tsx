@@ -79,7 +79,7 @@ function LineStates({ line }: { line: FramePlan['lines'][number] }) {
   const units = useUnits()
   return (
     <table className="my-1 w-full text-right">
-      <thead className="text-[13px] text-slate">
+      <thead className="text-[0.8125rem] text-slate">
         <tr>
           <th scope="col" className="text-left font-normal">
             {t('wire.when')}

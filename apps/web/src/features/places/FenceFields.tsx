@@ -23,7 +23,7 @@ export function FenceFields({ fence, levels, onChange }: FenceFieldsProps) {
   return (
     <fieldset className="grid grid-cols-2 items-end gap-3">
       <legend className="font-semibold">{t('fence.title')}</legend>
-      <p className="col-span-2 text-[13px] text-slate">{t('fence.intro')}</p>
+      <p className="col-span-2 text-[0.8125rem] text-slate">{t('fence.intro')}</p>
       {keys.map((key) => {
         const { is, min, max } = fenceFields[key]
         const set = (value: number | null) => onChange({ fence: { ...now, [key]: value } })

@@ -1,3 +1,4 @@
+import { ScreenTitle } from '../../ui/ScreenTitle.tsx'
 import type { Place } from '@klados/contract'
 import { drawSite } from '@klados/core/drawing'
 import type { AvoidSpot } from '@klados/core/frame'
@@ -75,9 +76,9 @@ function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
   }
   const title = stored ? t('place.edit', { name: stored.body.name }) : t('place.new')
   return (
-    <div className="grid min-h-0 flex-1 gap-6 lg:grid-cols-[minmax(0,1fr)_330px]">
+    <div className="grid min-h-0 flex-1 gap-6 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_330px]">
       <section className="flex min-w-0 flex-col gap-2">
-        <h1>{title}</h1>
+        <ScreenTitle>{title}</ScreenTitle>
         <Elevation
           label={t('place.drawing', { name: body.name || title })}
           wall={body}

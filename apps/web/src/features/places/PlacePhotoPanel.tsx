@@ -171,7 +171,7 @@ function MarkPhoto({ gardenId, body, photo, onMarks }: MarkPhotoProps) {
       <div className="grid max-w-2xl grid-cols-2 gap-x-6 gap-y-2 sm:grid-cols-4">
         {marks.map(({ at }, i) => (
           <fieldset key={i} className="flex flex-col gap-1">
-            <legend className="text-[13px] text-slate">{t('photo.mark', { n: i + 1 })}</legend>
+            <legend className="text-[0.8125rem] text-slate">{t('photo.mark', { n: i + 1 })}</legend>
             <LengthField
               label={t('place.fromLeft')}
               minM={0}

@@ -1,3 +1,4 @@
+import { ScreenTitle } from '../../ui/ScreenTitle.tsx'
 import { standardCatalogue } from '@klados/core/catalogue'
 import type { FrameDocument, Place, Plant } from '@klados/contract'
 import { drawWood } from '@klados/core/drawing'
@@ -55,8 +56,8 @@ export function Places() {
   return (
     <>
       <div className="mb-3 flex flex-wrap items-baseline gap-x-4 gap-y-2">
-        <h1>{t('places.title')}</h1>
-        <p className="min-w-64 flex-1 text-slate">{t('places.intro')}</p>
+        <ScreenTitle>{t('places.title')}</ScreenTitle>
+        <p className="min-w-[min(16rem,100%)] flex-1 text-slate">{t('places.intro')}</p>
         {add}
       </div>
       {(wanted === 'frame' || wanted === 'wood') && (
@@ -113,7 +114,7 @@ function PlaceStrip({ gardenId, place, share, frames, plants, agenda }: PlaceStr
   const base = `/g/${gardenId}/places/${place.id}`
   const { body } = place
   return (
-    <li className="grid items-end gap-x-6 border-b border-faint py-3 md:grid-cols-[minmax(0,1fr)_280px]">
+    <li className="grid items-end gap-x-6 border-b border-faint py-3 grid-cols-1 md:grid-cols-[minmax(0,1fr)_280px]">
       <Link to={`${base}/${frames.length > 0 ? 'wood' : 'frame'}`} className="block min-w-0">
         <div
           style={{
@@ -133,7 +134,7 @@ function PlaceStrip({ gardenId, place, share, frames, plants, agenda }: PlaceStr
         </div>
       </Link>
       <div className="flex min-w-0 flex-col gap-0.5 pb-2">
-        <h2 className="text-[17px]">{body.name}</h2>
+        <h2 className="text-[1.0625rem]">{body.name}</h2>
         <p className="text-slate">
           {t('places.size', { width: units.length(body.widthM), height: units.length(body.usableHeightM) })},{' '}
           {t(`surface.${body.surface}`)}, {facingWord(t, body.facingDeg)}
@@ -145,7 +146,7 @@ function PlaceStrip({ gardenId, place, share, frames, plants, agenda }: PlaceStr
         <p className={due > 0 ? 'font-semibold text-ochre' : 'text-slate'}>
           {due > 0 ? t('places.due', { count: due }) : t('places.calm')}
         </p>
-        <p className="mt-1 flex gap-4">
+        <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
           <Link to={`${base}/measures`}>{t('places.measure')}</Link>
           <Link to={`${base}/frame`}>{t('places.frame')}</Link>
           <Link to={`${base}/wood`}>{t('places.wood')}</Link>
@@ -199,7 +200,7 @@ function NoPlace({ gardenId, canWrite }: { gardenId: string; canWrite: boolean }
   const frame = layOut(sampleWall, sampleDesign, standardCatalogue)
   return (
     <div className="flex max-w-4xl flex-col items-start gap-4">
-      <h1>{t('places.empty')}</h1>
+      <ScreenTitle tab={t('places.title')}>{t('places.empty')}</ScreenTitle>
       <p className="max-w-prose">{text}</p>
       <StillElevation
         label={text}

@@ -1,3 +1,4 @@
+import { ScreenTitle } from '../../ui/ScreenTitle.tsx'
 import type { TFunction } from '../../i18n/texts.ts'
 import { memo, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
@@ -49,7 +50,7 @@ export function Round() {
   return (
     <div className="mx-auto flex w-full max-w-4xl flex-col gap-5">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
-        <h1>{t('round.title')}</h1>
+        <ScreenTitle>{t('round.title')}</ScreenTitle>
         <p className="flex-1">
           {nextOn === null && wiresDue.length > 0
             ? t('round.wiresOnly')
@@ -143,7 +144,7 @@ function Section({ gardenId, urgency, items, onWrite }: SectionProps) {
   const left = byPlace.length - shown
   return (
     <section>
-      <h2 className={`text-[17px] ${TONE[urgency]}`}>{t(`round.${urgency}`)}</h2>
+      <h2 className={`text-[1.0625rem] ${TONE[urgency]}`}>{t(`round.${urgency}`)}</h2>
       {byPlace.slice(0, shown).map((items) => (
         <AtPlace key={items[0]!.place.id} {...{ gardenId, urgency, items, onWrite }} />
       ))}

@@ -13,7 +13,7 @@ export function WiresDue({ gardenId, items }: { gardenId: string; items: readonl
   if (shown.length === 0) return null
   return (
     <section>
-      <h2 className="text-[17px]">{t('round.wires')}</h2>
+      <h2 className="text-[1.0625rem]">{t('round.wires')}</h2>
       <ul>
         {shown.map(({ frame, place, count, due, urgency }) => (
           <li key={frame.id} className="flex flex-col gap-1 border-b border-dotted border-faint py-3">

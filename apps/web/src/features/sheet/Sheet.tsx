@@ -1,3 +1,4 @@
+import { ScreenTitle } from '../../ui/ScreenTitle.tsx'
 import type { FramePlan } from '@klados/core/plan'
 import type { FrameBody, FrameDocument, Place } from '@klados/contract'
 import { drawSite } from '@klados/core/drawing'
@@ -69,7 +70,7 @@ function SheetOf({ gardenId, place, frameId, stored, body, isDraft, currency }: 
   const { first, sections } = inOrder(input)
   return (
     <article className="sheet mx-auto flex w-full max-w-[186mm] flex-col gap-4 bg-paper p-4 print:p-0">
-      <p className="no-print flex items-center gap-4">
+      <p className="no-print flex flex-wrap items-center gap-x-4 gap-y-1">
         <Link to={`/g/${gardenId}/places/${place.id}/frame/${frameId}`}>{t('sheet.back')}</Link>
         <button type="button" className="btn btn-main" onClick={() => window.print()}>
           {t('sheet.print')}
@@ -77,7 +78,7 @@ function SheetOf({ gardenId, place, frameId, stored, body, isDraft, currency }: 
         <span className="text-slate">{t('sheet.paper')}</span>
       </p>
       <header className="flex flex-wrap items-baseline gap-x-4">
-        <h1>{title}</h1>
+        <ScreenTitle tab={t('app.tabOf', { screen: t('app.sheet'), of: title })}>{title}</ScreenTitle>
         <p className="text-slate">{subtitle}</p>
       </header>
       {first.map((section) => (
@@ -170,10 +171,10 @@ function Ticked({ header, rows }: Rows) {
     rows.length < ROWS_IN_ONE
       ? 'max-w-md'
       : header.length <= 3
-        ? 'columns-2 sm:columns-3 print:columns-3'
+        ? 'columns-[10rem] sm:columns-3 print:columns-3'
         : 'columns-1 sm:columns-2 print:columns-2'
   return (
-    <div className={`mt-1 gap-8 text-[13px] ${columns}`}>
+    <div className={`mt-1 gap-8 text-[0.8125rem] ${columns}`}>
       <TickedRow cells={header} isHeader />
       {rows.map((cells, n) => (
         <TickedRow key={n} cells={cells} isHeader={false} />
@@ -191,7 +192,7 @@ function TickedRow({
 }) {
   return (
     <p
-      className={`flex break-inside-avoid gap-2 border-b border-dotted border-faint ${isHeader ? 'text-slate' : 'whitespace-nowrap'}`}
+      className={`flex flex-wrap break-inside-avoid gap-x-2 border-b border-dotted border-faint ${isHeader ? 'text-slate' : 'whitespace-nowrap'}`}
     >
       <span aria-hidden="true" className={isHeader ? 'invisible' : ''}>
         ☐
@@ -212,37 +213,40 @@ const SHORT = 12
 function Table({ header, rows, isTotal }: Rows & { isTotal: boolean }) {
   const side = (column: number) => (column === 0 ? 'text-left' : 'text-right')
   return (
-    <table className="w-full">
-      <thead className="text-[13px] text-slate">
-        <tr>
-          {header.map((title, column) => (
-            <th key={title} scope="col" className={`font-normal wrap-anywhere ${side(column)}`}>
-              {title}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map((row, n) => (
-          <tr
-            key={n}
-            className={
-              isTotal && n === rows.length - 1
-                ? 'font-bold'
-                : 'break-inside-avoid border-b border-dotted border-faint'
-            }
-          >
-            {row.map((cell, column) => (
-              <td
-                key={column}
-                className={`${side(column)} ${column > 0 ? 'pl-2' : ''} ${cell.length <= SHORT && column > 0 ? 'whitespace-nowrap' : 'wrap-anywhere'}`}
-              >
-                {cell}
-              </td>
+    // Wider than a small screen with large letters: it is moved by itself, and not the page.
+    <div className="overflow-x-auto">
+      <table className="w-full">
+        <thead className="text-[0.8125rem] text-slate">
+          <tr>
+            {header.map((title, column) => (
+              <th key={title} scope="col" className={`font-normal wrap-anywhere ${side(column)}`}>
+                {title}
+              </th>
             ))}
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {rows.map((row, n) => (
+            <tr
+              key={n}
+              className={
+                isTotal && n === rows.length - 1
+                  ? 'font-bold'
+                  : 'break-inside-avoid border-b border-dotted border-faint'
+              }
+            >
+              {row.map((cell, column) => (
+                <td
+                  key={column}
+                  className={`${side(column)} ${column > 0 ? 'pl-2' : ''} ${cell.length <= SHORT && column > 0 ? 'whitespace-nowrap' : 'wrap-anywhere'}`}
+                >
+                  {cell}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   )
 }

@@ -46,7 +46,7 @@ export function CatalogueEditor({ catalogue, isOwn, currency, canWrite, onChange
             <span className="w-full pb-1 sm:w-auto sm:flex-1">
               {names.wire(wire)}
               <br />
-              <span className="text-[12.5px] text-slate">
+              <span className="text-[0.78125rem] text-slate">
                 {t('catalogue.wireFigures', {
                   breaking: units.force(wire.breakingLoadN),
                   share: Math.round(wire.workingShare * 100),
@@ -136,7 +136,7 @@ function CatalogueFiles({ catalogue, isOwn, currency, canWrite, onChange }: Cata
   return (
     <>
       <div className="flex flex-wrap items-center gap-4">
-        <p className="min-w-64 flex-1 text-slate">{t('catalogue.intro', { currency })}</p>
+        <p className="min-w-[min(16rem,100%)] flex-1 text-slate">{t('catalogue.intro', { currency })}</p>
         <button
           type="button"
           className="btn"

@@ -115,9 +115,9 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
   const { isLoaded, all, undecided, isChosen, choose, list, isCurrent, how } = useShopping(gardenId, stores)
   if (!isLoaded) return <Loading>{t('app.loading')}</Loading>
   return (
-    <div className="grid gap-8 lg:grid-cols-[260px_minmax(0,1fr)]">
+    <div className="grid gap-8 grid-cols-1 lg:grid-cols-[260px_minmax(0,1fr)]">
       <fieldset className="no-print flex flex-col gap-1 self-start">
-        <legend className="text-[13px] text-slate">{t('shopping.frames')}</legend>
+        <legend className="text-[0.8125rem] text-slate">{t('shopping.frames')}</legend>
         {all.map(({ frame, name }) => (
           <Check
             key={frame.id}
@@ -127,7 +127,7 @@ export function Shopping({ gardenId, garden, stores, canWrite, onChange }: Shopp
           />
         ))}
         {undecided.length > 0 && (
-          <p className="text-[13px] text-ochre">
+          <p className="text-[0.8125rem] text-ochre">
             {t('shopping.undecided', { places: listPlain(undecided) })}
           </p>
         )}
@@ -180,42 +180,44 @@ function ToBuy({ gardenId, list, currency }: ToBuyProps) {
       {lines.length === 0 ? (
         <p className="text-slate">{t('shopping.nothing')}</p>
       ) : (
-        <table className="w-full">
-          <thead className="text-left text-[13px] text-slate">
-            <tr>
-              <th scope="col" className="font-normal">
-                {t('sheet.item')}
-              </th>
-              <th scope="col" className="text-right font-normal">
-                {t('shopping.onHand')}
-              </th>
-              <th scope="col" className="text-right font-normal">
-                {t('shopping.buy')}
-              </th>
-              <th scope="col" className="text-right font-normal">
-                {t('sheet.price')}
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {lines.map((line, i) => (
-              <tr key={i} className="border-b border-dotted border-faint align-baseline">
-                <td className="py-[3px]">{names.item(line.item, catalogue)}</td>
-                <td className="text-right text-slate">{line.onHand || ''}</td>
-                <td className="text-right font-semibold">
-                  {line.item.quantity > 0 ? quantityText(units, line.item, catalogue) : t('shopping.none')}
-                </td>
-                <td className="text-right">
-                  {line.item.quantity > 0 ? formatMoney(line.item.price, currency) : ''}
-                </td>
+        <div className="overflow-x-auto">
+          <table className="w-full">
+            <thead className="text-left text-[0.8125rem] text-slate">
+              <tr>
+                <th scope="col" className="font-normal">
+                  {t('sheet.item')}
+                </th>
+                <th scope="col" className="text-right font-normal">
+                  {t('shopping.onHand')}
+                </th>
+                <th scope="col" className="text-right font-normal">
+                  {t('shopping.buy')}
+                </th>
+                <th scope="col" className="text-right font-normal">
+                  {t('sheet.price')}
+                </th>
               </tr>
-            ))}
-            <tr className="font-bold">
-              <td colSpan={3}>{t('sheet.total')}</td>
-              <td className="text-right">{formatMoney(list.cost, currency)}</td>
-            </tr>
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              {lines.map((line, i) => (
+                <tr key={i} className="border-b border-dotted border-faint align-baseline">
+                  <td className="py-[3px]">{names.item(line.item, catalogue)}</td>
+                  <td className="text-right text-slate">{line.onHand || ''}</td>
+                  <td className="text-right font-semibold">
+                    {line.item.quantity > 0 ? quantityText(units, line.item, catalogue) : t('shopping.none')}
+                  </td>
+                  <td className="text-right">
+                    {line.item.quantity > 0 ? formatMoney(line.item.price, currency) : ''}
+                  </td>
+                </tr>
+              ))}
+              <tr className="font-bold">
+                <td colSpan={3}>{t('sheet.total')}</td>
+                <td className="text-right">{formatMoney(list.cost, currency)}</td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
       )}
       <p className="no-print mt-3 flex flex-wrap gap-4">
         <button type="button" className="underline underline-offset-[3px]" onClick={() => window.print()}>

@@ -1,3 +1,4 @@
+import { ScreenTitle } from '../../ui/ScreenTitle.tsx'
 import { standardCatalogue } from '@klados/core/catalogue'
 import type { StoresBody } from '@klados/contract'
 import { useEffect, useRef, useState } from 'react'
@@ -34,7 +35,7 @@ export function Stores() {
   return (
     <div className="flex flex-col gap-4">
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2">
-        <h1>{t('stores.title')}</h1>
+        <ScreenTitle>{t('stores.title')}</ScreenTitle>
         <Choice
           isInline
           label={t('stores.show')}

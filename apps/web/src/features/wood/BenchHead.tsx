@@ -1,3 +1,4 @@
+import { ScreenTitle } from '../../ui/ScreenTitle.tsx'
 import type { Place } from '@klados/contract'
 import { listPlain } from '../../i18n/language.ts'
 import { useTranslation } from '../../i18n/use-translation.tsx'
@@ -27,7 +28,9 @@ export function BenchTitle({ place, training, on, today }: BenchTitleProps) {
     : []
   return (
     <div className="flex flex-wrap items-baseline gap-x-3">
-      <h1>{place.body.name}</h1>
+      <ScreenTitle tab={t('app.tabOf', { screen: t('stage.wood'), of: place.body.name })}>
+        {place.body.name}
+      </ScreenTitle>
       <p className="text-slate">{listPlain(said)}</p>
       {on !== today && (
         <p className="font-semibold text-verdigris">{t('wood.on', { date: formatDate(on, 'long') })}</p>

@@ -39,7 +39,7 @@ export function Outline({ data, chosen, onChoose, onNew, on, plantId, name, posi
   return (
     <section className="min-w-0">
       <h2>{name ? t('outline.title', { name }) : t('outline.titleAll')}</h2>
-      <p className="text-[13px] text-slate">{t(onNew ? 'outline.hint' : 'wood.chooseHint')}</p>
+      <p className="text-[0.8125rem] text-slate">{t(onNew ? 'outline.hint' : 'wood.chooseHint')}</p>
       {roots.length === 0 ? (
         <p className="text-slate">{t('outline.none')}</p>
       ) : (
@@ -154,7 +154,7 @@ function Twig({ piece, ...rest }: Omit<BranchProps, 'pieces'> & { piece: Piece }
         >
           {pieceWords(t, piece, data, on)}
         </button>
-        <span className="text-[13px] text-slate">
+        <span className="text-[0.8125rem] text-slate">
           {place && `${positionWords(t, place)}, `}
           {figures}
           {at}
@@ -162,7 +162,7 @@ function Twig({ piece, ...rest }: Omit<BranchProps, 'pieces'> & { piece: Piece }
         {children.length > 0 && (
           <button
             type="button"
-            className="min-h-7 px-1 text-[13px] text-slate"
+            className="min-h-7 px-1 text-[0.8125rem] text-slate"
             aria-expanded={isOpen}
             onClick={() => setIsOpen(!isOpen)}
           >

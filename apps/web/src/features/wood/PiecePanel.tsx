@@ -167,7 +167,7 @@ function TieIt({ piece, place, data, on, recorder, diameterMm }: PiecePanelProps
             options={hitches.map((value) => ({ value, label: t(`wood.hitches.${value}`) }))}
             onChange={setHitch}
           />
-          <p className="text-[13px] text-slate">
+          <p className="text-[0.8125rem] text-slate">
             {t('wood.loop', {
               length: units.length(longestMm / 1000, 'fine'),
               stem: units.length(stemMm / 1000, 'fine'),
@@ -210,7 +210,7 @@ function Seen({ piece, place, on, recorder }: PiecePanelProps) {
     options.find((one) => one === value) ?? null
   return (
     <details>
-      <summary className="font-display text-[15px] font-semibold">{t('enter.seen')}</summary>
+      <summary className="font-display text-[0.9375rem] font-semibold">{t('enter.seen')}</summary>
       <div className="grid grid-cols-2 gap-2 pt-1">
         <Pick
           label={t('enter.bends')}

@@ -51,7 +51,7 @@ export function PlantDetails({ gardenId, plant, mothers }: PlantDetailsProps) {
   const untold = { value: UNTOLD, label: t('wood.untold') }
   return (
     <details>
-      <summary className="font-display text-[15px] font-semibold">{t('wood.details')}</summary>
+      <summary className="font-display text-[0.9375rem] font-semibold">{t('wood.details')}</summary>
       <form
         className="flex flex-col gap-2 pt-1"
         onSubmit={(event) => {

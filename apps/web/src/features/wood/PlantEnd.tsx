@@ -51,7 +51,7 @@ export function PlantEnd({ gardenId, plant, on }: PlantEndProps) {
     )
   return (
     <details>
-      <summary className="font-display text-[15px] font-semibold">{t('wood.ended.title')}</summary>
+      <summary className="font-display text-[0.9375rem] font-semibold">{t('wood.ended.title')}</summary>
       <form
         className="flex flex-col gap-2 pt-1"
         onSubmit={(event) => {

@@ -53,7 +53,7 @@ export function Rings({ entries, hemisphere, on, today, onDay }: RingsProps) {
   const percent = percentIn(place)
   return (
     <div className="flex items-center gap-3">
-      <span className="text-[13px] font-semibold" aria-hidden="true">
+      <span className="text-[0.8125rem] font-semibold" aria-hidden="true">
         {t('wood.rings')}
       </span>
       <div className="relative min-w-0 flex-1" style={{ height: HEIGHT + 8 }}>

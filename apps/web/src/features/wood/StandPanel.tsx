@@ -133,7 +133,7 @@ function KindPick({ kindId, onKind }: { kindId: string; onKind: (kindId: string)
           .sort((a, b) => a.label.localeCompare(b.label))}
         onChange={onKind}
       />
-      <p className="text-[13px] text-slate">
+      <p className="text-[0.8125rem] text-slate">
         <em>{kind.botanical}</em>: {clauses(t, facts)}.{' '}
         {kind.hazards.length > 0 && (
           <strong className="font-semibold text-ochre">
@@ -156,7 +156,7 @@ function StartNodes({ nodes, atM, onAt }: StartNodesProps) {
   const { t } = useTranslation()
   return (
     <fieldset>
-      <legend className="text-[13px] text-slate">{t('wood.startNodes')}</legend>
+      <legend className="text-[0.8125rem] text-slate">{t('wood.startNodes')}</legend>
       <div className="mt-1 flex flex-wrap gap-1">
         {nodes.map((node) => (
           <button

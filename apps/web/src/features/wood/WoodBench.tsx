@@ -66,7 +66,7 @@ export function WoodBench() {
   return (
     <>
       {history === 'away' && (
-        <p role="status" className="mb-2 text-[13px] text-slate">
+        <p role="status" className="mb-2 text-[0.8125rem] text-slate">
           {t('wood.yearsAway')}
         </p>
       )}
@@ -199,7 +199,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const later = useDeferredValue(picture)
   const drawn = reading === 'count' ? later : picture
   return (
-    <div className="grid min-h-0 flex-1 gap-6 lg:grid-cols-[minmax(0,1fr)_350px]">
+    <div className="grid min-h-0 flex-1 gap-6 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_350px]">
       <section className="flex min-w-0 flex-col gap-2">
         {/* Of a row that is counted only its tags are printed. */}
         <div className={`contents ${reading === 'count' ? 'print:hidden' : ''}`}>

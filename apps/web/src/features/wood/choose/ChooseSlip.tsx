@@ -90,7 +90,7 @@ export function ChooseSlip({
       )}
       {system ? (
         <details>
-          <summary className="font-display text-[15px] font-semibold">
+          <summary className="font-display text-[0.9375rem] font-semibold">
             {t('choose.system')}: {t(`system.${system.id}` as 'system.cane-two')}
           </summary>
           {panel}
@@ -100,8 +100,8 @@ export function ChooseSlip({
         panel
       )}
       <details className="max-sm:hidden">
-        <summary className="text-[13px] text-slate">{t('choose.keys.title')}</summary>
-        <p className="text-[13px] text-slate">{t('choose.keys.text')}</p>
+        <summary className="text-[0.8125rem] text-slate">{t('choose.keys.title')}</summary>
+        <p className="text-[0.8125rem] text-slate">{t('choose.keys.text')}</p>
       </details>
     </>
   )

@@ -23,7 +23,7 @@ export function CompareStrip({ data, training, choosing, on }: CompareStripProps
     <section className="min-w-0 overflow-x-auto max-sm:hidden">
       <table className="w-full text-left [&_td]:px-2 [&_th]:px-2 [&_td:not(:last-child)]:whitespace-nowrap">
         <caption className="sr-only">{t(`choose.question.${question.code}`)}</caption>
-        <thead className="text-[13px] text-slate">
+        <thead className="text-[0.8125rem] text-slate">
           <tr>
             <th scope="col" className="w-8" />
             <th scope="col" className="text-right font-normal">

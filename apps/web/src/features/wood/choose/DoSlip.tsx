@@ -128,7 +128,7 @@ function Planned({
             </span>
             <span className="flex-1">{words}</span>
             {ones[0]!.isOwn && (
-              <span className="text-[13px] text-ochre">{ones[0]!.reason || t('choose.own')}</span>
+              <span className="text-[0.8125rem] text-ochre">{ones[0]!.reason || t('choose.own')}</span>
             )}
           </li>
         ))}
@@ -175,7 +175,7 @@ function Planned({
           <button type="button" className="btn btn-main py-2.5" onClick={onePress(done)}>
             {t('choose.cutTied')}
           </button>
-          <p className="text-[13px] text-slate">{t('choose.doneHint')}</p>
+          <p className="text-[0.8125rem] text-slate">{t('choose.doneHint')}</p>
           <div className="no-print flex gap-2">
             <button type="button" className="btn" onClick={() => void sheet()}>
               {t('choose.sheet.get')}

@@ -71,7 +71,7 @@ function Remembered({ choice, data, training }: RememberedProps) {
                 <span className="min-w-0 flex-1">
                   {deedWords(t, units, one, false)}
                   {said.length > 0 && (
-                    <span className="block text-[13px] text-slate">{clauses(t, said)}</span>
+                    <span className="block text-[0.8125rem] text-slate">{clauses(t, said)}</span>
                   )}
                 </span>
               </li>

@@ -54,14 +54,14 @@ export function PlantWire({ plants, chosenId, onChoose }: PlantWireProps) {
             >
               <Knot isChosen={isChosen} />
               {inOrder.length <= NAMED && (
-                <span className="whitespace-nowrap text-[13px]">{plant.body.name}</span>
+                <span className="whitespace-nowrap text-[0.8125rem]">{plant.body.name}</span>
               )}
             </button>
           )
         })}
       </div>
       {at >= 0 && inOrder.length > NAMED && (
-        <span className="whitespace-nowrap text-[13px] text-slate">
+        <span className="whitespace-nowrap text-[0.8125rem] text-slate">
           <strong className="font-semibold text-verdigris">{inOrder[at]!.body.name}</strong>,{' '}
           {t('choose.plantOf', { n: at + 1, of: inOrder.length })}
         </span>

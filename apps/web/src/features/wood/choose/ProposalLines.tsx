@@ -47,7 +47,7 @@ export function ProposalLines({ choosing }: { choosing: Choosing }) {
               {words}
               {isOwn && <span className="text-ochre"> · {t('choose.own')}</span>}
             </span>
-            <span className="max-w-[50%] text-right text-[13px] text-slate">{why}</span>
+            <span className="max-w-[50%] text-right text-[0.8125rem] text-slate">{why}</span>
           </>
         )
         return (

@@ -135,7 +135,7 @@ export function QuestionSlip(props: QuestionSlipProps) {
             )}
             <SlipRow label={t('choose.minutes')}>{minutes}</SlipRow>
           </SlipGroup>
-          <p className="text-[13px] text-slate">
+          <p className="text-[0.8125rem] text-slate">
             {t(
               choosing.isLooking ? 'choose.looking' : proposal.isProven ? 'choose.proven' : 'choose.unproven',
             )}
@@ -155,7 +155,7 @@ export function QuestionSlip(props: QuestionSlipProps) {
               {t('choose.back')}
             </button>
           )}
-          <ul className="text-[13px] text-slate">
+          <ul className="text-[0.8125rem] text-slate">
             {cautionsOf(view, proposal).map((code) => (
               <li key={code}>{t(`choose.caution.${code}`)}</li>
             ))}
@@ -222,7 +222,7 @@ function Alternatives({ candidate, choosing }: { candidate: Candidate; choosing:
       )}
       {overrides.has(candidate.pieceId) && (
         <label className="block">
-          <span className="text-[13px] text-slate">{t('choose.reason')}</span>
+          <span className="text-[0.8125rem] text-slate">{t('choose.reason')}</span>
           <input
             className="input"
             maxLength={200}
@@ -293,7 +293,7 @@ function OptionLine({ n, candidate, option, choosing, many }: OptionLineProps) {
         </span>
         <span className="min-w-0 flex-1">
           {deedWords(t, units, option, many)}
-          <span className="block text-[13px] text-slate">{words()}</span>
+          <span className="block text-[0.8125rem] text-slate">{words()}</span>
         </span>
       </button>
     </li>

@@ -57,7 +57,9 @@ export function SystemPanel({ gardenId, placeId, training, recorder, on }: Syste
         onChange={(id) => void save({ system: id === NONE ? null : id })}
       />
       {system && (
-        <p className="text-[13px] text-slate">{t(`systemAbout.${system.id}` as 'systemAbout.cane-two')}</p>
+        <p className="text-[0.8125rem] text-slate">
+          {t(`systemAbout.${system.id}` as 'systemAbout.cane-two')}
+        </p>
       )}
       {system?.needsWires && view.wires.length === 0 && (
         <Message tone="due">{t('choose.needsWires')}</Message>

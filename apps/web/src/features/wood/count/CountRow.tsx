@@ -63,7 +63,7 @@ export function CountTable({
           options={filters.map((value) => ({ value, label: t(`tally.filters.${value}`) }))}
           onChange={setFilter}
         />
-        <span className="text-[13px] text-slate">{t(`tally.from.${place.body.viewingEnd}`)}</span>
+        <span className="text-[0.8125rem] text-slate">{t(`tally.from.${place.body.viewingEnd}`)}</span>
         <button type="button" className="btn" onClick={() => window.print()}>
           {t('tally.tags')}
         </button>
@@ -76,7 +76,7 @@ export function CountTable({
         aria-label={t('tally.title')}
       >
         <table className="w-full text-right [&_td]:px-2 [&_th]:px-2">
-          <thead className="sticky top-0 bg-plaster text-[13px] text-slate">
+          <thead className="sticky top-0 bg-plaster text-[0.8125rem] text-slate">
             <tr>
               {(
                 [
@@ -206,7 +206,7 @@ const Line = memo(function Line({ line, isChosen, onPlant, system }: LineProps) 
         >
           {line.plant.body.name}
         </button>{' '}
-        <span className="text-[13px] text-slate">
+        <span className="text-[0.8125rem] text-slate">
           {line.is === 'counted' ? '' : t(`tally.is.${line.is}`)}
         </span>
       </td>

@@ -49,7 +49,7 @@ export function SampleBudgetOf({ gardenId, row, onPlant }: SampleBudgetProps) {
   }
   return (
     <details>
-      <summary className="font-display text-[15px] font-semibold">{t('tally.sample.title')}</summary>
+      <summary className="font-display text-[0.9375rem] font-semibold">{t('tally.sample.title')}</summary>
       <div className="flex flex-col gap-2">
         <p className="text-slate">{t('tally.sample.how', { count: lines.length })}</p>
         <ul className="flex flex-wrap gap-1">

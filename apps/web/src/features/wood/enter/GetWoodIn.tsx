@@ -61,7 +61,7 @@ export function GetWoodIn(props: GetWoodInProps) {
   const [isOpen, setIsOpen] = useState(isEmpty)
   return (
     <details open={isOpen || props.under !== null} onToggle={(event) => setIsOpen(event.currentTarget.open)}>
-      <summary className="font-display text-[15px] font-semibold">{t('enter.title')}</summary>
+      <summary className="font-display text-[0.9375rem] font-semibold">{t('enter.title')}</summary>
       <div className="flex flex-col gap-4 pt-1">
         {isEmpty && (
           <p className="text-slate">
@@ -141,7 +141,7 @@ function Skeleton({ place, training, recorder, on, onExpect }: GetWoodInProps) {
           {t('enter.put')}
         </button>
       </div>
-      <p className="text-[13px] text-slate">{t('enter.skeletonHint', { count: pieces.length })}</p>
+      <p className="text-[0.8125rem] text-slate">{t('enter.skeletonHint', { count: pieces.length })}</p>
     </div>
   )
 }
@@ -231,7 +231,7 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
         }}
       />
       {piece && !misplaced && (
-        <p className="text-[13px] text-slate">
+        <p className="text-[0.8125rem] text-slate">
           {t('enter.sitsOn', {
             piece: pieceWords(t, piece, data, on),
             length: units.length(sitsAtM, 'short'),
