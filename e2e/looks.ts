@@ -53,8 +53,11 @@ const violations = (page: Page, runOnly: object): Promise<string[]> =>
     { runOnly, resultTypes: ['violations'], selectors: false, preload: false },
   )
 
+const drawn = (page: Page) =>
+  page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn))))
+
 /** What runs off the page to the right, the innermost of it. */
-export const runningOff = (page: Page): Promise<string[]> =>
+const runningOff = (page: Page): Promise<string[]> =>
   page.evaluate(() => {
     const { documentElement: root } = document
     if (root.scrollWidth <= window.innerWidth) return []
@@ -64,15 +67,26 @@ export const runningOff = (page: Page): Promise<string[]> =>
       .map((one) => one.outerHTML.slice(0, 160))
   })
 
+/** What runs off the smallest phone when the browser's letters are twice as large. */
+export async function runningOffEnlarged(page: Page): Promise<string[]> {
+  await page.setViewportSize({ width: 320, height: 700 })
+  const enlarge = (size: string) =>
+    page.evaluate((size) => void (document.documentElement.style.fontSize = size), size)
+  await enlarge('200%')
+  await drawn(page)
+  const off = await runningOff(page)
+  await enlarge('')
+  await page.setViewportSize(WIDE)
+  return off
+}
+
 /** Holds what a page shows to the rules, in each of its looks; `where` names it. */
 export async function expectNothing(page: Page, where: string, isWhole = false): Promise<void> {
   await page.evaluate(axeSource)
   for (const { size, theme, rules } of looks) {
     await page.setViewportSize(size)
     await page.emulateMedia({ colorScheme: theme })
-    await page.evaluate(
-      () => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn))),
-    )
+    await drawn(page)
     const look = [where, theme, size.width]
     expect([look, await violations(page, rules)]).toEqual([look, []])
     if (!isWhole) continue

@@ -1,7 +1,7 @@
 import { gzipSync } from 'node:zlib'
 import type { Page } from '@playwright/test'
 import { expect, test } from './fixtures.ts'
-import { expectNothing, runningOff } from './looks.ts'
+import { expectNothing, runningOffEnlarged } from './looks.ts'
 import { NO_TEXTS, english, speakMadeUp, wordsIn, written } from './made-up.ts'
 import { apiOf, enterDemo, haveWall, openDemo, signUp } from './people.ts'
 import { isTaken } from './third.ts'
@@ -35,7 +35,8 @@ async function demoScreens(page: Page, garden: string): Promise<string[]> {
 
 /**
  * Each screen once, in a language whose every text is longer: what is English there was never in the texts, what fits
- * there fits in any, and what axe looks at is in no language.
+ * there fits in any, and what axe looks at is in no language. Then once more with letters twice as large on the smallest
+ * phone. Each names itself.
  */
 test.describe('in a language that nobody speaks nothing is English, nothing runs off the page, and axe finds nothing', () => {
   test.setTimeout(180_000)
@@ -46,6 +47,8 @@ test.describe('in a language that nobody speaks nothing is English, nothing runs
     await page.waitForLoadState('networkidle', { timeout: 1500 }).catch(() => undefined)
     expect.soft([path, await english(page, known)]).toEqual([path, []])
     await expectNothing(page, path, true)
+    expect.soft([path, await runningOffEnlarged(page)]).toEqual([path, []])
+    return page.title()
   }
 
   test('at the door and in an empty garden', async ({ page }) => {
@@ -64,7 +67,11 @@ test.describe('in a language that nobody speaks nothing is English, nothing runs
       const garden = await enterDemo(page)
       const known = await written(page, garden)
       const screens = await demoScreens(page, garden)
-      for (const screen of screens.filter((_, at) => at % 2 === half)) await look(page, screen, known)
+      const titles: string[] = []
+      for (const screen of screens.filter((_, at) => at % 2 === half))
+        titles.push(await look(page, screen, known))
+      for (const title of titles) expect(title).toMatch(/^.{4,} – Klados$/)
+      expect(new Set(titles).size).toBe(titles.length)
     })
 })
 
@@ -201,29 +208,6 @@ test('both unit systems can be read everywhere, and a bare number takes the fiel
   await page.getByLabel('Width').fill('20')
   await page.getByLabel('Name', { exact: true }).focus()
   await expect(page.getByLabel('Width')).toHaveValue(`20' 0"`)
-})
-
-test('with letters twice as large on the smallest phone nothing runs off, and each screen says which it is', async ({
-  page,
-}) => {
-  test.setTimeout(120_000)
-  const garden = await enterDemo(page)
-  await page.setViewportSize({ width: 320, height: 700 })
-  await page.addInitScript(() => {
-    const large = new CSSStyleSheet()
-    large.replaceSync('html { font-size: 200% }')
-    document.adoptedStyleSheets = [large]
-  })
-  const titles: string[] = []
-  for (const screen of await demoScreens(page, garden)) {
-    await page.goto(screen)
-    await page.getByRole('heading').first().waitFor()
-    await page.waitForLoadState('networkidle', { timeout: 1500 }).catch(() => undefined)
-    expect.soft([screen, await runningOff(page)]).toEqual([screen, []])
-    titles.push(await page.title())
-  }
-  for (const title of titles) expect(title).toMatch(/^.{4,} – Klados$/)
-  expect(new Set(titles).size).toBe(titles.length)
 })
 
 test('a printed sheet fits its page, and is light however dark the screen is', async ({ page }) => {

@@ -251,7 +251,7 @@ export const patternArbs: { readonly [K in PatternKind]: fc.Arbitrary<PatternOfK
     knotEvery: int(0, 4),
     knotAllowanceM: m(0, 0.15),
     winding: fc.constantFrom('clockwise' as const, 'anticlockwise' as const),
-    top: fc.constantFrom('ring' as const, 'polygon' as const),
+    top: fc.constantFrom('ring' as const, 'polygon' as const, 'loops' as const),
     stakeStockId: fc.constant('cane-24'),
     topStockId: fc.constant('rod-steel-6'),
     pot: potArb,

@@ -27,7 +27,7 @@ export function uprights(input: SheetInput): SheetSection[] {
   const { t, units, names, catalogue, plan } = input
   const groups = plan.frame ? uprightsOf(plan.frame) : []
   if (groups.length === 0) return []
-  const rows = groups.map(({ labels, count, stockId, aboveM, buriedM, leanDeg, cutLengthM }) => {
+  const rows = groups.map(({ labels, count, stockId, aboveM, buriedM, leanDeg, cutLengthM, pieces }) => {
     const stock = findStock(catalogue, stockId)
     const degrees = Math.round(leanDeg)
     return [
@@ -35,7 +35,7 @@ export function uprights(input: SheetInput): SheetSection[] {
       units.length(aboveM, 'short'),
       buriedM > 0 ? units.length(buriedM, 'short') : '–',
       degrees === 0 ? t('sheet.upright') : t('sheet.degrees', { degrees }),
-      units.cut(cutLengthM, 'saw'),
+      pieces === 1 ? units.cut(cutLengthM, 'saw') : `${pieces} × ${units.cut(cutLengthM, 'saw')}`,
       stock ? names.stock(stock) : stockId,
     ]
   })

@@ -9,7 +9,7 @@ import type { Frame } from '../frame/index.ts'
 /** Posts, canes and bars of one stock: what to buy, and what to cut from each. */
 export interface StockPlan {
   readonly stock: Stock
-  /** Members of one frame. */
+  /** Of one frame. */
   readonly pieces: number
   readonly lengthsM: readonly number[]
   readonly cutting: CuttingPlan
@@ -25,7 +25,10 @@ export function planStock(
 ): StockPlan[] {
   const lengths = new Map<string, number[]>()
   for (const member of frame.members)
-    lengths.set(member.stockId, [...(lengths.get(member.stockId) ?? []), member.cutLengthM])
+    lengths.set(member.stockId, [
+      ...(lengths.get(member.stockId) ?? []),
+      ...Array<number>(member.pieces).fill(member.cutLengthM),
+    ])
   return [...lengths].flatMap(([stockId, lengthsM]) => {
     const stock = findStock(catalogue, stockId)
     if (!stock) return []

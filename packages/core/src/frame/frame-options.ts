@@ -28,6 +28,8 @@ export interface FrameOptions {
    */
   readonly stockWidthM: (stockId: string) => number
   readonly stockDepthM: (stockId: string) => number
+  /** The longest on sale, metres; endless where none is. */
+  readonly stockLongestM: (stockId: string) => number
 }
 
 /** What of a design decides how it is laid out, besides the pattern. */
@@ -61,6 +63,7 @@ export function frameOptions(design: LayingOut, catalogue: Catalogue): FrameOpti
     snap: design.snap,
     ids: design.ids,
     stockWidthM: (stockId) => stockWidthM(stock(stockId)),
+    stockLongestM: (stockId) => Math.max(...stock(stockId).lengths.map(({ lengthM }) => lengthM)),
     stockDepthM: (stockId) => {
       const { section } = stock(stockId)
       return (section.shape === 'rectangle' ? section.depthMm : section.diameterMm) / 1000

@@ -40,10 +40,12 @@ describe('every kind of frame', () => {
           expect(numbersIn(frame).filter((n) => !Number.isFinite(n))).toEqual([])
           for (const run of frame.runs)
             expect(run.lengthM).toBeCloseTo(distance3M(frame.nodes[run.from]!.at, frame.nodes[run.to]!.at), 9)
-          for (const member of frame.members) {
-            // Arcs are drawn in chords, and a lap is cut but not seen.
-            expect(member.cutLengthM).toBeGreaterThanOrEqual(pathLengthM(member.path) - 1e-9)
-            expect(member.cutLengthM).toBeLessThanOrEqual(pathLengthM(member.path) * 1.01 + 0.09)
+          const figure = (key: string) => frame.figures.find((one) => one.key === key)?.value ?? 0
+          for (const { cutLengthM, pieces, bendsM, path } of frame.members) {
+            // Arcs are drawn in chords; laps and loops are cut but not seen.
+            const unseenM = (pieces - 1) * figure('core-lap') + bendsM.length * figure('corner-loop')
+            expect(cutLengthM * pieces - unseenM).toBeGreaterThanOrEqual(pathLengthM(path) - 1e-9)
+            expect(cutLengthM * pieces - unseenM).toBeLessThanOrEqual(pathLengthM(path) * 1.01 + 0.09)
           }
           const ids = [...frame.nodes, ...frame.members, ...frame.anchors, ...frame.sheets].map(
             (part) => part.id,

@@ -39,7 +39,10 @@ export interface Member {
   readonly role: MemberRole
   readonly path: readonly Point3[]
   readonly stockId: string
+  /** Of one piece of it. */
   readonly cutLengthM: number
+  /** Joined of so many alike; their laps are in their lengths. */
+  readonly pieces: number
   readonly buriedM: number
   /** Where it goes into the ground, for what stands in it; marked out with the posts. */
   readonly foot: Point3 | null
@@ -95,7 +98,9 @@ export const figureKeys = [
   'string-length',
   'string-turns',
   'ring-cut',
+  'first-bend',
   'bend-every',
+  'corner-loop',
   'mesh-width',
   'mesh-height',
   'medium',
@@ -111,6 +116,9 @@ export const figureKeys = [
   'rib-longest',
   'modules',
   'core-length',
+  'core-pieces',
+  'core-lap',
+  'joint-ties',
   'head-space',
   'wrap-string',
   'wrap-turns',
@@ -238,6 +246,7 @@ export class LayoutBuilder {
       label: null,
       bendsM: [],
       cutLengthM: pathLengthM(member.path),
+      pieces: 1,
       ...member,
       id: memberId(id),
     })

@@ -15,19 +15,21 @@ export interface Uprights {
   readonly buriedM: number
   /** Off the upright, degrees; a hoop stands upright. */
   readonly leanDeg: number
+  /** Of one piece, and of how many each is joined. */
   readonly cutLengthM: number
+  readonly pieces: number
 }
 
 /** Posts, stakes, legs, hoops and braces of a frame: each that has a foot, once. */
 export function uprightsOf(frame: Frame): Uprights[] {
   const groups = new Map<string, Uprights & { labels: string[]; count: number }>()
   for (const member of frame.members) {
-    const { role, stockId, foot, label, buriedM, cutLengthM } = member
+    const { role, stockId, foot, label, buriedM, cutLengthM, pieces } = member
     if (!foot) continue
     const aboveM = member.path.reduce((top, at) => Math.max(top, at.yM), -Infinity) - foot.yM
     const leanDeg = leanOf(member)
     const mm = [aboveM, buriedM, cutLengthM].map((m) => Math.round(m * 1000))
-    const key = [role, stockId, ...mm, Math.round(leanDeg)].join(' ')
+    const key = [role, stockId, ...mm, pieces, Math.round(leanDeg)].join(' ')
     const group = groups.get(key) ?? {
       role,
       stockId,
@@ -37,6 +39,7 @@ export function uprightsOf(frame: Frame): Uprights[] {
       buriedM,
       leanDeg,
       cutLengthM,
+      pieces,
     }
     groups.set(key, group)
     group.count++

@@ -34,7 +34,8 @@ export function tiesPerYear(frame: Frame, kind: PlantKind | undefined): number {
     if (bearsLeaf(line.role) || line.role === 'cord') wireM += lengthM * (line.side === null ? 1 : PAIR_SHARE)
   }
   const uprightM = frame.members.reduce(
-    (sum, { role, cutLengthM, buriedM }) => (isUpright(role) ? sum + cutLengthM - buriedM : sum),
+    (sum, { role, cutLengthM, pieces, buriedM }) =>
+      isUpright(role) ? sum + cutLengthM * pieces - buriedM : sum,
     0,
   )
   return Math.round(perM * wireM + (perM / 2) * uprightM)

@@ -97,9 +97,9 @@ export function tubInWind(
 }
 
 function structureKg(frame: Frame, catalogue: Catalogue): number {
-  return frame.members.reduce((sum, { stockId, cutLengthM }) => {
+  return frame.members.reduce((sum, { stockId, cutLengthM, pieces }) => {
     const stock = findStock(catalogue, stockId)
-    return sum + (stock ? stockMassKgPerM(stock) * cutLengthM : Number.NaN)
+    return sum + (stock ? stockMassKgPerM(stock) * cutLengthM * pieces : Number.NaN)
   }, 0)
 }
 

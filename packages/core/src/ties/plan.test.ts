@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { wiresAt } from '../../test/training.ts'
 import { findKind } from '../kinds/index.ts'
 import { tieSupports } from '../wood/index.ts'
-import { planTies, tieMaterials, tieWarnings, usualLoopMm } from './index.ts'
+import { planTies, requiredLoopMm, tieMaterials, tieWarnings, usualLoopMm } from './index.ts'
 
 const supports = tieSupports(wiresAt(4, 0.9, 1.3), { wireMm: () => 2, stockM: () => 0.02 })
 const laid = (lengthM: number) => [
@@ -86,6 +86,33 @@ describe('warnings of a tie', () => {
     ['woven', { isWoven: true }],
   ] as const)('%s', (code, change) => {
     expect(tieWarnings({ ...sound, ...change })).toContain(code)
+  })
+  // 9 mm of cane and 2 mm of wire need a loop to close round both; a finger more is room enough.
+  it('is too short by the last millimetre, and has room from a finger on', () => {
+    const needMm = requiredLoopMm('figureEight', 9, 2)
+    const at = (loopMm: number) => tieWarnings({ ...sound, loopMm })
+    expect(at(needMm - 0.1)).toEqual(['too-short'])
+    expect(at(needMm)).toEqual(['too-tight'])
+    expect(at(needMm + 8)).toEqual([])
+  })
+  it('is hard on what swells only where it lasts and does not give', () => {
+    const wire = { ...sound, materialId: 'rubber-coated-wire' as const, ageSeasons: 3 }
+    const kind = (older: number, young = 0) => ({
+      ...sound.kind,
+      youngThickeningMm: [0, young] as const,
+      olderThickeningMm: [0, older] as const,
+    })
+    const isHard = (change: Partial<typeof wire>) =>
+      tieWarnings({ ...wire, ...change }).includes('hard-on-swelling')
+    expect(isHard({ kind: kind(5) })).toBe(true)
+    expect(isHard({ kind: kind(4.9, 20) })).toBe(false)
+    // One season old it swells as the young do, and a shoot of this year is tied anew before it does.
+    expect(isHard({ ageSeasons: 1, kind: kind(0, 20) })).toBe(true)
+    expect(isHard({ ageSeasons: 2, kind: kind(0, 20) })).toBe(false)
+    expect(isHard({ ageSeasons: 0, kind: kind(0, 20) })).toBe(false)
+    for (const material of tieMaterials)
+      if (material.lifeDays[0] <= 400 || material.stretch >= 0.05)
+        expect(tieWarnings({ ...wire, materialId: material.id })).not.toContain('hard-on-swelling')
   })
   it('knows every material', () => {
     for (const { id } of tieMaterials) expect(tieWarnings({ ...sound, materialId: id })).toBeDefined()

@@ -164,6 +164,52 @@ const actArb: fc.Arbitrary<readonly [EntryKind, unknown]> = fc.oneof(
   small.map((n) => ['tie.ended', { v: 1, tieId: t(n), why: 'slipped' }] as const),
 )
 
+describe('what grows on wood that is led elsewhere', () => {
+  it('turns and moves with it as one', () => {
+    const write = writer()
+    // A cane that stood is laid to the right: its shoot, which pointed left, then points up.
+    const state = replayWood([
+      write(
+        'piece.grew',
+        grew('cane', [
+          { xM: 1, yM: 0 },
+          { xM: 1, yM: 1 },
+          { xM: 1, yM: 2 },
+        ]),
+      ),
+      write(
+        'piece.grew',
+        grew(
+          'shoot',
+          [
+            { xM: 1, yM: 1 },
+            { xM: 0.7, yM: 1 },
+          ],
+          on('cane', 1),
+        ),
+      ),
+      write(
+        'piece.grew',
+        grew(
+          'spur',
+          [
+            { xM: 0.8, yM: 1 },
+            { xM: 0.8, yM: 0.9 },
+          ],
+          on('shoot', 0.2),
+        ),
+      ),
+      write('piece.laid', { v: 1, pieceId: 'cane', path: level(1, 3, 0.5) }),
+    ])
+    const ends = (id: string) => state.pieces.get(id)!.path.flatMap(({ xM, yM }) => [xM, yM])
+    for (const [id, wanted] of [
+      ['shoot', [2, 0.5, 2, 0.8]],
+      ['spur', [2, 0.7, 1.9, 0.7]],
+    ] as const)
+      for (const [i, m] of ends(id).entries()) expect(m).toBeCloseTo(wanted[i]!, 6)
+  })
+})
+
 describe('a plant as a tree of pieces', () => {
   it('has no orphan and no tie beyond a cut, whatever is written in whatever order, late, twice, or taken back', () => {
     fc.assert(

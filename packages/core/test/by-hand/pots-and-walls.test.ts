@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { standardCatalogue } from '../../src/catalogue/index.ts'
 import { usualFence } from '../frames.ts'
 import { FT, IN, checkOf, figure, membersOf, near, planned, quantity } from './figures.ts'
 
@@ -78,6 +79,39 @@ describe('a half-barrel of 24 in with five stakes of 5 ft and string wound four 
     const lever = (16 * IN + top) / 2
     const v = Math.sqrt((kg * 9.80665 * 12 * IN) / (0.5 * 1.225 * 0.8 * area * lever))
     near(checkOf(plan, 'tub-tips').holding![0], v)
+  })
+})
+
+describe('four stakes in a square pot, held at the top by a bar of 6 mm with a loop round each', () => {
+  const { plan } = planned(
+    'tub',
+    'spiral',
+    { widthM: 20 * IN, usableHeightM: 6 * FT },
+    {
+      stakes: 4,
+      // The corners of a square of 12 in.
+      circleRadiusM: 12 * IN * Math.SQRT1_2,
+      heightM: 4 * FT,
+      buriedM: 8 * IN,
+      startHeightM: 8 * IN,
+      turns: 4,
+      top: 'loops',
+      stakeStockId: 'cane-24',
+      pot: { ...barrel, shape: 'square', widthM: 20 * IN },
+    },
+  )
+
+  it('is cut and bent with what each loop takes, its ends lapped along a side', () => {
+    // Once round a cane of 24 mm and on round a quarter, the bar's middle 15 mm off the cane's: 5/4 · 2π · 15 mm.
+    const loop = 1.25 * 2 * Math.PI * 0.015
+    near(figure(plan, 'corner-loop'), loop)
+    near(figure(plan, 'bend-every'), 12 * IN + loop)
+    near(figure(plan, 'first-bend'), 6 * IN + 0.04)
+    near(figure(plan, 'ring-cut'), 4 * (12 * IN + loop) + 0.08)
+    const [ring] = membersOf(plan, 'ring')
+    expect(ring!.bendsM).toHaveLength(4)
+    // Behind the last loop is what lies before the first: half a side and half the lap.
+    near(ring!.cutLengthM - ring!.bendsM.at(-1)! - loop, 6 * IN + 0.04)
   })
 })
 
@@ -164,6 +198,33 @@ describe('a wrapped pole of 2 in round a pipe of 32 mm, 3 ft tall', () => {
     expect(figure(plan, 'wrap-turns')).toBe(23)
     near(figure(plan, 'wrap-string'), (36 * IN * Math.hypot(2 * Math.PI * IN, 0.04)) / 0.04 + 0.4)
     expect(figure(plan, 'seam-ties')).toBe(11)
+  })
+})
+
+describe('a wrapped pole 9 ft tall, joined of canes of 4 ft', () => {
+  const { plan } = planned(
+    'bench',
+    'pole',
+    { widthM: 14 * IN, usableHeightM: 10 * FT, setting: 'indoors' },
+    {
+      ...{ form: 'wrapped', heightM: 9 * FT, buriedM: 8 * IN, diameterM: 2 * IN, lapM: 0.5 * IN, pot: null },
+      coreStockId: 'cane-12',
+    },
+  )
+  const longestM = Math.max(
+    ...standardCatalogue.stock.find(({ id }) => id === 'cane-12')!.lengths.map(({ lengthM }) => lengthM),
+  )
+
+  it('takes so many of the longest on sale, each a hand and a half past the next, tied twice', () => {
+    // 116 in of core; each cane but the last gives its length less 20 cm.
+    const pieces = Math.ceil((116 * IN - 0.2) / (longestM - 0.2))
+    expect(pieces).toBeGreaterThan(1)
+    expect(figure(plan, 'core-pieces')).toBe(pieces)
+    expect(figure(plan, 'joint-ties')).toBe(2 * (pieces - 1))
+    near(figure(plan, 'core-lap'), 0.2)
+    near(membersOf(plan, 'core')[0]!.cutLengthM, (116 * IN + (pieces - 1) * 0.2) / pieces)
+    const [stock] = plan.stock
+    expect(stock!.lengthsM).toHaveLength(pieces)
   })
 })
 

@@ -116,6 +116,22 @@ describe('three single foliage wires against pairs on a row of 160 ft', () => {
     }
   })
 
+  it('is held by a staple for each wire at each inner post, and strained by a strainer a wire and a tie', () => {
+    // 160 ft by posts no more than the usual distance apart.
+    for (const [one, wires] of [
+      [of('single'), 3],
+      [of('pair'), 5],
+    ] as const) {
+      const { plan } = one
+      const inner = membersOf(plan, 'line-post').length
+      expect(quantity(plan, 'staple')).toBe(wires * inner)
+      expect(quantity(plan, 'strainer')).toBe(wires + 2)
+      near(figure(plan, 'span'), (160 * FT) / (inner + 1))
+      const marks = plan.frame!.nodes.map(({ ideal }) => Math.round(ideal.yM / IN))
+      for (const inches of [36, 48, 60]) expect(marks).toContain(inches)
+    }
+  })
+
   it('pulls at its ends with all its wires together', () => {
     for (const one of [of('single'), of('pair')]) {
       const { lines, end } = one.plan

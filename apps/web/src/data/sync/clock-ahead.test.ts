@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { todayHere } from '../dates.ts'
+import { createClock, greatestId } from './clock.ts'
 import { daysAhead, setBack } from './clock-ahead.ts'
 import type { EntryItem } from './items.ts'
 import { note } from './testing.ts'
@@ -30,5 +31,31 @@ describe('a clock that was ahead', () => {
     expect(setBack({ ...entry, at: todayHere(new Date(NOW + 4 * DAY)) }, 9 * DAY).at).toBe(
       todayHere(new Date(NOW)),
     )
+  })
+})
+
+describe('the greatest id of a page', () => {
+  it('is one that tells a time and comes after all before it', () => {
+    const ids = [idAt(NOW), idAt(NOW + DAY), idAt(NOW - DAY)]
+    expect(greatestId(ids)).toBe(ids[1])
+    expect(greatestId(ids, idAt(NOW + 2 * DAY))).toBe(idAt(NOW + 2 * DAY))
+    expect(greatestId([])).toBeNull()
+    // Made at random: its letters say nothing of when.
+    expect(greatestId(['ffffffff-ffff-4fff-8000-000000000001', ids[0]!])).toBe(ids[0])
+  })
+
+  it('is remembered by the clock only where it goes on', () => {
+    const memory = { kept: null as string | null, writes: 0 }
+    const clock = createClock(
+      { read: () => memory.kept, write: (id) => void ((memory.kept = id), memory.writes++) },
+      () => NOW,
+    )
+    for (const id of [idAt(NOW), idAt(NOW), idAt(NOW - DAY), 'ffffffff-ffff-4fff-8000-000000000001'])
+      clock.see(id)
+    expect(memory).toEqual({ kept: idAt(NOW), writes: 1 })
+    clock.see(idAt(NOW + DAY))
+    expect(memory).toEqual({ kept: idAt(NOW + DAY), writes: 2 })
+    // What is written next comes after what was seen, though the clock here is a day behind it.
+    expect(clock.makeId() > idAt(NOW + DAY)).toBe(true)
   })
 })

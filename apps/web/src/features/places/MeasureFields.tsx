@@ -89,7 +89,10 @@ export function MeasureFields({ body, nameError, onChange }: MeasureFieldsProps)
       <Pick
         label={t('place.setting')}
         value={body.setting}
-        options={settings.map((value) => ({ value, label: t(`setting.${value}`) }))}
+        options={settings
+          // The ground of a terrace is a floor, which "in the open" says nothing of.
+          .filter((value) => value === body.setting || !(body.kind === 'terrace' && value === 'open'))
+          .map((value) => ({ value, label: t(`setting.${value}`) }))}
         onChange={(value) => onChange({ setting: value as PlaceBody['setting'] })}
       />
       <Choice

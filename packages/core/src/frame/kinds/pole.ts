@@ -3,7 +3,7 @@ import { at3 } from '../../geometry/index.ts'
 import { choice, length, lengthOrNone, potOrNone, stock } from '../field.ts'
 import { LEAST_M, NO_WIRES, WALL_WIRE, frameKind } from '../kind.ts'
 import type { Laying, PatternOf } from '../kind.ts'
-import { LayoutBuilder, fewestParts } from '../layout.ts'
+import { LENGTH_TOLERANCE_M, LayoutBuilder, fewestParts } from '../layout.ts'
 import type { Layout } from '../layout.ts'
 import { HEAD_SPACE_M, potSoilLitres, standIn } from '../pot.ts'
 import { potAt, tallAt } from '../start.ts'
@@ -14,6 +14,9 @@ const WRAP_PITCH_M = 0.04
 const WRAP_END_M = 0.2
 /** Where mesh laps it is fastened a hand apart, at both ends too. */
 const SEAM_STEP_M = 0.1
+/** Canes and pipes joined end on: they lie side by side so far, tied near both ends of it. */
+const JOIN_LAP_M = 0.2
+const TIES_PER_JOIN = 2
 /** Stem of an aroid in its years on a pole, and what a knot takes. */
 const STEM_M = 0.015
 const TIE_KNOT_M = 0.2
@@ -101,6 +104,8 @@ function layPole({ site, options }: Laying, pattern: PolePattern): Layout {
     at3(right, soilM + toM),
     at3(left, soilM + toM),
   ]
+  const coreLengthM = heightM + buriedM
+  const pieces = coresJoined(coreLengthM, options.stockLongestM(pattern.coreStockId))
   builder.member({
     id: 'core',
     role: 'core',
@@ -109,8 +114,15 @@ function layPole({ site, options }: Laying, pattern: PolePattern): Layout {
     buriedM,
     foot: at3(midM, soilM),
     label: 'pole',
+    cutLengthM: coreLengthM / pieces + ((pieces - 1) / pieces) * JOIN_LAP_M,
+    pieces,
   })
-  builder.figure('core-length', 'm', heightM + buriedM)
+  builder.figure('core-length', 'm', coreLengthM)
+  if (pieces > 1) {
+    builder.figure('core-pieces', 'count', pieces)
+    builder.figure('core-lap', 'm', JOIN_LAP_M)
+    builder.figure('joint-ties', 'count', (pieces - 1) * TIES_PER_JOIN)
+  }
   if (form === 'modules') layModules()
   else laySleeve()
   if (pot) {
@@ -157,4 +169,10 @@ function layPole({ site, options }: Laying, pattern: PolePattern): Layout {
     builder.fill({ id: 'medium', good: 'fibre-medium', litres })
     builder.figure('medium', 'litres', litres)
   }
+}
+
+/** The fewest alike, each lapping the next, that are none longer than `longestM`; one where even many would not do. */
+function coresJoined(lengthM: number, longestM: number): number {
+  if (longestM <= JOIN_LAP_M || lengthM <= longestM + LENGTH_TOLERANCE_M) return 1
+  return fewestParts(lengthM - JOIN_LAP_M, longestM - JOIN_LAP_M)
 }

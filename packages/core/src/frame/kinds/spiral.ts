@@ -28,7 +28,7 @@ const fields = {
   /** A knot at every so many-th stake; 0 for the ends alone. */
   knotEvery: whole(0, 1000),
   knotAllowanceM: length(0, 2, 'short'),
-  top: choice('ring', 'polygon'),
+  top: choice('ring', 'polygon', 'loops'),
   topStockId: stock('bar'),
   pot: potOrNone,
 } as const
@@ -129,24 +129,28 @@ function laySpiral({ site, options, idsOf }: Laying, pattern: SpiralPattern): La
   builder.figure('string-turns', 'count', cord.turns)
   return builder.build()
 
-  /** What keeps the stakes apart: bent from one bar, its joint lapped. */
+  /**
+   * What keeps the stakes apart: bent from one bar, its ends lapped half way along a side, where they can be bound. A
+   * loop goes once round its stake and on round the corner.
+   */
   function layTop(): void {
-    const sideM = stakeSpacingM(stakes, radiusM)
     const isRing = pattern.top === 'ring' || stakes === 2
-    const aroundM = isRing ? 2 * Math.PI * radiusM : stakes * sideM
     const corners = isRing ? RING_CORNERS : stakes
     const path = Array.from({ length: corners + 1 }, (_, k) =>
       corner(midM, radiusM, k, corners, soilM + heightM, winding),
     )
-    builder.member({
-      id: 'ring',
-      role: 'ring',
-      path,
-      stockId: pattern.topStockId,
-      cutLengthM: aroundM + RING_LAP_M,
-      bendsM: isRing ? [] : Array.from({ length: stakes - 1 }, (_, k) => (k + 1) * sideM),
-    })
-    builder.figure('ring-cut', 'm', aroundM + RING_LAP_M)
-    if (!isRing) builder.figure('bend-every', 'm', sideM)
+    const sideM = stakeSpacingM(stakes, radiusM)
+    const barM = options.stockWidthM(pattern.topStockId)
+    const loopM = pattern.top === 'loops' ? Math.PI * (stakeM + barM) * (1 + 1 / stakes) : 0
+    const everyM = sideM + loopM
+    const firstM = (sideM + RING_LAP_M) / 2
+    const cutLengthM = (isRing ? 2 * Math.PI * radiusM : stakes * everyM) + RING_LAP_M
+    const bendsM = isRing ? [] : Array.from({ length: stakes }, (_, k) => firstM + k * everyM)
+    builder.member({ id: 'ring', role: 'ring', path, stockId: pattern.topStockId, cutLengthM, bendsM })
+    builder.figure('ring-cut', 'm', cutLengthM)
+    if (isRing) return
+    builder.figure('first-bend', 'm', firstM)
+    builder.figure('bend-every', 'm', everyM)
+    if (loopM > 0) builder.figure('corner-loop', 'm', loopM)
   }
 }
