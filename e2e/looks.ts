@@ -62,7 +62,7 @@ const runningOff = (page: Page): Promise<string[]> =>
     const { documentElement: root } = document
     if (root.scrollWidth <= window.innerWidth) return []
     const isOff = (one: Element) => one.getBoundingClientRect().right > window.innerWidth + 0.5
-    return [...document.body.querySelectorAll('*')]
+    return [...document.body.querySelectorAll(':not(.overflow-x-auto *)')]
       .filter((one) => isOff(one) && ![...one.children].some(isOff))
       .map((one) => one.outerHTML.slice(0, 160))
   })

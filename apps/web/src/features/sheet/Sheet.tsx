@@ -192,14 +192,17 @@ function TickedRow({
 }) {
   return (
     <p
-      className={`flex flex-wrap break-inside-avoid gap-x-2 border-b border-dotted border-faint ${isHeader ? 'text-slate' : 'whitespace-nowrap'}`}
+      className={`flex flex-wrap break-inside-avoid gap-x-2 border-b border-dotted border-faint ${isHeader ? 'text-slate' : ''}`}
     >
       <span aria-hidden="true" className={isHeader ? 'invisible' : ''}>
         ☐
       </span>
       <span className={`min-w-6 ${isHeader ? '' : 'font-semibold'}`}>{label}</span>
       {figures.map((figure, i) => (
-        <span key={i} className="flex-1 text-right">
+        <span
+          key={i}
+          className={`flex-1 text-right ${!isHeader && figure.length <= SHORT ? 'whitespace-nowrap' : ''}`}
+        >
           {figure}
         </span>
       ))}
