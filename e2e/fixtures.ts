@@ -19,6 +19,7 @@ export const test = base.extend<{ isApart: boolean }, { shared: Shared }>({
     async ({ browser }, use, { project }) => {
       const { baseURL, viewport, locale, serviceWorkers } = project.use
       const context = await browser.newContext({ baseURL, viewport, locale, serviceWorkers })
+      await askForAll(context)
       const kept = await context.newPage()
       await kept.goto('/favicon.svg')
       await use({ context, kept, storage: await context.newCDPSession(kept) })
@@ -29,6 +30,7 @@ export const test = base.extend<{ isApart: boolean }, { shared: Shared }>({
   context: async ({ isApart, shared, browser, baseURL }, use) => {
     if (isApart) {
       const own = await browser.newContext()
+      await askForAll(own)
       await use(own)
       return own.close()
     }
@@ -41,6 +43,12 @@ export const test = base.extend<{ isApart: boolean }, { shared: Shared }>({
   },
 })
 export { expect } from '@playwright/test'
+
+/** Forms lie open, so that a test types what it is about; that they are short for whoever begins has a test of its own. */
+const askForAll = (context: BrowserContext) =>
+  context.addInitScript(() => {
+    if (location.protocol.startsWith('http')) localStorage['klados.all-figures'] ??= 'yes'
+  })
 
 /** All that pages put by, but for what was loaded. */
 async function empty({ context, storage }: Shared, origin: string): Promise<void> {

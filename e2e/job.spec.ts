@@ -11,14 +11,15 @@ test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, 
   page,
 }) => {
   await page.goto('/sign-in')
-  await page.getByRole('button', { name: 'I am new here' }).click()
+  // What one has is said at the door, and is where one begins.
+  await page.getByRole('button', { name: 'A wall', exact: true }).click()
+  await expect(page.getByLabel('Your name')).toBeFocused()
   await page.getByLabel('Your name').fill('Mouse')
   await page.getByLabel('Name of your garden').fill('Mouse garden')
   await page.getByLabel('E-mail address').fill(newEmail())
   await page.getByLabel('Password').fill(PASSWORD)
   await page.getByRole('button', { name: 'Create an account' }).click()
 
-  await page.getByRole('link', { name: 'A wall', exact: true }).click()
   await page.getByLabel('Name', { exact: true }).fill('Yard wall')
   await page.getByLabel('Width').fill(`30' 2 1/4"`)
   await page.getByLabel('Width').fill('920 cm')

@@ -57,8 +57,7 @@ const pureTests = (times) => unitTests(reports.pure, ['core', 'web'], 2, times)
 /** What mostly waits: for a database, for a server to start, for a time to pass. */
 const serverTests = (times) => unitTests(reports.server, ['server'], 2, times)
 
-/** `third` of the journeys that repeat for every kind of frame, 0 to 2; all of them where it is not said. */
-async function browserTests(third) {
+async function browserTests() {
   const { withTestServer } = await import('./test-server.mjs')
   await withTestServer((env) =>
     run(bin('playwright'), ['test'], {
@@ -67,7 +66,6 @@ async function browserTests(third) {
         ...process.env,
         ...env,
         PLAYWRIGHT_JSON: reports.browser,
-        ...(third === undefined ? {} : { KLADOS_THIRD: String(third) }),
       },
     }),
   )

@@ -147,6 +147,7 @@ export async function benchTrellis(): Promise<void> {
       ],
       waterHeightM: 0.4,
       plantSpacingM: 1.2,
+      roomBeyondM: null,
     },
     moveToleranceM: 0.3,
     dragged: {},

@@ -11,6 +11,10 @@ const email = z.email().max(200).toLowerCase()
 /** Long enough to resist guessing; the upper bound keeps the hash from being fed megabytes. */
 const password = z.string().min(10).max(200)
 
+const currencySchema = z.string().regex(/^[A-Z]{3}$/, { error: 'must be a currency code of three letters' })
+/** North positive; decides the seasons. */
+const latitudeSchema = z.number().min(-90).max(90)
+
 export const signUpSchema = z.strictObject({
   name: nameText,
   email,
@@ -18,6 +22,9 @@ export const signUpSchema = z.strictObject({
   gardenName: nameText,
   /** What is usual where the person is; metric where nobody says. */
   units: unitSystemSchema.default('metric'),
+  /** Of the garden that is made for them; the usual ones where nobody says. */
+  currency: currencySchema.optional(),
+  latitudeDeg: latitudeSchema.optional(),
 })
 export const signInSchema = z.strictObject({ email, password: z.string().min(1).max(200) })
 export const changePasswordSchema = z.strictObject({ current: z.string().min(1).max(200), next: password })
@@ -88,9 +95,8 @@ export const sessionSchema = z.object({
 
 export const gardenSettingsSchema = z.strictObject({
   name: nameText,
-  /** North positive; decides the seasons. */
-  latitudeDeg: z.number().min(-90).max(90),
-  currency: z.string().regex(/^[A-Z]{3}$/, { error: 'must be a currency code of three letters' }),
+  latitudeDeg: latitudeSchema,
+  currency: currencySchema,
 })
 export const gardenSchema = gardenSettingsSchema.extend({
   id: idSchema,

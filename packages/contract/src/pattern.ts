@@ -11,6 +11,7 @@ const pot = z.strictObject({
   ballastKg: within(...BALLAST_RANGE_KG),
   drainageM: within(0, POT_RANGE_M[1]),
   hasCharcoal: z.boolean(),
+  isThere: z.boolean(),
 })
 
 /** The schema of a parameter, from its own record in core: each range stands there and nowhere else. */

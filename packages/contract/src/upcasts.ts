@@ -183,6 +183,20 @@ function addWhatIsInPots(design: Json): Json {
   return { ...design, pattern: { ...pots, ...filled } }
 }
 
+/** Pots were bought, and nobody had said how much room there is beyond a row. */
+function addWhatIsThere(design: Json): Json {
+  const { pattern } = design
+  if (!isObject(pattern)) return design
+  const of = Object.fromEntries(
+    Object.entries(pattern).map(([key, value]) =>
+      (key === 'pot' || key === 'tub') && isObject(value)
+        ? [key, { isThere: false, ...value }]
+        : [key, value],
+    ),
+  )
+  return { ...design, pattern: pattern.kind === 'row' ? { roomBeyondM: null, ...of } : of }
+}
+
 const steps: Readonly<Record<UpcastArea, readonly Upcast[]>> = {
   places: [
     {
@@ -238,8 +252,8 @@ const steps: Readonly<Record<UpcastArea, readonly Upcast[]>> = {
     },
     { id: 'frames/13 AddSlabUnderEnds', up: inPattern('row', { endSlabM: 0 }) },
     { id: 'frames/14 AddWhatACoverIs', up: inPattern('net', { cover: 'net', offInWinter: false }) },
-    // A top may be bent with loops, which a release of before does not know.
-    { id: 'frames/15 AllowLoopsAtTheTop', up: (body) => body },
+    // Beside them a top may be bent with loops, which a release of before does not know.
+    { id: 'frames/15 AddPotsThatAreThereAndRoomBeyondRows', up: inDesign(addWhatIsThere) },
   ],
   plants: [
     {

@@ -99,6 +99,7 @@ const potArbOf = (leastWidthM: number): fc.Arbitrary<Pot | null> =>
       ballastKg: m(0, 50),
       drainageM: m(0, 0.1),
       hasCharcoal: fc.boolean(),
+      isThere: fc.boolean(),
     }),
   )
 const potArb = potArbOf(0.2)
@@ -195,6 +196,7 @@ export const patternArbs: { readonly [K in PatternKind]: fc.Arbitrary<PatternOfK
     ),
     waterHeightM: fc.option(m(0.2, 0.4)),
     plantSpacingM: m(0.5, 3),
+    roomBeyondM: fc.option(m(0, 5)),
   }),
   overhead: fc.record({
     kind: fc.constant('overhead' as const),
@@ -299,6 +301,7 @@ export const patternArbs: { readonly [K in PatternKind]: fc.Arbitrary<PatternOfK
       ballastKg: m(0, 50),
       drainageM: m(0, 0.1),
       hasCharcoal: fc.boolean(),
+      isThere: fc.boolean(),
     }),
     columnStockId: fc.constant('post-steel-48'),
     barStockId: fc.constant('rod-steel-12'),

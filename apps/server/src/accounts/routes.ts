@@ -111,7 +111,7 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
     { config: { access: 'public' }, schema: { body: signUpSchema } },
     async (request, reply) => {
       await throttle.take('sign-ups from', addressKey(request.ip), limits.signUps)
-      const { name, email, password, gardenName, units } = request.body
+      const { name, email, password, gardenName, units, currency, latitudeDeg } = request.body
       requireStrong(password, [name, email, gardenName])
       const account = { id: uuidv7(), name, email, units, passwordHash: await hashPassword(password) }
       await inTransaction(pool, async (client) => {
@@ -121,7 +121,11 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
             'account/email-taken',
             'Somebody has signed up with this address; sign in instead',
           )
-        await createGarden(client, { id: uuidv7(), name: gardenName, ownerId: account.id })
+        const usual = {
+          ...(currency === undefined ? {} : { currency }),
+          ...(latitudeDeg === undefined ? {} : { latitudeDeg }),
+        }
+        await createGarden(client, { id: uuidv7(), name: gardenName, ownerId: account.id, ...usual })
       })
       await openSession(request, reply, account.id)
       return reply.status(201).send({ accountId: account.id })

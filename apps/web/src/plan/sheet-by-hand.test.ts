@@ -196,6 +196,7 @@ it('an arch and a half-barrel say on paper what a tape says', () => {
     ballastKg: 20,
     drainageM: 0,
     hasCharcoal: false,
+    isThere: false,
   }
   const barrel = sheetText(
     'tub',
@@ -227,7 +228,14 @@ it('an arch on a terrace has its hoops sawn to one length, wherever the sheet sa
 })
 
 it('string round a barrel is one piece off its ball, and an obelisk says how high its crosspieces go', () => {
-  const pot = { shape: 'round', heightM: 16 * IN, ballastKg: 0, drainageM: 0, hasCharcoal: false }
+  const pot = {
+    shape: 'round',
+    heightM: 16 * IN,
+    ballastKg: 0,
+    drainageM: 0,
+    hasCharcoal: false,
+    isThere: false,
+  }
   const barrel = sheetText(
     'tub',
     'spiral',

@@ -26,5 +26,7 @@ export function warningWords(t: TFunction, units: Units, { code, figures }: Craf
     low: units.length(figures.lowM ?? 0),
     high: units.length(figures.highM ?? 0),
     way: units.length(figures.wayM ?? 0),
+    need: length('needM'),
+    room: length('roomM'),
   })
 }

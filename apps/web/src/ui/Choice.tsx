@@ -50,11 +50,14 @@ interface PickProps {
   readonly options: readonly { readonly value: string; readonly label: string }[]
   readonly onChange: (value: string) => void
   readonly disabled?: boolean | undefined
+  /** Where something leads to it. */
+  readonly id?: string
 }
 
 /** One of many, by the platform's own list. */
-export function Pick({ label, value, options, onChange, disabled }: PickProps) {
-  const id = useId()
+export function Pick({ label, value, options, onChange, disabled, id: given }: PickProps) {
+  const own = useId()
+  const id = given ?? own
   return (
     <div className="min-w-0">
       <label htmlFor={id} className="mb-0.5 block text-[0.8125rem] text-slate">

@@ -21,9 +21,18 @@ export function SlipGroup({ title, children }: { title: string; children: ReactN
 /**
  * A group whose content is not a list of figures alone; such lists stand in a `dl` of their own within it.
  */
-export function SlipSection({ title, children }: { title: string; children: ReactNode }) {
+export function SlipSection({
+  title,
+  id,
+  children,
+}: {
+  title: string
+  /** What leads here by it finds the focus here. */
+  id?: string
+  children: ReactNode
+}) {
   return (
-    <section>
+    <section {...(id === undefined ? {} : { id, tabIndex: -1 })}>
       <h2 className="mb-1">{title}</h2>
       {children}
     </section>

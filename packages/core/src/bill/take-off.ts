@@ -211,7 +211,7 @@ function goodItems({
     add(sheet.good, sheet.areaM2 * SHEET_ALLOWANCE)
     add('clip', Math.ceil(sheet.seamM / CLIP_STEP_M))
   }
-  for (const unit of frame.units) add(unit.good, 1)
+  for (const { good, isThere } of frame.units) if (!isThere) add(good, 1)
   for (const fill of frame.fills) add(fill.good, fill.litres)
   add('concrete', concreteLitres(frame))
   add('post-base', frame.anchors.filter((anchor) => anchor.head === 'flange').length)

@@ -151,6 +151,11 @@ export interface FrameKind<K extends string = string, F extends Fields = Fields,
   readonly sheet: readonly SheetPart[]
   /** Sizes near the wished one that come out whole; none for kinds without a size that can give. */
   readonly fit?: (site: Site, pattern: P, toleranceShare: number) => readonly FitWish<P>[]
+  /**
+   * Parameters that somebody who begins need not think of: they have usual values, and are asked for after those that
+   * decide what the frame is.
+   */
+  readonly later?: readonly (keyof F & string)[]
   /** Parameters that have no meaning for this pattern and are not asked for. */
   readonly hidden?: (pattern: P) => readonly (keyof F & string)[]
 }

@@ -126,6 +126,7 @@ const row = (rest: Partial<RowPattern> = {}): RowPattern => ({
   ],
   waterHeightM: 0.4,
   plantSpacingM: 1.5,
+  roomBeyondM: null,
   ...rest,
 })
 
@@ -280,7 +281,15 @@ describe('a frame in a pot', () => {
       buriedM: 0.1,
       hoopStockId: 'rod-steel-6',
       rungStockId: 'rod-steel-6',
-      pot: { shape: 'round', widthM: 0.22, heightM: 0.2, ballastKg: 0, drainageM: 0, hasCharcoal: false },
+      pot: {
+        shape: 'round',
+        widthM: 0.22,
+        heightM: 0.2,
+        ballastKg: 0,
+        drainageM: 0,
+        hasCharcoal: false,
+        isThere: false,
+      },
       potsAs: 'trough',
     }
     const frame = makeFrame(site, hoop, options)
@@ -293,7 +302,15 @@ describe('a frame in a pot', () => {
 describe('a column in a tub', () => {
   const column: PatternOfKind<'column'> = {
     kind: 'column',
-    tub: { shape: 'square', widthM: 0.6, heightM: 0.5, ballastKg: 0, drainageM: 0, hasCharcoal: false },
+    tub: {
+      shape: 'square',
+      widthM: 0.6,
+      heightM: 0.5,
+      ballastKg: 0,
+      drainageM: 0,
+      hasCharcoal: false,
+      isThere: false,
+    },
     columnStockId: 'post-steel-48',
     barStockId: 'rod-steel-12',
     lowerM: 1.4,

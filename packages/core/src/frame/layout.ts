@@ -80,6 +80,8 @@ export interface Unit {
   readonly id: string
   readonly good: GoodId
   readonly outline: readonly Point3[]
+  /** Not to be bought. */
+  readonly isThere?: boolean
 }
 
 export interface Fill {

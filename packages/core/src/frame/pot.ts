@@ -12,6 +12,8 @@ export interface Pot {
   /** Gravel or shards on the bottom, so that water does not stand in the soil. */
   readonly drainageM: number
   readonly hasCharcoal: boolean
+  /** Whoever plans has it already: it is not bought. */
+  readonly isThere: boolean
 }
 
 /** Soil ends so far under the rim, or water runs over it. */
@@ -60,7 +62,8 @@ export function standIn(
     at3(midM + half, heightM),
     at3(midM - half, heightM),
   ]
-  builder.unit({ id, good: potSoilLitres(pot) < TUB_FROM_LITRES ? 'pot' : 'tub', outline })
+  const good = potSoilLitres(pot) < TUB_FROM_LITRES ? 'pot' : 'tub'
+  builder.unit({ id, good, outline, isThere: pot.isThere })
   layFilling(builder, pot, id, takesLitres)
   return heightM - HEAD_SPACE_M
 }

@@ -16,6 +16,7 @@ export function potAt({ kind, widthM }: StartPlace): Pot | null {
     ballastKg: 0,
     drainageM: 0,
     hasCharcoal: false,
+    isThere: false,
   }
 }
 

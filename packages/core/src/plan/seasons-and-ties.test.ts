@@ -49,6 +49,7 @@ describe('what a frame asks of the grower in a year', () => {
     levels: [rowLevel(0, 0.8), rowLevel(1, 1.3, { form, spreadM: 0.4 })],
     waterHeightM: null,
     plantSpacingM: 1.2,
+    roomBeyondM: null,
   })
   const site = siteOf(20, 2.1)
 

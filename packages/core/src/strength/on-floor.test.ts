@@ -18,6 +18,7 @@ const pot = {
   ballastKg: 0,
   drainageM: 0,
   hasCharcoal: false,
+  isThere: false,
 } as const
 const tips = (site: PlannedSite, design: FrameDesign, code: 'floor-tips' | 'tub-tips') =>
   planFrame(site, design).checks.find((one) => one.code === code)!.holding![0]

@@ -30,6 +30,7 @@ const row: RowPattern = {
   levels: [rowLevel(0, 0.9), rowLevel(1, 1.3, { form: 'pair' }), rowLevel(2, 1.7, { form: 'pair' })],
   waterHeightM: 0.5,
   plantSpacingM: 1.2,
+  roomBeyondM: null,
 }
 const open = siteOf(61, 2, { surface: 'open' })
 const field = { ...open, conditions: { ...open.conditions, soil: 'sand' as const } }

@@ -111,6 +111,8 @@ function warningsOf(of: Warned, pattern: Pattern): CraftWarning[] {
       return stakeWarnings(of.design, pattern)
     case 'overhead':
       return roofWarnings(of.design, pattern)
+    case 'row':
+      return roomWarnings(of, pattern)
     default:
       return []
   }
@@ -163,6 +165,18 @@ function stakeWarnings(design: FrameDesign, pattern: PatternOfKind<'stakes'>): C
       better: withPattern(design, { ...pattern, buriedM: leastM }),
     },
   ]
+}
+
+/** Ties and their screws stand beyond the end posts: further than there is ground, they need another end. */
+function roomWarnings({ site, frame, design }: Warned, pattern: PatternOfKind<'row'>): CraftWarning[] {
+  const { roomBeyondM: roomM, end } = pattern
+  if (roomM === null) return []
+  const needM = frame.anchors.reduce((most, { at }) => Math.max(most, -at.xM, at.xM - site.widthM), 0)
+  if (needM <= roomM + 1e-6 || end.kind !== 'tied-back') return []
+  const { attachHeightM } = end
+  const braced = { kind: 'braced', attachHeightM, angleDeg: 45, stockId: pattern.postStockId } as const
+  const better = withPattern(design, { ...pattern, end: braced })
+  return [{ code: 'no-room-beyond', figures: { needM, roomM }, better }]
 }
 
 /** A year's canes that are led up a post and over the roof: how far they come, against how far it is. */

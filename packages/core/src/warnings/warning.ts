@@ -24,6 +24,7 @@ export const warningCodes = [
   'feet-in-floor',
   'frost-lifts',
   'canes-short',
+  'no-room-beyond',
 ] as const
 export type WarningCode = (typeof warningCodes)[number]
 

@@ -99,6 +99,7 @@ describe('the craft warns', () => {
       ballastKg: 20,
       drainageM: 0,
       hasCharcoal: false,
+      isThere: false,
     } as const
     const of = (site: PlannedSite, rest: Partial<PatternOfKind<'obelisk'>>) => {
       const design = designOf({ ...begun, baseM: 0.4, ...rest }, { plantKindId: 'clematis' })
@@ -149,6 +150,7 @@ describe('the craft warns', () => {
       ballastKg: 0,
       drainageM: 0,
       hasCharcoal: false,
+      isThere: false,
     } as const
     const of = (widthM: number, rootsM: number | null) => {
       const design = designOf({ ...pole, rootsM, pot: { ...pot, widthM } }, { plantKindId: 'vanilla' })

@@ -93,6 +93,7 @@ describe('places to tie wood', () => {
       ballastKg: 0,
       drainageM: 0,
       hasCharcoal: false,
+      isThere: false,
     } as const
     const pattern = {
       ...frameKinds.pole.start({ kind: 'tub', widthM: 0.4, usableHeightM: 2, firstForkM: 0 }),

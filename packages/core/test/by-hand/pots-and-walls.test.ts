@@ -10,6 +10,7 @@ const barrel = {
   ballastKg: 0,
   drainageM: 0,
   hasCharcoal: false,
+  isThere: false,
 } as const
 
 describe('a half-barrel of 24 in with five stakes of 5 ft and string wound four times', () => {

@@ -29,6 +29,7 @@ import { Fit } from './Fit.tsx'
 import { Inputs } from './Inputs.tsx'
 import { Saving } from './Saving.tsx'
 import type { Step } from './Stringing.tsx'
+import { VerdictLine } from './VerdictLine.tsx'
 import { useFrameEdits } from './use-frame-edits.ts'
 
 interface BenchProps {
@@ -129,6 +130,19 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
             />
           </div>
           <Problems plan={plan} />
+          {plan.frame && (
+            <VerdictLine
+              gardenId={gardenId}
+              place={place}
+              frameId={frameId}
+              plan={settled.plan}
+              design={settled.design}
+              stage={body.stage}
+              isSaved={stored !== undefined && draft === undefined}
+              canWrite={canWrite}
+              currency={currency}
+            />
+          )}
         </div>
         {view === 'elevation' && <BayDrawing gardenId={gardenId} place={place} plan={settled.plan} />}
         <Findings plan={plan} />
@@ -191,6 +205,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
               place={place}
               frameId={frameId}
               {...settled}
+              stage={body.stage}
               currency={currency}
               onTake={canWrite && plan.frame ? takeRemedy : null}
               {...chosen}

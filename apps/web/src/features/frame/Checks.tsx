@@ -3,18 +3,19 @@ import type { Catalogue } from '@klados/core/catalogue'
 import type { FramePlan } from '@klados/core/plan'
 import type { AllAdvice } from '@klados/core/remedies'
 import type { Check, Verdict } from '@klados/core/strength'
-import type { FrameBody, Place } from '@klados/contract'
+import type { FrameBody, FrameStage, Place } from '@klados/contract'
 import type { ReactNode } from 'react'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useNames } from '../../plan/names.ts'
 import { warningWords } from '../../plan/warning-words.ts'
 import { markedWords, uncheckedWords } from '../../plan/sheet-counted.ts'
-import { amount, checkWords, outcomeWords } from '../../plan/verdict.ts'
+import { amount, checkWords } from '../../plan/verdict.ts'
 import { SlipSection } from '../../ui/Slip.tsx'
 import { useUnits } from '../../ui/units.tsx'
+import { JUMPS } from './jumps.ts'
 import { RemedyList, useAdvice } from './Remedies.tsx'
 
-const TONE: Readonly<Record<Verdict, string>> = {
+export const VERDICT_TONE: Readonly<Record<Verdict, string>> = {
   holds: 'text-verdigris',
   doubtful: 'text-ochre font-semibold',
   untold: 'text-iron font-semibold',
@@ -29,6 +30,7 @@ interface ChecksProps {
   readonly plan: FramePlan
   readonly catalogue: Catalogue
   readonly currency: string
+  readonly stage: FrameStage
   /** Takes a remedy; `null` where nothing may be changed. */
   readonly onTake: ((design: FrameBody['design']) => void) | null
 }
@@ -39,17 +41,15 @@ interface ChecksProps {
  */
 export function Checks(props: ChecksProps) {
   const { t } = useTranslation()
-  const { plan, catalogue, currency, onTake } = props
+  const { plan, catalogue, stage, onTake } = props
+  const currency = stage === 'stands' ? null : props.currency
   const units = useUnits()
-  const { checks, outcome, warnings } = plan
+  const { checks, warnings } = plan
   const advice = useAdvice(props, onTake !== null)
   if (checks.length === 0 && warnings.length === 0) return null
   const firstOf = new Set(checks.map(({ code }) => checks.findIndex((one) => one.code === code)))
   return (
-    <SlipSection title={t('check.title')}>
-      <div role="status" className={TONE[outcome.verdict]}>
-        {outcomeWords(t, outcome)}
-      </div>
+    <SlipSection title={t(stage === 'stands' ? 'verdict.standsTitle' : 'check.title')} id={JUMPS.checks}>
       {warnings.map((warning) => (
         <div key={warning.code} className="my-1 border-l-2 border-ochre pl-2">
           <span className="font-semibold">{t('check.minds')}:</span> {warningWords(t, units, warning)}
@@ -121,7 +121,7 @@ interface WhatHelpsProps {
   readonly advice: AllAdvice | null
   readonly code: Check['code']
   readonly catalogue: Catalogue
-  readonly currency: string
+  readonly currency: string | null
   readonly onTake: (design: FrameBody['design']) => void
 }
 
@@ -186,7 +186,7 @@ function CheckRow({ check, catalogue, children }: CheckRowProps) {
     <details className="border-b border-dotted border-faint py-[3px]" open={Boolean(children)}>
       <summary className="flex items-baseline gap-3">
         <span className="flex-1">{words.title}</span>
-        <span className={TONE[check.verdict]}>{words.verdict}</span>
+        <span className={VERDICT_TONE[check.verdict]}>{words.verdict}</span>
       </summary>
       <div className="flex flex-col gap-1 py-1 pl-3 text-slate">
         <p>{words.needs}</p>

@@ -1,7 +1,7 @@
 import { formatNumber } from '../../i18n/language.ts'
 import type { TakeOff } from '@klados/core/bill'
 import type { FramePlan } from '@klados/core/plan'
-import type { FrameBody, Place } from '@klados/contract'
+import type { FrameBody, FrameStage, Place } from '@klados/contract'
 import type { TFunction } from '../../i18n/texts.ts'
 import { memo } from 'react'
 import type { ReactNode } from 'react'
@@ -28,6 +28,7 @@ interface ConsequencesProps {
   readonly design: FrameBody['design']
   readonly plan: BenchPlan
   readonly currency: string
+  readonly stage: FrameStage
   readonly nodeId: string | null
   readonly onNode: (id: string) => void
   readonly step: Step | null
@@ -45,20 +46,22 @@ export const Consequences = memo(function Consequences(props: ConsequencesProps)
       <Checks {...props} catalogue={catalogue} />
       <Wires {...props} setC={props.design.setC} />
       <Stringing plan={props.plan} design={props.design} step={props.step} onStep={props.onStep} />
-      <Materials {...props} />
+      {/* What stands is not bought and built again. */}
+      {props.stage !== 'stands' && <Materials {...props} />}
       <MarkOutTable {...props} />
-      <Work plan={props.plan} />
+      {props.stage !== 'stands' && <Work plan={props.plan} />}
       <HowKnown />
     </>
   )
 })
 
-function PatternFigures({ gardenId, place, design, plan, currency }: ConsequencesProps) {
+function PatternFigures({ gardenId, place, design, plan, stage, currency }: ConsequencesProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const wants = usePlantWants(gardenId, place, plan.frame)
-  const { frame, takeOff } = plan
+  const { frame } = plan
   if (!frame) return null
+  const takeOff = stage === 'stands' ? null : plan.takeOff
   const fixings = frame.nodes.filter((node) => node.number > 0)
   const count = (state: string) => fixings.filter((node) => node.state === state).length
   const moved = count('moved') + frame.shifts.length

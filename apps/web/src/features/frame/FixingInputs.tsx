@@ -6,7 +6,7 @@ import { useCatalogue } from '../../data/catalogue.ts'
 import { useNames } from '../../plan/names.ts'
 import { Choice, Pick } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
-import { Group } from './Group.tsx'
+import { Fold } from './Group.tsx'
 import type { InputsProps } from './inputs-props.ts'
 
 /** How the frame is held to its face, how far off it runs, and the one node that is chosen. */
@@ -20,7 +20,9 @@ export function FixingInputs({
   onStep,
   onMove,
   onPutBack,
-}: InputsProps) {
+  isOpen,
+  unusual,
+}: InputsProps & { readonly isOpen: boolean; readonly unusual: number }) {
   const { t } = useTranslation()
   const catalogue = useCatalogue(gardenId)
   const names = useNames()
@@ -39,7 +41,7 @@ export function FixingInputs({
   const postXM = nodeId !== null && design.dragged[nodeId]?.xM
   const fixing = findFixing(catalogue, design.fixingId)
   return (
-    <Group title="fixing">
+    <Fold title={t('frame.group.fixing')} isOpen={isOpen} unusual={unusual}>
       {isOnWall && (
         <Pick
           label={t('frame.fixing')}
@@ -150,6 +152,6 @@ export function FixingInputs({
           {t('frame.putAllBack', { count: draggedCount })}
         </button>
       )}
-    </Group>
+    </Fold>
   )
 }

@@ -1,10 +1,12 @@
 import { MOST_STRAINERS, endingOf, findWire, isString, wireEndings } from '@klados/core/catalogue'
+import { startDesign } from '@klados/core/design'
 import type { WireChoice } from '@klados/core/design'
 import type { FrameBody } from '@klados/contract'
 import { kindOf } from '@klados/core/frame'
 import { plantKinds } from '@klados/core/kinds'
 import { nearestGauge } from '@klados/core/units'
 import type { GaugeSystem } from '@klados/core/units'
+import { useMemo } from 'react'
 import { listPlain } from '../../i18n/language.ts'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useCatalogue } from '../../data/catalogue.ts'
@@ -15,10 +17,14 @@ import { LengthField } from '../../ui/LengthField.tsx'
 import { NumberField } from '../../ui/NumberField.tsx'
 import { OfferRows } from '../../ui/OfferRows.tsx'
 import { TextField } from '../../ui/TextField.tsx'
+import { useUnits } from '../../ui/units.tsx'
 import { TemperatureField } from '../../ui/TemperatureField.tsx'
 import { FixingInputs } from './FixingInputs.tsx'
-import { Group } from './Group.tsx'
-import type { InputsProps } from './inputs-props.ts'
+import { Fold, Group } from './Group.tsx'
+import type { PatternOf } from './change.ts'
+import type { InputsProps, UnusualIn } from './inputs-props.ts'
+import { useAllFigures } from './use-all-figures.ts'
+import { JUMPS } from './jumps.ts'
 import { PatternInputs } from './PatternInputs.tsx'
 import { RowEnds, RowWires } from './RowInputs.tsx'
 import { StandingInputs } from './StandingInputs.tsx'
@@ -29,68 +35,115 @@ import { StandingInputs } from './StandingInputs.tsx'
  */
 export function Inputs(props: InputsProps) {
   const { gardenId, place, design, onChange, canWrite } = props
+  const { t } = useTranslation()
+  const [isAll, setIsAll] = useAllFigures()
+  const unusualIn = useUnusual(props)
   const wires = kindOf(design.pattern).wires(design.pattern)
+  const isRow = design.pattern.kind === 'row'
   return (
-    <fieldset
-      disabled={!canWrite}
-      className="grid min-w-0 gap-x-8 gap-y-5 sm:grid-cols-2 xl:grid-cols-3 [&_:is(input,select,button)]:scroll-mt-[50vh] lg:[&_:is(input,select,button)]:scroll-mt-[56vh]"
-    >
-      <Group title="pattern">
-        <NameField name={props.name} onName={props.onName} />
-        <PatternInputs
-          gardenId={gardenId}
-          place={place}
-          pattern={design.pattern}
-          nodeId={props.nodeId}
-          onNode={props.onNode}
-          laid={props.laid}
-          onChange={(what, pattern) =>
-            onChange(what, pattern.kind === design.pattern.kind ? { pattern } : { pattern, dragged: {} })
-          }
-        />
-      </Group>
-      {wires.includes('main') && (
-        <Group title="wire">
-          <WireInputs
+    <>
+      <p className="flex justify-end">
+        <button
+          type="button"
+          className="btn btn-plain px-0"
+          aria-pressed={isAll}
+          onClick={() => setIsAll(!isAll)}
+        >
+          {t('frame.allFigures')}
+        </button>
+      </p>
+      <fieldset
+        disabled={!canWrite}
+        className="grid min-w-0 gap-x-8 gap-y-5 sm:grid-cols-2 xl:grid-cols-3 [&_:is(input,select,button)]:scroll-mt-[50vh] lg:[&_:is(input,select,button)]:scroll-mt-[56vh]"
+      >
+        <Group title="pattern">
+          <NameField name={props.name} onName={props.onName} />
+          <PatternInputs
             gardenId={gardenId}
-            choice={design}
-            onChange={(what, choice) => onChange(what, choice)}
-          />
-          <WorkingLengths {...props} />
-        </Group>
-      )}
-      {wires.includes('light') && design.light && (
-        <Group title="light">
-          <WireInputs
-            gardenId={gardenId}
-            choice={design.light}
-            onChange={(what, choice) => onChange(`light ${what}`, { light: { ...design.light!, ...choice } })}
+            place={place}
+            pattern={design.pattern}
+            nodeId={props.nodeId}
+            onNode={props.onNode}
+            laid={props.laid}
+            isAll={isAll}
+            unusualIn={unusualIn}
+            onChange={(what, pattern) =>
+              onChange(what, pattern.kind === design.pattern.kind ? { pattern } : { pattern, dragged: {} })
+            }
           />
         </Group>
-      )}
-      <div className="flex min-w-0 flex-col gap-5">
-        <Group title="carries">
-          <LoadInputs {...props} />
-        </Group>
-        <FixingInputs {...props} />
-        {design.pattern.kind === 'row' && (
-          <Group title="ends">
-            <RowEnds
-              gardenId={gardenId}
-              pattern={design.pattern}
+        <div className="flex min-w-0 flex-col gap-5">
+          <Group title="carries">
+            <LoadInputs {...props} />
+          </Group>
+          {isRow && (
+            <Group title="ends">
+              <RowEnds
+                gardenId={gardenId}
+                pattern={design.pattern as PatternOf<'row'>}
+                isAll={isAll}
+                onChange={(what, pattern) => onChange(what, { pattern })}
+              />
+            </Group>
+          )}
+          <StandingInputs {...props} isAll={isAll} />
+        </div>
+        <div className="flex min-w-0 flex-col gap-5">
+          {wires.includes('main') && (
+            <Fold title={t('frame.group.wire')} isOpen={isAll} unusual={unusualIn(WIRE_KEYS)}>
+              <WireInputs
+                gardenId={gardenId}
+                choice={design}
+                onChange={(what, choice) => onChange(what, choice)}
+              />
+              <WorkingLengths {...props} />
+            </Fold>
+          )}
+          {wires.includes('light') && design.light && (
+            <Fold title={t('frame.group.light')} isOpen={isAll} unusual={unusualIn(['light'])}>
+              <WireInputs
+                gardenId={gardenId}
+                choice={design.light}
+                onChange={(what, choice) =>
+                  onChange(`light ${what}`, { light: { ...design.light!, ...choice } })
+                }
+              />
+            </Fold>
+          )}
+          {/* Whoever has chosen a node or post wants its figures. */}
+          <FixingInputs {...props} isOpen={isAll || props.nodeId !== null} unusual={unusualIn(FIXING_KEYS)} />
+        </div>
+        {isRow && (
+          <Group title="levels" isWide>
+            <RowWires
+              pattern={design.pattern as PatternOf<'row'>}
               onChange={(what, pattern) => onChange(what, { pattern })}
             />
           </Group>
         )}
-      </div>
-      <StandingInputs {...props} />
-      {design.pattern.kind === 'row' && (
-        <Group title="levels" isWide>
-          <RowWires pattern={design.pattern} onChange={(what, pattern) => onChange(what, { pattern })} />
-        </Group>
-      )}
-    </fieldset>
+      </fieldset>
+    </>
   )
+}
+
+const WIRE_KEYS = [
+  ...(['wireId', 'tensionN', 'rolls', 'handlingLengthM', 'endWrapM', 'wireEnding', 'strainers'] as const),
+  ...(['endsAt', 'setC'] as const),
+] as const
+const FIXING_KEYS = ['fixingId', 'standOffM', 'plantOffM', 'moveToleranceM', 'snap', 'dragged'] as const
+
+/** Counts what of a design is not as a frame of its kind begins here. */
+function useUnusual({ gardenId, place, design }: InputsProps): UnusualIn {
+  const catalogue = useCatalogue(gardenId)
+  const { system } = useUnits()
+  const { kind } = design.pattern
+  const usual = useMemo(() => startDesign(place, kind, catalogue, system), [place, kind, catalogue, system])
+  const isUnusual = (a: unknown, b: unknown) => JSON.stringify(a) !== JSON.stringify(b)
+  return (keys, of = 'design') => {
+    const [now, begun] = of === 'design' ? [design, usual] : [design.pattern, usual.pattern]
+    const values = (from: object) => from as Readonly<Record<string, unknown>>
+    return keys.filter((key) => isUnusual(values(now)[key], values(begun)[key])).length
+  }
 }
 
 function NameField({ name, onName }: { name: string; onName: (name: string) => void }) {
@@ -206,6 +259,13 @@ function WorkingLengths({ gardenId, design, onChange }: InputsProps) {
         </div>
       )}
       {wire && !isString(wire) && (
+        <TemperatureField
+          label={t('frame.setC')}
+          valueC={design.setC}
+          onChange={(setC) => onChange('setC', { setC })}
+        />
+      )}
+      {wire && !isString(wire) && (
         <NumberField
           label={t('frame.strainers')}
           value={design.strainers}
@@ -230,16 +290,14 @@ function WorkingLengths({ gardenId, design, onChange }: InputsProps) {
   )
 }
 
-/** What will hang on it, how warm it is on the day, and how many are built. */
-function LoadInputs({ gardenId, design, onChange }: InputsProps) {
+/** What will hang on it, and how many are built. */
+function LoadInputs({ design, onChange }: InputsProps) {
   const { t } = useTranslation()
-  const catalogue = useCatalogue(gardenId)
-  const wire = findWire(catalogue, design.wireId)
-  const isStrained = kindOf(design.pattern).wires(design.pattern).length > 0 && !(wire && isString(wire))
   return (
     <div className="grid grid-cols-2 items-end gap-2">
       <div className="col-span-2">
         <Pick
+          id={JUMPS.plant}
           label={t('frame.plantKind')}
           value={design.plantKindId ?? ''}
           options={[
@@ -249,13 +307,6 @@ function LoadInputs({ gardenId, design, onChange }: InputsProps) {
           onChange={(id) => onChange('plant', { plantKindId: id || null })}
         />
       </div>
-      {isStrained && (
-        <TemperatureField
-          label={t('frame.setC')}
-          valueC={design.setC}
-          onChange={(setC) => onChange('setC', { setC })}
-        />
-      )}
       <NumberField
         label={t('frame.repeat')}
         value={design.repeat}

@@ -13,6 +13,8 @@ import { TierInputs } from './TierInputs.tsx'
 import { kindsFor, startPattern } from '@klados/core/design'
 import { kindOf } from '@klados/core/frame'
 import type { Field, FrameNode, LengthWriting, NodeId } from '@klados/core/frame'
+import { Fold } from './Group.tsx'
+import type { UnusualIn } from './inputs-props.ts'
 import { EDITED_APART } from './edited-apart.ts'
 import { fieldWords, optionWords } from '../../ui/id-words.ts'
 
@@ -26,18 +28,37 @@ interface PatternInputsProps {
   readonly nodeId: string | null
   readonly onNode: (id: NodeId | null) => void
   readonly laid: readonly FrameNode[]
+  readonly isAll: boolean
+  readonly unusualIn: UnusualIn
 }
 
 /**
  * What is measured of a pattern: its own fields in order, and editors of its own where a list is measured.
  */
 export function PatternInputs(props: PatternInputsProps) {
-  const { gardenId, place, pattern, onChange, nodeId, onNode, laid } = props
+  const { gardenId, place, pattern, onChange, nodeId, onNode, laid, isAll, unusualIn } = props
   const { t } = useTranslation()
   const units = useUnits()
   const catalogue = useCatalogue(gardenId)
   const kinds = kindsFor(place)
   const offered = kinds.includes(pattern.kind) ? kinds : [pattern.kind, ...kinds]
+  const all = fieldsOf(pattern)
+  const later = new Set<string>(kindOf(pattern).later ?? [])
+  const asked = all.filter(([key]) => later.has(key))
+  const fieldGrid = (fields: typeof all) => (
+    <div className="grid grid-cols-2 items-end gap-2">
+      {fields.map(([key, field]) => (
+        <PatternField
+          key={key}
+          gardenId={gardenId}
+          name={key}
+          field={field}
+          value={pattern[key as keyof Pattern]}
+          onValue={(value) => onChange(key, { ...pattern, [key]: value } as Pattern)}
+        />
+      ))}
+    </div>
+  )
   return (
     <>
       <Pick
@@ -48,18 +69,7 @@ export function PatternInputs(props: PatternInputsProps) {
           onChange('kind', startPattern(place, kind as Pattern['kind'], units.system, catalogue))
         }
       />
-      <div className="grid grid-cols-2 items-end gap-2">
-        {fieldsOf(pattern).map(([key, field]) => (
-          <PatternField
-            key={key}
-            gardenId={gardenId}
-            name={key}
-            field={field}
-            value={pattern[key as keyof Pattern]}
-            onValue={(value) => onChange(key, { ...pattern, [key]: value } as Pattern)}
-          />
-        ))}
-      </div>
+      {fieldGrid(all.filter(([key]) => !later.has(key)))}
       {pattern.kind === 'tiers' && <TierInputs place={place} pattern={pattern} onChange={onChange} />}
       {pattern.kind === 'diamonds' && <DiamondInputs place={place} pattern={pattern} onChange={onChange} />}
       {pattern.kind === 'free' && (
@@ -71,6 +81,19 @@ export function PatternInputs(props: PatternInputsProps) {
           onNode={onNode}
           laid={laid}
         />
+      )}
+      {asked.length > 0 && (
+        <Fold
+          title={t('frame.moreMeasures')}
+          isOpen={isAll}
+          isInner
+          unusual={unusualIn(
+            asked.map(([key]) => key),
+            'pattern',
+          )}
+        >
+          {fieldGrid(asked)}
+        </Fold>
       )}
     </>
   )

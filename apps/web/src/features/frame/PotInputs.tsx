@@ -18,6 +18,7 @@ const USUAL: Pot = {
   ballastKg: 0,
   drainageM: 0,
   hasCharcoal: false,
+  isThere: false,
 }
 
 /** The pot that it stands in, or the ground. */
@@ -54,6 +55,13 @@ export function PotInputs({ pot, canBeNone, onChange }: PotInputsProps) {
             valueM={pot.widthM}
             onChange={(widthM) => onChange({ ...pot, widthM })}
           />
+          <div className="order-last col-span-2">
+            <Check
+              label={t('pot.isThere')}
+              isOn={pot.isThere}
+              onChange={(isThere) => onChange({ ...pot, isThere })}
+            />
+          </div>
           <LengthField
             label={t('pot.height')}
             style="short"

@@ -55,7 +55,8 @@ export function useAdvice(
 interface RemedyListProps {
   readonly remedies: readonly Remedy[]
   readonly catalogue: Catalogue
-  readonly currency: string
+  /** Of what it costs; none for what stands and would only be changed. */
+  readonly currency: string | null
   readonly onTake: (design: FrameBody['design']) => void
 }
 
@@ -74,7 +75,7 @@ export function RemedyList({ remedies, catalogue, currency, onTake }: RemedyList
               {steps.map((words) => (
                 <p key={words}>{words}</p>
               ))}
-              <p className="text-slate">{remedyPriceWords(t, remedy, currency)}</p>
+              {currency !== null && <p className="text-slate">{remedyPriceWords(t, remedy, currency)}</p>}
             </div>
             <button
               type="button"

@@ -7,6 +7,8 @@ import { LengthField } from '../../ui/LengthField.tsx'
 import { NumberField } from '../../ui/NumberField.tsx'
 import { frameKinds } from '@klados/core/frame'
 import type { PatternOf } from './change.ts'
+import { fieldWords } from '../../ui/id-words.ts'
+import { Fold } from './Group.tsx'
 import { newLevelId } from './new-part.ts'
 
 type Row = PatternOf<'row'>
@@ -139,10 +141,16 @@ function withWireMore({ levels, postHeightM }: Row): Row['levels'] {
 }
 
 const ANGLE_DEG = 45
+const { roomBeyondM: room } = fields
 const { attachHeightM: attach, angleDeg: angle, inLine, strands } = fields.end.of['tied-back']
 
 /** What holds the ends of a row, and the cross-arms where it has them. */
-export function RowEnds({ gardenId, pattern, onChange }: RowInputsProps) {
+export function RowEnds({
+  gardenId,
+  pattern,
+  onChange,
+  isAll,
+}: RowInputsProps & { readonly isAll: boolean }) {
   const { t } = useTranslation()
   const catalogue = useCatalogue(gardenId)
   const names = useNames()
@@ -179,66 +187,83 @@ export function RowEnds({ gardenId, pattern, onChange }: RowInputsProps) {
         }))}
         onChange={pick}
       />
+      <LengthField
+        label={fieldWords(t, 'roomBeyondM')}
+        style="short"
+        minM={room.minM}
+        maxM={room.maxM}
+        valueM={pattern.roomBeyondM}
+        onClear={() => onChange('room beyond', { ...pattern, roomBeyondM: null })}
+        placeholder={t('frame.notTold')}
+        onChange={(roomBeyondM) => onChange('room beyond', { ...pattern, roomBeyondM })}
+      />
       {end.kind !== 'free' && (
-        <div className="grid grid-cols-2 items-end gap-2">
-          <LengthField
-            label={t('row.attach')}
-            style="short"
-            minM={attach.minM}
-            maxM={attach.maxM}
-            valueM={end.attachHeightM}
-            onChange={(m) => set('attach', { ...end, attachHeightM: m })}
-          />
-          <NumberField
-            label={t('row.angle')}
-            value={end.angleDeg}
-            min={angle.min}
-            max={angle.max}
-            step={angle.step}
-            onChange={(degrees) => set('angle', { ...end, angleDeg: degrees })}
-          />
-          {end.kind === 'tied-back' && (
-            <NumberField
-              label={t('row.inLine')}
-              value={end.inLine}
-              min={inLine.min}
-              max={inLine.max}
-              step={1}
-              onChange={(count) => set('in-line', { ...end, inLine: Math.round(count) })}
+        <Fold
+          title={t(`row.endOf.${end.kind}`)}
+          isOpen={isAll}
+          isInner
+          unusual={JSON.stringify(end) === JSON.stringify(usual[end.kind]) ? 0 : 1}
+        >
+          <div className="grid grid-cols-2 items-end gap-2">
+            <LengthField
+              label={t('row.attach')}
+              style="short"
+              minM={attach.minM}
+              maxM={attach.maxM}
+              valueM={end.attachHeightM}
+              onChange={(m) => set('attach', { ...end, attachHeightM: m })}
             />
-          )}
-          {end.kind === 'tied-back' && (
             <NumberField
-              label={t('row.strands')}
-              value={end.strands}
-              min={strands.min}
-              max={strands.max}
-              step={1}
-              onChange={(count) => set('strands', { ...end, strands: Math.round(count) })}
+              label={t('row.angle')}
+              value={end.angleDeg}
+              min={angle.min}
+              max={angle.max}
+              step={angle.step}
+              onChange={(degrees) => set('angle', { ...end, angleDeg: degrees })}
             />
-          )}
-          <div className="col-span-2">
-            {end.kind === 'tied-back' ? (
-              <Pick
-                label={t('row.anchor')}
-                value={end.screwId}
-                options={catalogue.screws
-                  .filter((one) => one.head === 'eye')
-                  .map((one) => ({ value: one.id, label: names.screw(one) }))}
-                onChange={(screwId) => set('anchor', { ...end, screwId })}
-              />
-            ) : (
-              <Pick
-                label={t('row.brace')}
-                value={end.stockId}
-                options={catalogue.stock
-                  .filter((one) => one.use === 'post')
-                  .map((one) => ({ value: one.id, label: names.stock(one) }))}
-                onChange={(stockId) => set('brace', { ...end, stockId })}
+            {end.kind === 'tied-back' && (
+              <NumberField
+                label={t('row.inLine')}
+                value={end.inLine}
+                min={inLine.min}
+                max={inLine.max}
+                step={1}
+                onChange={(count) => set('in-line', { ...end, inLine: Math.round(count) })}
               />
             )}
+            {end.kind === 'tied-back' && (
+              <NumberField
+                label={t('row.strands')}
+                value={end.strands}
+                min={strands.min}
+                max={strands.max}
+                step={1}
+                onChange={(count) => set('strands', { ...end, strands: Math.round(count) })}
+              />
+            )}
+            <div className="col-span-2">
+              {end.kind === 'tied-back' ? (
+                <Pick
+                  label={t('row.anchor')}
+                  value={end.screwId}
+                  options={catalogue.screws
+                    .filter((one) => one.head === 'eye')
+                    .map((one) => ({ value: one.id, label: names.screw(one) }))}
+                  onChange={(screwId) => set('anchor', { ...end, screwId })}
+                />
+              ) : (
+                <Pick
+                  label={t('row.brace')}
+                  value={end.stockId}
+                  options={catalogue.stock
+                    .filter((one) => one.use === 'post')
+                    .map((one) => ({ value: one.id, label: names.stock(one) }))}
+                  onChange={(stockId) => set('brace', { ...end, stockId })}
+                />
+              )}
+            </div>
           </div>
-        </div>
+        </Fold>
       )}
       {pattern.levels.some((level) => level.form === 'arms') && (
         <ArmStock gardenId={gardenId} pattern={pattern} onChange={onChange} />

@@ -16,6 +16,7 @@ import type { WithIds } from '../../plan/lasting-ids.ts'
 import { ClashMessage } from '../../ui/ClashMessage.tsx'
 import { Message } from '../../ui/Message.tsx'
 import { Exports } from './Exports.tsx'
+import { JUMPS } from './jumps.ts'
 import { RevisionMessage } from './RevisionNews.tsx'
 import type { RevisionNews } from './RevisionNews.tsx'
 import { useFrameSave } from './use-frame-save.ts'
@@ -160,7 +161,7 @@ function SaveForm({ note, onNote, news, canSave, onSave, onDiscard }: SaveFormPr
       />
       <RevisionMessage news={news} />
       <div className="flex flex-wrap gap-2">
-        <button type="submit" className="btn btn-main flex-1" disabled={!canSave}>
+        <button id={JUMPS.save} type="submit" className="btn btn-main flex-1" disabled={!canSave}>
           {t('frame.save')}
         </button>
         {onDiscard && (

@@ -8,14 +8,23 @@ import { Check, Choice } from '../../ui/Choice.tsx'
 import { Message } from '../../ui/Message.tsx'
 import { MassField } from '../../ui/MassField.tsx'
 import { NumberField } from '../../ui/NumberField.tsx'
-import { Group } from './Group.tsx'
+import { Fold, Group } from './Group.tsx'
 import type { InputsProps } from './inputs-props.ts'
 
 /** The dearest ready-made frame that anybody types. */
 const DEAREST = 100_000
 
 /** Whether it is an idea, to be built, or there already; what nobody knows of it; what one costs ready made. */
-export function StandingInputs({ place, design, stage, onStage, onSpots, onChange, currency }: InputsProps) {
+export function StandingInputs({
+  place,
+  design,
+  stage,
+  onStage,
+  onSpots,
+  onChange,
+  currency,
+  isAll,
+}: InputsProps & { readonly isAll: boolean }) {
   const { t } = useTranslation()
   const { unknown } = design
   const { pattern } = design
@@ -52,14 +61,18 @@ export function StandingInputs({ place, design, stage, onStage, onSpots, onChang
           ))}
         </fieldset>
       )}
-      <NumberField
-        label={t('frame.boughtPrice', { currency })}
-        value={design.boughtPrice ?? 0}
-        min={0}
-        max={DEAREST}
-        step={0.01}
-        onChange={(price) => onChange('bought price', { boughtPrice: price > 0 ? price : null })}
-      />
+      {stage !== 'stands' && (
+        <Fold title={t('frame.ready')} isOpen={isAll} isInner unusual={design.boughtPrice === null ? 0 : 1}>
+          <NumberField
+            label={t('frame.boughtPrice', { currency })}
+            value={design.boughtPrice ?? 0}
+            min={0}
+            max={DEAREST}
+            step={0.01}
+            onChange={(price) => onChange('bought price', { boughtPrice: price > 0 ? price : null })}
+          />
+        </Fold>
+      )}
     </Group>
   )
 }

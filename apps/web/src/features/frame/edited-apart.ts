@@ -6,5 +6,5 @@ import type { PatternKind } from '@klados/core/frame'
  */
 export const EDITED_APART: Readonly<Partial<Record<PatternKind, readonly string[]>>> = {
   diamonds: ['cell', 'cellHeightM', 'rows', 'closeCutEnd'],
-  row: ['armStockId', 'end', 'levels'],
+  row: ['armStockId', 'end', 'levels', 'roomBeyondM'],
 }

@@ -3,6 +3,9 @@ import type { FrameNode, NodeId } from '@klados/core/frame'
 import type { Point } from '@klados/core/geometry'
 import type { Change } from './change.ts'
 
+/** How many of some parameters, of the design or its pattern, are not as they usually are. */
+export type UnusualIn = (keys: readonly string[], of?: 'design' | 'pattern') => number
+
 /** What the inputs of the bench go by, all of them alike. */
 export interface InputsProps {
   readonly gardenId: string

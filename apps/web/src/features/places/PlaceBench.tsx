@@ -2,10 +2,11 @@ import { ScreenTitle } from '../../ui/ScreenTitle.tsx'
 import type { Place } from '@klados/contract'
 import { drawSite } from '@klados/core/drawing'
 import type { AvoidSpot } from '@klados/core/frame'
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { useParams, useSearchParams } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
 import { useTranslation } from '../../i18n/use-translation.tsx'
+import { forgetBeginning } from '../../data/beginning.ts'
 import { usePlaces } from '../../data/documents.ts'
 import { useCanWrite } from '../../data/garden-access.ts'
 import { useDraft } from '../../data/use-draft.ts'
@@ -57,6 +58,7 @@ function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
     [stored, asked],
   )
   // Of a new place the draft lies under one address, whatever id it is given: a reload finds it again.
+  useEffect(forgetBeginning, [])
   const draft = useDraft('place', isNew ? `new-in-${gardenId}` : id, start, readMeasured)
   const { body } = draft.value
   const onTaken = () => draft.done(draft.value)

@@ -7,6 +7,7 @@ import { useMemo } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { listPlain } from '../../i18n/language.ts'
 import { useTranslation } from '../../i18n/use-translation.tsx'
+import { FIRST_PLACES } from '../../data/beginning.ts'
 import { useAgenda, useHemisphere, tieStates } from '../../data/agenda.ts'
 import type { AgendaItem } from '../../data/agenda.ts'
 import { usePlaces, useFrames, usePlants } from '../../data/documents.ts'
@@ -187,31 +188,21 @@ function usePlaceDrawing(
   }, [place, frames, plants, agenda, wood, hemisphere, catalogue])
 }
 
-/** What somebody may have who has nothing here yet, the most usual first. */
-const FIRST_PLACES = ['wall', 'fence', 'row', 'bed', 'terrace', 'tub', 'bench'] as const
-
+/** Nothing here yet: it is begun with what one has, and a frame shows what comes of it. */
 function NoPlace({ gardenId, canWrite }: { gardenId: string; canWrite: boolean }) {
   const { t } = useTranslation()
   const units = useUnits()
-  const text = t('places.emptyText', {
+  const example = t('places.example', {
     width: units.length(sampleWall.widthM),
     height: units.length(sampleWall.usableHeightM),
   })
   const frame = layOut(sampleWall, sampleDesign, standardCatalogue)
   return (
     <div className="flex max-w-4xl flex-col items-start gap-4">
-      <ScreenTitle tab={t('places.title')}>{t('places.empty')}</ScreenTitle>
-      <p className="max-w-prose">{text}</p>
-      <StillElevation
-        label={text}
-        wall={sampleWall}
-        surface="brick"
-        list={drawPlace(sampleWall, [frame], standardCatalogue)}
-        tapeAlong
-      />
+      <ScreenTitle tab={t('places.title')}>{t(canWrite ? 'places.whatHave' : 'places.empty')}</ScreenTitle>
       {canWrite && (
         <nav aria-label={t('places.whatHave')} className="flex flex-col gap-2">
-          <h2>{t('places.whatHave')}</h2>
+          <p className="max-w-prose">{t('places.emptyText')}</p>
           <ul className="flex flex-wrap gap-2">
             {FIRST_PLACES.map((kind) => (
               <li key={kind}>
@@ -226,6 +217,14 @@ function NoPlace({ gardenId, canWrite }: { gardenId: string; canWrite: boolean }
           </ul>
         </nav>
       )}
+      <p className="text-slate">{example}</p>
+      <StillElevation
+        label={example}
+        wall={sampleWall}
+        surface="brick"
+        list={drawPlace(sampleWall, [frame], standardCatalogue)}
+        tapeAlong
+      />
     </div>
   )
 }

@@ -81,6 +81,7 @@ export const arch = frameKind({
   wires: NO_WIRES,
   checks: ({ pot }) => (pot ? ['leg-bending', 'tub-tips'] : ['leg-bending']),
   sheet: ['members'],
+  later: ['rungStepM', 'buriedM', 'hoopStockId', 'rungStockId', 'potsAs'],
   // A hoop by itself has nothing between it and the next.
   hidden: ({ hoops, pot }) => [
     ...(hoops === 1 ? (['depthM', 'rungStepM', 'rungStockId'] as const) : []),

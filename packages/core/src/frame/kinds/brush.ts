@@ -38,6 +38,7 @@ export const brush = frameKind({
   wires: NO_WIRES,
   checks: () => [],
   sheet: ['members'],
+  later: ['rowSpacingM', 'buriedM', 'twigStockId'],
   lay: ({ site, idsOf }, pattern) => {
     const { rows, rowSpacingM, heightM, buriedM } = pattern
     const steps = fewestParts(site.widthM, pattern.twigStepM)

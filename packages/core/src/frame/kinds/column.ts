@@ -52,6 +52,7 @@ export const column = frameKind({
       ballastKg: 0,
       drainageM: 0,
       hasCharcoal: false,
+      isThere: false,
     },
     columnStockId: 'post-steel-48',
     barStockId: 'rod-steel-12',
@@ -64,6 +65,7 @@ export const column = frameKind({
   wires: NO_WIRES,
   checks: () => ['leg-bending', 'tub-tips'],
   sheet: ['members'],
+  later: ['columnStockId', 'barStockId', 'upperM', 'gravelM'],
   lay: layColumn,
 })
 

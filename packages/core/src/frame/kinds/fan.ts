@@ -77,6 +77,7 @@ export const fan = frameKind({
   wires: MAIN_ONLY,
   checks: ON_FACE_CHECKS,
   sheet: ['stringing', 'members'],
+  later: ['maxSupportSpacingM', 'ribReachM', 'ribStockId'],
   fit: ({ widthM }, pattern, toleranceShare) =>
     wishesNear(
       widthM,

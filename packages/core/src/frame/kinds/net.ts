@@ -76,6 +76,7 @@ export const net = frameKind({
     'post-frost',
   ],
   sheet: ['stringing', 'members', 'anchors'],
+  later: ['postStockId', 'interior', 'postBuriedM', 'flangeScrewId', 'anchorScrewId', 'panelWidthM', 'dropM'],
   fit: ({ widthM }, pattern, toleranceShare) =>
     wishesNear(
       widthM,

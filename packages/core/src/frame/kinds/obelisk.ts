@@ -56,6 +56,7 @@ export const obelisk = frameKind({
   wires: NO_WIRES,
   checks: ({ pot }) => (pot ? ['leg-bending', 'tub-tips'] : ['leg-bending']),
   sheet: ['members'],
+  later: ['topM', 'buriedM', 'rungs', 'legStockId', 'rungStockId'],
   hidden: ({ form }) => (form === 'ladder' ? ['legs'] : form === 'cone' ? ['topM'] : []),
   lay: ({ site, idsOf }, pattern) => {
     const { heightM, buriedM, rungs } = pattern

@@ -77,6 +77,7 @@ export const overhead = frameKind({
     'post-frost',
   ],
   sheet: ['stringing', 'members'],
+  later: ['postStockId', 'postBuriedM', 'beamStockId', 'overhangM', 'maxRafterSpacingM', 'backWires'],
   fit: ({ widthM }, pattern, toleranceShare) =>
     wishesNear(widthM, widthM / fewestParts(widthM, pattern.maxBayM), toleranceShare, 0, (maxBayM) => ({
       ...pattern,

@@ -71,11 +71,13 @@ export const pole = frameKind({
       ballastKg: 0,
       drainageM: 0,
       hasCharcoal: false,
+      isThere: false,
     },
   }),
   wires: NO_WIRES,
   checks: ({ pot }) => (pot ? ['leg-bending', 'tub-tips'] : ['leg-bending']),
   sheet: ['members'],
+  later: ['buriedM', 'lapM', 'coreStockId', 'rootsM'],
   hidden: ({ form }) => (form === 'modules' ? ['lapM'] : ['moduleM']),
   lay: layPole,
 })

@@ -62,6 +62,8 @@ const fields = {
   /** A wire of its own for the water pipe, so that nobody cuts it with the canes. */
   waterHeightM: lengthOrNone(0, 20, 0.4),
   plantSpacingM: length(LEAST_M, MAX_SIZE_M),
+  /** Ground beyond each end post, for ties and their screws; none where nobody has said. */
+  roomBeyondM: lengthOrNone(0, 100, 1.5),
 } as const
 
 export type RowPattern = PatternOf<'row', typeof fields>
@@ -121,6 +123,7 @@ export const row = frameKind({
       ],
       waterHeightM: at(0.2),
       plantSpacingM: 1.2,
+      roomBeyondM: null,
     }
   },
   wires: ({ levels, waterHeightM }): readonly WireName[] =>
@@ -138,6 +141,7 @@ export const row = frameKind({
         : (['tie-pull', 'anchor-pull', 'end-bending', 'end-pressed', 'post-buckling', 'end-foot'] as const)),
   ],
   sheet: ['stringing', 'members', 'anchors'],
+  later: ['postBuriedM', 'postStockId', 'endStockId', 'endBuriedM', 'endLeanDeg', 'endSlabM', 'waterHeightM'],
   fit: ({ widthM }, pattern, toleranceShare) =>
     wishesNear(
       widthM,

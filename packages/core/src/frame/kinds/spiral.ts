@@ -76,6 +76,17 @@ export const spiral = frameKind({
   wires: MAIN_ONLY,
   checks: ({ pot }) => (pot ? ['leg-bending', 'tub-tips'] : ['leg-bending']),
   sheet: ['stringing', 'members'],
+  later: [
+    'circleRadiusM',
+    'buriedM',
+    'stakeStockId',
+    'startHeightM',
+    'wrapsPerContact',
+    'knotEvery',
+    'knotAllowanceM',
+    'top',
+    'topStockId',
+  ],
   lay: laySpiral,
 })
 

@@ -44,6 +44,7 @@ export const stakes = frameKind({
   wires: NO_WIRES,
   checks: ({ pot }) => (pot ? ['leg-bending', 'tub-tips'] : ['leg-bending']),
   sheet: ['members'],
+  later: ['buriedM', 'stakeStockId'],
   hidden: ({ count }) => (count === 1 ? ['spacingM'] : []),
   lay: ({ site, idsOf }, { count, spacingM, heightM, buriedM, stakeStockId, pot }) => {
     const lineM = (count - 1) * spacingM
