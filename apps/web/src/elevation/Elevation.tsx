@@ -106,7 +106,8 @@ export function Elevation(props: ElevationProps) {
     if (event.ctrlKey || event.metaKey || event.altKey) return
     if (onKey?.(event) || control.onKey(event.key)) event.preventDefault()
   }
-  const height = shown ? '48vh' : `clamp(${MIN_HEIGHT_PX}px, ${fittingHeightPx(bounds, size.width)}px, 48vh)`
+  const most = 'var(--drawing-most, 48vh)'
+  const height = shown ? most : `clamp(${MIN_HEIGHT_PX}px, ${fittingHeightPx(bounds, size.width)}px, ${most})`
   return (
     <div className="relative">
       <div

@@ -111,7 +111,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
           />
         )}
         {/* It stays in sight while one types and steps; what takes the focus scrolls clear of it. */}
-        <div className="sticky top-0 z-10 bg-plaster">
+        <div className="sticky top-0 z-10 bg-plaster max-sm:[--drawing-most:30vh]">
           <div className={plan.frame ? '' : 'opacity-45'}>
             <BenchDrawing
               gardenId={gardenId}

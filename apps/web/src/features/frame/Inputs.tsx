@@ -1,5 +1,5 @@
 import { MOST_STRAINERS, endingOf, findWire, isString, wireEndings } from '@klados/core/catalogue'
-import { startDesign } from '@klados/core/design'
+import { startDesign, withPlant } from '@klados/core/design'
 import type { WireChoice } from '@klados/core/design'
 import type { FrameBody } from '@klados/contract'
 import { kindOf } from '@klados/core/frame'
@@ -56,26 +56,28 @@ export function Inputs(props: InputsProps) {
         disabled={!canWrite}
         className="grid min-w-0 gap-x-8 gap-y-5 sm:grid-cols-2 xl:grid-cols-3 [&_:is(input,select,button)]:scroll-mt-[50vh] lg:[&_:is(input,select,button)]:scroll-mt-[56vh]"
       >
-        <Group title="pattern">
-          <NameField name={props.name} onName={props.onName} />
-          <PatternInputs
-            gardenId={gardenId}
-            place={place}
-            pattern={design.pattern}
-            nodeId={props.nodeId}
-            onNode={props.onNode}
-            laid={props.laid}
-            isAll={isAll}
-            unusualIn={unusualIn}
-            onChange={(what, pattern) =>
-              onChange(what, pattern.kind === design.pattern.kind ? { pattern } : { pattern, dragged: {} })
-            }
-          />
-        </Group>
         <div className="flex min-w-0 flex-col gap-5">
           <Group title="carries">
             <LoadInputs {...props} />
           </Group>
+          <Group title="pattern">
+            <NameField name={props.name} onName={props.onName} />
+            <PatternInputs
+              gardenId={gardenId}
+              place={place}
+              pattern={design.pattern}
+              nodeId={props.nodeId}
+              onNode={props.onNode}
+              laid={props.laid}
+              isAll={isAll}
+              unusualIn={unusualIn}
+              onChange={(what, pattern) =>
+                onChange(what, pattern.kind === design.pattern.kind ? { pattern } : { pattern, dragged: {} })
+              }
+            />
+          </Group>
+        </div>
+        <div className="flex min-w-0 flex-col gap-5">
           {isRow && (
             <Group title="ends">
               <RowEnds
@@ -293,6 +295,7 @@ function WorkingLengths({ gardenId, design, onChange }: InputsProps) {
 /** What will hang on it, and how many are built. */
 function LoadInputs({ design, onChange }: InputsProps) {
   const { t } = useTranslation()
+  const { system } = useUnits()
   return (
     <div className="grid grid-cols-2 items-end gap-2">
       <div className="col-span-2">
@@ -304,7 +307,7 @@ function LoadInputs({ design, onChange }: InputsProps) {
             { value: '', label: t('frame.noPlant') },
             ...plantKinds.map((kind) => ({ value: kind.id, label: t(`kind.${kind.id}`) })),
           ]}
-          onChange={(id) => onChange('plant', { plantKindId: id || null })}
+          onChange={(id) => onChange('plant', withPlant(design, id || null, system) as FrameBody['design'])}
         />
       </div>
       <NumberField

@@ -53,6 +53,7 @@ export function PatternInputs(props: PatternInputsProps) {
           gardenId={gardenId}
           name={key}
           field={field}
+          isAll={isAll}
           value={pattern[key as keyof Pattern]}
           onValue={(value) => onChange(key, { ...pattern, [key]: value } as Pattern)}
         />
@@ -113,12 +114,13 @@ interface PatternFieldProps {
   readonly gardenId: string
   readonly name: string
   readonly field: Field
+  readonly isAll: boolean
   readonly value: unknown
   readonly onValue: (value: unknown) => void
 }
 
 /** One parameter, asked for as its record says. Labels are `field.<key>`, options `option.<key>.<value>`. */
-function PatternField({ gardenId, name, field, value, onValue }: PatternFieldProps) {
+function PatternField({ gardenId, name, field, isAll, value, onValue }: PatternFieldProps) {
   const { t } = useTranslation()
   const label = fieldWords(t, name)
   switch (field.ask) {
@@ -169,6 +171,7 @@ function PatternField({ gardenId, name, field, value, onValue }: PatternFieldPro
           <PotInputs
             pot={value as Parameters<typeof PotInputs>[0]['pot']}
             canBeNone={field.canBeNone}
+            isAll={isAll}
             onChange={(pot) => (pot || field.canBeNone) && onValue(pot)}
           />
         </div>

@@ -2,12 +2,15 @@ import { BALLAST_RANGE_KG } from '@klados/core/frame'
 import type { Pot } from '@klados/core/frame'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { Check, Choice } from '../../ui/Choice.tsx'
+import { Fold } from './Group.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { MassField } from '../../ui/MassField.tsx'
 
 interface PotInputsProps {
   readonly pot: Pot | null
   readonly canBeNone: boolean
+  /** What lies in it is asked for at once. */
+  readonly isAll: boolean
   readonly onChange: (pot: Pot | null) => void
 }
 
@@ -22,7 +25,7 @@ const USUAL: Pot = {
 }
 
 /** The pot that it stands in, or the ground. */
-export function PotInputs({ pot, canBeNone, onChange }: PotInputsProps) {
+export function PotInputs({ pot, canBeNone, isAll, onChange }: PotInputsProps) {
   const { t } = useTranslation()
   return (
     <fieldset className="flex flex-col gap-1">
@@ -70,26 +73,37 @@ export function PotInputs({ pot, canBeNone, onChange }: PotInputsProps) {
             valueM={pot.heightM}
             onChange={(heightM) => onChange({ ...pot, heightM })}
           />
-          <MassField
-            label={t('pot.ballast')}
-            valueKg={pot.ballastKg}
-            maxKg={BALLAST_RANGE_KG[1]}
-            onChange={(ballastKg) => onChange({ ...pot, ballastKg })}
-          />
-          <LengthField
-            label={t('pot.drainage')}
-            style="short"
-            minM={0}
-            maxM={pot.heightM}
-            valueM={pot.drainageM}
-            onChange={(drainageM) => onChange({ ...pot, drainageM })}
-          />
-          <div className="col-span-2">
-            <Check
-              label={t('pot.charcoal')}
-              isOn={pot.hasCharcoal}
-              onChange={(hasCharcoal) => onChange({ ...pot, hasCharcoal })}
-            />
+          <div className="order-last col-span-2">
+            <Fold
+              title={t('pot.filling')}
+              isOpen={isAll}
+              isInner
+              unusual={[pot.ballastKg > 0, pot.drainageM > 0, pot.hasCharcoal].filter(Boolean).length}
+            >
+              <div className="grid grid-cols-2 items-end gap-2">
+                <MassField
+                  label={t('pot.ballast')}
+                  valueKg={pot.ballastKg}
+                  maxKg={BALLAST_RANGE_KG[1]}
+                  onChange={(ballastKg) => onChange({ ...pot, ballastKg })}
+                />
+                <LengthField
+                  label={t('pot.drainage')}
+                  style="short"
+                  minM={0}
+                  maxM={pot.heightM}
+                  valueM={pot.drainageM}
+                  onChange={(drainageM) => onChange({ ...pot, drainageM })}
+                />
+                <div className="col-span-2">
+                  <Check
+                    label={t('pot.charcoal')}
+                    isOn={pot.hasCharcoal}
+                    onChange={(hasCharcoal) => onChange({ ...pot, hasCharcoal })}
+                  />
+                </div>
+              </div>
+            </Fold>
           </div>
         </div>
       )}

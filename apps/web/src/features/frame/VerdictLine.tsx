@@ -47,7 +47,7 @@ export function VerdictLine(props: VerdictLineProps) {
         {verdict}
       </p>
       {words && (
-        <p className="min-w-0 text-slate max-sm:line-clamp-2">
+        <p className="min-w-0 text-slate max-sm:line-clamp-1">
           {t(holds ? 'verdict.weakest' : 'verdict.worst', { title: words.title, needs: words.needs })}
         </p>
       )}
