@@ -80,7 +80,7 @@ test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, 
   await expect(page.getByRole('heading', { name: 'Diamonds, Yard wall' })).toBeVisible()
   await expect(page.getByText('Piece A, cut')).toBeVisible()
 
-  await page.getByRole('link', { name: 'Wood', exact: true }).click()
+  await page.getByRole('link', { name: 'Plants', exact: true }).click()
   await page.getByLabel('Kind').selectOption('ivy')
   await expect(page.getByText('The pattern needs 12, one at each start node')).toBeVisible()
   await page.getByRole('button', { name: 'Add the plant at node 2', exact: true }).click()
@@ -121,7 +121,7 @@ test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, 
   await page.getByRole('button', { name: 'Tie at 2 crossings' }).click()
   await expect(figure(page, 'Ties')).toHaveText('2')
 
-  await page.getByRole('link', { name: 'Round', exact: true }).click()
+  await page.getByRole('link', { name: 'To do', exact: true }).click()
   await expect(page.getByText('2 ties to look at, in 1 place')).toBeVisible()
   await page.getByRole('button', { name: 'Sound' }).first().click()
   await expect(page.getByText('1 tie to look at, in 1 place')).toBeVisible()
@@ -182,7 +182,7 @@ test('the whole job by keyboard alone', async ({ page }) => {
   await press(/^Save$/)
   await expect(page.getByText(/^Revision 1,/)).toBeVisible()
 
-  await press(/^Wood$/, 'link')
+  await press(/^Plants$/, 'link')
   await type(/^Distance from the left$/, '2 m')
   await press(/Add the plant here/)
   await expect(figure(page, 'Planted')).toBeVisible()
@@ -205,7 +205,7 @@ test('the whole job by keyboard alone', async ({ page }) => {
   await expect(figure(page, 'Ties')).toHaveText('0')
   await press(/^Tie at \d crossings$/)
   // Made today, the ties are looked at in two days; the tie itself can be marked from the bench.
-  await press(/^Round$/, 'link')
+  await press(/^To do$/, 'link')
   await press(/shoot|cane/, 'link')
   await press(/^Sound$/)
   await expect(page.getByText('Recorded: Sound')).toBeVisible()

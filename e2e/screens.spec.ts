@@ -76,7 +76,7 @@ test.describe('in a language that nobody speaks nothing is English, nothing runs
 })
 
 /** The paths of the links of one name on the places screen, in the order of the places. */
-async function stands(page: Page, name: 'Frame' | 'Wood'): Promise<string[]> {
+async function stands(page: Page, name: 'Frame' | 'Plants'): Promise<string[]> {
   const links = page.getByRole('main').getByRole('link', { name, exact: true })
   await links.first().waitFor()
   return links.evaluateAll((all) => all.map((link) => (link as HTMLAnchorElement).pathname))
@@ -89,7 +89,7 @@ test.describe('axe finds nothing', () => {
     const lookAt = async (where: string) => (isTaken(states++) ? expectNothing(page, where) : undefined)
     const garden = await openDemo(page)
     const frames = await stands(page, 'Frame')
-    await page.goto((await stands(page, 'Wood'))[0]!)
+    await page.goto((await stands(page, 'Plants'))[0]!)
     for (const piece of ['trunk', 'arm']) {
       await page.getByRole('button', { name: piece }).first().click()
       await lookAt(piece)

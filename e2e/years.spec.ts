@@ -65,7 +65,7 @@ test('a place whose years are not on the device yet opens with what stands, and 
   await context.route(/\/journal\?after=0$/, (route) => route.abort())
   await page.goto(`${garden}/places/${places[0]!}/wood`)
   await expect(page.locator('[data-wood]')).toHaveCount(8 * 4)
-  await page.getByRole('link', { name: 'Round', exact: true }).click()
+  await page.getByRole('link', { name: 'To do', exact: true }).click()
   await page.getByRole('button', { name: 'Sound', exact: true }).first().waitFor()
   await context.setOffline(true)
   const away = page.getByText('What stands now is shown. The earlier years')

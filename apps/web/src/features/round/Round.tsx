@@ -30,6 +30,18 @@ import { useUndoKeys } from '../../ui/use-undo-keys.ts'
 const SECTIONS = ['overdue', 'due', 'soon'] as const
 const MINUTES_PER_TIE = 2
 
+/** What is missing where there is nothing to do yet, and where it is put right. */
+function useBeginning(gardenId: string): { readonly with: 'place' | 'plant' | 'tie'; readonly to: string } {
+  const places = usePlaces(gardenId)?.filter((place) => !place.isRemoved) ?? []
+  const plants = usePlants(gardenId)
+  const planted = places.find((place) => standingAt(plants, place.id).length > 0)
+  const base = `/g/${gardenId}/places`
+  if (planted) return { with: 'tie', to: `${base}/${planted.id}/wood` }
+  const [first] = places
+  if (!first) return { with: 'place', to: base }
+  return { with: 'plant', to: places.length === 1 ? `${base}/${first.id}/wood` : `${base}?for=wood` }
+}
+
 /** The walk through the places where a tie wants looking at: where, why, and one tap for what was done. */
 export function Round() {
   const { gardenId } = useParams() as { gardenId: string }
@@ -42,6 +54,7 @@ export function Round() {
   const canWrite = useCanWrite(gardenId)
   const unsettled = useUnsettled(gardenId)
   const wires = useWireAgenda(gardenId)
+  const begin = useBeginning(gardenId)
   if (status === 'empty' || status === 'reading') return <Loading>{t('app.loading')}</Loading>
   const wiresDue = wires.filter(({ urgency }) => urgency !== 'later')
   const now = agenda.filter((item) => item.urgency === 'overdue' || item.urgency === 'due')
@@ -55,11 +68,16 @@ export function Round() {
           {nextOn === null && wiresDue.length > 0
             ? t('round.wiresOnly')
             : nextOn === null
-              ? t('round.empty')
+              ? t(`round.begin.${begin.with}`)
               : now.length === 0
                 ? t('round.calm', { date: formatDate(nextOn) })
                 : t('round.intro', { count: now.length, places: t('round.places', { count: places }) })}
         </p>
+        {nextOn === null && wiresDue.length === 0 && canWrite && (
+          <Link to={begin.to} className="btn btn-main no-underline">
+            {t(`round.beginDo.${begin.with}`)}
+          </Link>
+        )}
         {recorder.count > 0 && (
           <p role="status" className="flex items-center gap-2 text-verdigris">
             {t('round.recorded', { count: recorder.count })}

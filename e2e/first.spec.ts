@@ -1,0 +1,97 @@
+import { expect, test } from './fixtures.ts'
+import type { Page } from '@playwright/test'
+import { PASSWORD, newEmail, signUp } from './people.ts'
+
+/** From the door to a frame on the bench, as somebody who is new goes; the steps that they take. */
+async function fromTheDoor(page: Page, have: string, width: string, frame: RegExp): Promise<number> {
+  let steps = 0
+  const step = async (done: Promise<unknown>) => {
+    await done
+    steps++
+  }
+  await page.goto('/')
+  await step(page.getByRole('button', { name: have, exact: true }).click())
+  await step(page.getByLabel('Your name').fill('New'))
+  await step(page.getByLabel('Name of your garden').fill('Plot'))
+  await step(page.getByLabel('E-mail address').fill(newEmail()))
+  await step(page.getByLabel('Password').fill(PASSWORD))
+  await step(page.getByRole('button', { name: 'Create an account' }).click())
+  await step(page.getByLabel('Name', { exact: true }).fill('Mine'))
+  await step(page.getByLabel(/^(Width|Length)$/).fill(width))
+  await step(page.getByRole('button', { name: 'Save and design its frame' }).click())
+  await step(page.getByRole('button', { name: frame }).click())
+  await page.getByLabel('Name of the frame').waitFor()
+  return steps
+}
+
+const short = (page: Page) => page.getByRole('region', { name: 'In short' })
+
+test.describe('on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 } })
+
+  test('a tub is asked for little; the verdict stays in sight, says what is not known and leads to it', async ({
+    page,
+  }) => {
+    await page.setViewportSize({ width: 390, height: 844 })
+    let steps = await fromTheDoor(page, 'A pot or tub outside', '40 cm', /^Begin: Stakes with spiral string/)
+    await page.getByRole('button', { name: 'Ask for every figure' }).click()
+    await expect(page.getByLabel('Largest post spacing')).toHaveCount(0)
+    await expect(page.getByLabel('Handling length')).toBeHidden()
+    await expect(short(page).getByText('Not known yet: what will climb it?')).toBeVisible()
+    await short(page).getByRole('button', { name: 'Choose the plant' }).click()
+    const plant = page.getByLabel('Plant it will carry')
+    await expect(plant).toBeFocused()
+    await plant.selectOption({ label: 'Hop' })
+    steps += 2
+    // What follows from the plant has followed: the string is wound the way that it twines.
+    await expect(short(page).getByText(/^All \d+ checks hold\.$/)).toBeVisible()
+    await expect(short(page).getByText(/^Least margin: /)).toBeInViewport()
+    // As one types far down, too.
+    const pot = page.getByLabel('I have this pot')
+    const cost = async () => Number(/[\d.]+/.exec(await short(page).locator('strong').innerText())![0])
+    const before = await cost()
+    await pot.check()
+    await expect(short(page)).toBeInViewport()
+    await expect.poll(cost).toBeLessThan(before)
+    await short(page).getByRole('button', { name: 'Next: save this frame' }).click()
+    await expect(page.getByRole('button', { name: 'Save', exact: true })).toBeFocused()
+    await page.keyboard.press('Enter')
+    await short(page).getByRole('link', { name: 'Next: build it from the sheet' }).click()
+    await page.getByRole('heading', { name: 'Before you start' }).waitFor()
+    // Among them three for the pot one has: its sheet is in the hand.
+    expect(steps + 3).toBeLessThanOrEqual(15)
+  })
+})
+
+test('a row says what does not hold and leads there; what stands already is never billed', async ({
+  page,
+}) => {
+  await fromTheDoor(page, 'A row or the ground for one', '8 m', /^Begin: Row/)
+  await page.getByLabel('Plant it will carry').selectOption({ label: 'Raspberry' })
+  const spacing = page.getByLabel('Plant spacing')
+  const asWanted = await spacing.inputValue()
+  await page.getByLabel('Plant it will carry').selectOption({ label: 'Wine grape' })
+  await expect(spacing).not.toHaveValue(asWanted)
+  await page.getByLabel('Post depth in the ground', { exact: true }).fill('20 cm')
+  await expect(short(page).getByText(/not hold/)).toBeVisible()
+  await short(page).getByRole('button', { name: 'See what helps' }).click()
+  await expect(page.locator('#bench-checks')).toBeFocused()
+  // Not enough ground for its ties: another end is one press away.
+  await page.getByLabel('Room beyond each end').fill('30 cm')
+  const minds = page.locator('div', { hasText: 'brace the ends from within' }).last()
+  await minds.getByRole('button').click()
+  await expect(page.getByRole('radio', { name: 'braced' })).toBeChecked()
+  await page.getByRole('radio', { name: 'already standing' }).check()
+  await expect(short(page).getByText(/If it were built anew like this/)).toBeVisible()
+  await expect(short(page).locator('strong')).toHaveCount(0)
+  await expect(page.getByText('Hours for one person')).toHaveCount(0)
+})
+
+test('an empty garden begins with what one has; an empty list says what would fill it', async ({ page }) => {
+  const { garden } = await signUp(page)
+  await page.goto(`${garden}/round`)
+  await page.getByRole('link', { name: 'Say what you have' }).click()
+  await expect(page.getByRole('heading', { name: 'What have you got?' })).toBeVisible()
+  await page.getByRole('link', { name: 'A pot or pole indoors' }).click()
+  await expect(page.getByRole('heading', { name: 'A new place' })).toBeVisible()
+})
