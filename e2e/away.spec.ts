@@ -206,10 +206,13 @@ test('with the server stopped the round and every wood open after one visit; wha
       })
       .toBe(1)
     await expect(page.getByText(/waiting to be sent/)).toHaveCount(0)
-    const read = await page.request.get(`${api}/journal?after=0&kind=photo.taken`)
-    const { entries } = (await read.json()) as { entries: { body: { fileId: string } }[] }
-    expect(entries).toHaveLength(1)
-    const file = await page.request.get(`${api}/files/${entries[0]!.body.fileId}`)
+    const photos = async () => {
+      const read = await page.request.get(`${api}/journal?after=0&kind=photo.taken`)
+      return ((await read.json()) as { entries: { body: { fileId: string } }[] }).entries
+    }
+    // What is on its way is not waiting any more, and not there yet.
+    await expect.poll(photos).toHaveLength(1)
+    const file = await page.request.get(`${api}/files/${(await photos())[0]!.body.fileId}`)
     expect([file.status(), file.headers()['content-type']]).toEqual([200, 'image/jpeg'])
     // Sent, it is still there without the server.
     await away.stop()

@@ -56,6 +56,8 @@ test.describe('on a phone', () => {
     await short(page).getByRole('button', { name: 'Next: save this frame' }).click()
     await expect(page.getByRole('button', { name: 'Save', exact: true })).toBeFocused()
     await page.keyboard.press('Enter')
+    // The form is gone, and the hand is where it was.
+    await expect(page.getByRole('link', { name: 'Sheet to print' })).toBeFocused()
     await short(page).getByRole('link', { name: 'Next: build it from the sheet' }).click()
     await page.getByRole('heading', { name: 'Before you start' }).waitFor()
     // Among them three for the pot one has: its sheet is in the hand.

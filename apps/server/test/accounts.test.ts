@@ -53,6 +53,26 @@ describe('signing up and in', () => {
     expect(reply.json()).toMatchObject({ error: { code: 'account/email-taken' } })
   })
 
+  it('makes the first garden with the currency and the latitude that were told, or the usual ones', async () => {
+    const gardenOf = async (told: object) => {
+      const email = `told${Math.random()}@example.org`
+      const payload = { name: 'Told', email, password: 'tie it loosely', gardenName: 'Far', ...told }
+      const made = await harness.app.inject({ method: 'POST', url: '/api/accounts', payload })
+      if (made.statusCode !== 201) return made.json() as object
+      const headers = { cookie: cookieOf(made.headers['set-cookie']) }
+      const session = await harness.app.inject({ url: '/api/session', headers })
+      const [{ gardenId }] = session.json().memberships
+      return (await harness.app.inject({ url: `/api/gardens/${gardenId}`, headers })).json() as object
+    }
+    expect(await gardenOf({ currency: 'NZD', latitudeDeg: -39 })).toMatchObject({
+      currency: 'NZD',
+      latitudeDeg: -39,
+    })
+    expect(await gardenOf({})).toMatchObject({ currency: 'EUR', latitudeDeg: 52 })
+    expect(await gardenOf({ currency: 'pounds' })).toMatchObject({ error: {} })
+    expect(await gardenOf({ latitudeDeg: 120 })).toMatchObject({ error: {} })
+  })
+
   it('ends the session on signing out, for that cookie too', async () => {
     const cookie = cookieOf((await signIn(owner.email, 'tie it loosely')).headers['set-cookie'])
     await harness.app.inject({ method: 'DELETE', url: '/api/session', headers: { cookie } })

@@ -1,5 +1,5 @@
 import type { Point, Rect } from '@klados/core/geometry'
-import { useMemo, useRef, useSyncExternalStore } from 'react'
+import { useId, useMemo, useRef, useSyncExternalStore } from 'react'
 import type { KeyboardEvent, PointerEvent } from 'react'
 import { useTranslation } from '../i18n/use-translation.tsx'
 import { boundsOf, Face, fittingHeightPx, Tapes, useSteady } from './Face.tsx'
@@ -16,6 +16,8 @@ export interface Hit {
 
 interface ElevationProps extends FaceProps {
   readonly label: string
+  /** What it shows and which keys it takes, for those who do not see it. */
+  readonly described?: string
   /** What is shown at first, of a place too long to show whole. */
   readonly window?: Rect | null
   /** Where a tool draws, a drag is the tool's and does not move the sheet. */
@@ -46,6 +48,7 @@ const LARGE_LIST = 500
 export function Elevation(props: ElevationProps) {
   const {
     label,
+    described,
     window: shown = null,
     isDrawing = false,
     onPress,
@@ -58,6 +61,7 @@ export function Elevation(props: ElevationProps) {
   } = props
   const { wall, list, from } = face
   const { t } = useTranslation()
+  const describedId = useId()
   const pane = useRef<HTMLDivElement>(null)
   const size = useSize(pane)
   const sheet = useRef<SVGSVGElement>(null)
@@ -110,10 +114,16 @@ export function Elevation(props: ElevationProps) {
   const height = shown ? most : `clamp(${MIN_HEIGHT_PX}px, ${fittingHeightPx(bounds, size.width)}px, ${most})`
   return (
     <div className="relative">
+      {described !== undefined && (
+        <p id={describedId} className="sr-only">
+          {described}
+        </p>
+      )}
       <div
         ref={pane}
         role="img"
         aria-label={label}
+        {...(described === undefined ? {} : { 'aria-describedby': describedId })}
         tabIndex={0}
         className={`relative touch-none select-none overflow-hidden ${isDrawing ? 'cursor-crosshair' : ''}`}
         style={{ height }}

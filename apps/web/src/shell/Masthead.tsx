@@ -7,6 +7,7 @@ import { useAgenda } from '../data/agenda.ts'
 import { languages } from '@klados/contract/languages'
 import { currentLanguage } from '../i18n/language.ts'
 import { Choice } from '../ui/Choice.tsx'
+import { areLetterKeysOn, setLetterKeys } from '../ui/letter-keys.ts'
 import { chooseTheme, chosenTheme, themes } from './theme.ts'
 
 /** The stages of work hang on one taut line; the one at hand is tied in, figure of eight. */
@@ -155,6 +156,7 @@ function Menu({ gardenId, gardenName }: { gardenId: string; gardenName: string }
   const [prefer] = usePreferMutation()
   const [signOut] = useSignOutMutation()
   const [theme, setTheme] = useState(chosenTheme)
+  const [hasLetterKeys, setHasLetterKeys] = useState(areLetterKeysOn)
   const details = useRef<HTMLDetailsElement>(null)
   const { pathname } = useLocation()
   const shut = () => {
@@ -209,6 +211,15 @@ function Menu({ gardenId, gardenName }: { gardenId: string; gardenName: string }
           onChange={(value) => {
             chooseTheme(value)
             setTheme(value)
+          }}
+        />
+        <Choice
+          label={t('menu.letterKeys')}
+          value={hasLetterKeys ? 'on' : 'off'}
+          options={(['on', 'off'] as const).map((value) => ({ value, label: t(`menu.keys.${value}`) }))}
+          onChange={(value) => {
+            setLetterKeys(value === 'on')
+            setHasLetterKeys(value === 'on')
           }}
         />
         {(session?.memberships.length ?? 0) > 1 && (

@@ -1,5 +1,6 @@
 import type { FramePlan } from '@klados/core/plan'
 import type { FrameBody, FrameDocument, Place } from '@klados/contract'
+import type { FrameNode } from '@klados/core/frame'
 import type { Point, ViewDirection } from '@klados/core/geometry'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { useTranslation } from '../../i18n/use-translation.tsx'
@@ -130,6 +131,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
             />
           </div>
           <Problems plan={plan} />
+          <ChosenNode place={place} node={frame?.nodes.find((one) => one.id === nodeId) ?? null} />
           {plan.frame && (
             <VerdictLine
               gardenId={gardenId}
@@ -214,6 +216,25 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
         </Slip>
       </div>
     </div>
+  )
+}
+
+/** For those who hear the page: the node that keys have come to, and where it is. */
+function ChosenNode({ place, node }: { place: Place; node: FrameNode | null }) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const { viewingEnd, widthM } = place.body
+  return (
+    <p role="status" className="sr-only">
+      {node &&
+        node.number > 0 &&
+        t('frame.nodeIs', {
+          n: node.number,
+          end: t(`place.${viewingEnd}`),
+          along: units.length(viewingEnd === 'left' ? node.at.xM : widthM - node.at.xM, 'short'),
+          height: units.length(node.at.yM, 'short'),
+        })}
+    </p>
   )
 }
 

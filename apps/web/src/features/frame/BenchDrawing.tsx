@@ -61,6 +61,7 @@ export function BenchDrawing(props: BenchDrawingProps) {
         nodes: frame?.nodes.length ?? 0,
         runs: frame?.runs.length ?? 0,
       })}
+      described={t('frame.drawn', { kind: t(`frame.${plan.frame?.kind ?? 'free'}Text`) })}
       wall={place.body}
       surface={place.body.surface}
       list={list}

@@ -20,6 +20,7 @@ import { JUMPS } from './jumps.ts'
 import { RevisionMessage } from './RevisionNews.tsx'
 import type { RevisionNews } from './RevisionNews.tsx'
 import { useFrameSave } from './use-frame-save.ts'
+import { useKeptFocus } from '../../ui/use-kept-focus.ts'
 import { TextField } from '../../ui/TextField.tsx'
 
 interface SavingProps {
@@ -47,6 +48,7 @@ interface SavingProps {
 export function Saving(props: SavingProps) {
   const { gardenId, place, frameId, stored, draft, body, plan, canWrite, theirs, onCopy } = props
   const { t } = useTranslation()
+  const part = useKeptFocus<HTMLElement>()
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
   const isWaiting = useAppSelector((state) =>
@@ -78,7 +80,7 @@ export function Saving(props: SavingProps) {
           by: stored.savedBy,
         })
   return (
-    <section className="flex flex-col gap-2">
+    <section ref={part} className="flex flex-col gap-2">
       <p role="status" className={draft ? 'text-ochre' : 'text-slate'}>
         {status}
       </p>

@@ -34,9 +34,11 @@ export function VerdictLine(props: VerdictLineProps) {
   const holds = outcome.verdict === 'holds'
   const weakest = holds ? leastCovered(checks) : checks[0]
   const words = weakest && checkWords({ t, units, names, catalogue }, weakest)
+  // What cannot be judged of a frame that stands is not said to give way.
+  const givesWay = outcome.counts.fails + outcome.counts.doubtful
   const verdict =
-    stage === 'stands' && outcome.open > 0
-      ? t('verdict.ifRebuilt', { count: outcome.open })
+    stage === 'stands' && givesWay > 0
+      ? t('verdict.ifRebuilt', { count: givesWay })
       : outcomeWords(t, outcome)
   return (
     <section

@@ -24,6 +24,7 @@ import { useWireAgenda } from '../../data/wire-agenda.ts'
 import { PlaceSketch } from './PlaceSketch.tsx'
 import { WiresDue } from './WiresDue.tsx'
 import { kindWords, tieMaterialWords } from '../../ui/id-words.ts'
+import { useKeptFocus } from '../../ui/use-kept-focus.ts'
 import { useLasting } from '../../ui/use-lasting.ts'
 import { useUndoKeys } from '../../ui/use-undo-keys.ts'
 
@@ -55,13 +56,14 @@ export function Round() {
   const unsettled = useUnsettled(gardenId)
   const wires = useWireAgenda(gardenId)
   const begin = useBeginning(gardenId)
+  const walk = useKeptFocus<HTMLDivElement>()
   if (status === 'empty' || status === 'reading') return <Loading>{t('app.loading')}</Loading>
   const wiresDue = wires.filter(({ urgency }) => urgency !== 'later')
   const now = agenda.filter((item) => item.urgency === 'overdue' || item.urgency === 'due')
   const later = count - agenda.filter((item) => item.urgency !== 'later').length
   const places = new Set(now.map((item) => item.place.id)).size
   return (
-    <div className="mx-auto flex w-full max-w-4xl flex-col gap-5">
+    <div ref={walk} className="mx-auto flex w-full max-w-4xl flex-col gap-5">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
         <ScreenTitle>{t('round.title')}</ScreenTitle>
         <p className="flex-1">

@@ -1,4 +1,5 @@
 import { useEffect } from 'react'
+import { areLetterKeysOn } from '../../ui/letter-keys.ts'
 import type { Choosing } from './choose/use-choosing.ts'
 import { shownOptions } from './choose/options-shown.ts'
 
@@ -24,6 +25,7 @@ export function useReadingKeys({ reading, onReading, choosing, onCommit, onNextP
       if (/^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName) || event.defaultPrevented || event.altKey) return
       const isCommit = event.key === 'Enter' && (event.ctrlKey || event.metaKey)
       if ((event.ctrlKey || event.metaKey) && !isCommit) return
+      if (event.key.length === 1 && !areLetterKeysOn()) return
       if (event.key === 'PageDown' || event.key === 'PageUp') onNextPlant(event.key === 'PageDown' ? 1 : -1)
       else if (reading === 'choose' && choosing && isCommit) onCommit()
       else if (reading === 'choose' && choosing && takes(event.key, choosing)) {

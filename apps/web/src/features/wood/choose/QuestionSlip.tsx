@@ -73,6 +73,7 @@ export function QuestionSlip(props: QuestionSlipProps) {
           })}
         />
       )}
+      <Spoken choosing={choosing} hasBuds={COUNTS_BUDS.has(question.code)} />
       {focused ? (
         <Alternatives candidate={focused} choosing={choosing} />
       ) : (
@@ -172,6 +173,21 @@ function goalFormula({ plant }: Training): string {
 
 const rangeWords = ([low, high]: readonly [number, number]) =>
   Math.round(low) === Math.round(high) ? String(Math.round(low)) : `${Math.round(low)}–${Math.round(high)}`
+
+/** For those who hear the page: which candidate is looked at, what is done with it, and how many buds that makes. */
+function Spoken({ choosing, hasBuds }: { choosing: Choosing; hasBuds: boolean }) {
+  const { t } = useTranslation()
+  const units = useUnits()
+  const { question, proposal, focused } = choosing
+  const candidate = question.candidates.find(({ pieceId }) => pieceId === focused)
+  const deed = candidate && proposal.chosen.get(candidate.pieceId)
+  return (
+    <p role="status" className="sr-only">
+      {candidate && deed && `${candidate.letter}: ${deedWords(t, units, deed, hasManyWires(question))}. `}
+      {hasBuds && t('choose.buds', { count: proposal.buds })}
+    </p>
+  )
+}
 
 /** One candidate: what speaks for and against it, what else can be done, and what would then change. */
 function Alternatives({ candidate, choosing }: { candidate: Candidate; choosing: Choosing }) {
