@@ -1,7 +1,7 @@
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
 import pdfMake from 'pdfmake/build/pdfmake'
 import fonts from 'pdfmake/build/vfs_fonts'
-import type { SheetContent, SheetSection } from './sheet-content.ts'
+import type { SheetContent, SheetItem, SheetSection } from './sheet-content.ts'
 
 const WIDTH_PT = { A4: 595 - 72, LETTER: 612 - 72 } as const
 /** The first drawing is the one to build from; what else is drawn beside it may be smaller, so that pages fill. */
@@ -82,9 +82,12 @@ function section(of: SheetSection, widthPt: number): Content {
                 headlineLevel: 2,
               },
             ]),
-        { ul: items.map(({ lead, text }) => ({ text: [{ text: lead, bold: true }, `: ${text}`] })) },
+        of.isTicked
+          ? { stack: items.map((item) => ticked(itemText(item))) }
+          : { ul: items.map((item) => itemText(item)) },
       ]),
     ]
+    if (of.isTicked) return { stack: body, unbreakable: true }
     if (of.isAlarm) return { table: { widths: ['*'], body: [[body]] }, margin: [0, 10, 0, 0], color: IRON }
     return of.isBoxed ? { table: { widths: ['*'], body: [[body]] }, margin: [0, 10, 0, 0] } : body
   }
@@ -110,13 +113,14 @@ function section(of: SheetSection, widthPt: number): Content {
           }),
         ),
         ...of.rows.map((row, n) =>
-          row.map(
-            (text, i): Content => ({
+          row.map((text, i): Content => {
+            const cell: Content = {
               text,
               bold: of.isTotal === true && n === lastRow - 1,
               alignment: i === 0 ? 'left' : 'right',
-            }),
-          ),
+            }
+            return of.isTicked && i === 0 ? ticked(cell) : cell
+          }),
         ),
       ],
     },
@@ -130,5 +134,15 @@ function section(of: SheetSection, widthPt: number): Content {
     },
   }
 }
+
+const itemText = ({ lead, text }: SheetItem): Content => ({ text: [{ text: lead, bold: true }, `: ${text}`] })
+
+/** Drawn, since the letters of the page have no such sign. */
+const ticked = (content: Content): Content => ({
+  columns: [
+    { width: 13, canvas: [{ type: 'rect', x: 0, y: 1.5, w: 7, h: 7, lineWidth: 0.7 }] },
+    { width: '*', stack: [content] },
+  ],
+})
 
 const HEADER_ROWS = 2

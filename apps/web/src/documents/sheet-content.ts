@@ -27,6 +27,8 @@ export type SheetSection = SheetHeading &
         readonly kind: 'list'
         readonly groups: readonly { readonly title: string | null; readonly items: readonly SheetItem[] }[]
         readonly isBoxed?: boolean
+        /** On paper each line has a box to tick, and none of it goes over to another page. */
+        readonly isTicked?: boolean
         /** Something would be drilled or dug into: set in red. */
         readonly isAlarm?: boolean
       }

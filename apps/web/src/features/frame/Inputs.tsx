@@ -17,6 +17,7 @@ import { LengthField } from '../../ui/LengthField.tsx'
 import { NumberField } from '../../ui/NumberField.tsx'
 import { OfferRows } from '../../ui/OfferRows.tsx'
 import { TextField } from '../../ui/TextField.tsx'
+import { UnitsSwitch } from '../../ui/UnitsSwitch.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { TemperatureField } from '../../ui/TemperatureField.tsx'
 import { FixingInputs } from './FixingInputs.tsx'
@@ -42,7 +43,8 @@ export function Inputs(props: InputsProps) {
   const isRow = design.pattern.kind === 'row'
   return (
     <>
-      <p className="flex justify-end">
+      <p className="flex flex-wrap justify-end gap-x-4">
+        <UnitsSwitch />
         <button
           type="button"
           className="btn btn-plain px-0"

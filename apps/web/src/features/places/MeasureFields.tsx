@@ -3,6 +3,7 @@ import { placeKinds, settings } from '@klados/core/frame'
 import type { PlaceBody } from '@klados/contract'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { Choice, Pick } from '../../ui/Choice.tsx'
+import { UnitsSwitch } from '../../ui/UnitsSwitch.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { FenceFields } from './FenceFields.tsx'
@@ -37,6 +38,9 @@ export function MeasureFields({ body, nameError, onChange }: MeasureFieldsProps)
         options={placeKinds.map((value) => ({ value, label: t(`place.${value}`) }))}
         onChange={(value) => onChange(changedKind(body.kind, value as PlaceBody['kind']))}
       />
+      <div className="flex justify-end">
+        <UnitsSwitch />
+      </div>
       <LengthField
         label={t(isFaced ? 'place.width' : 'place.length')}
         hint={t('place.widthHint')}

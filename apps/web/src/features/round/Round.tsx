@@ -244,9 +244,12 @@ const Row = memo(function Row({ gardenId, item, onWrite, isCompact }: RowProps) 
     end: t(`place.${place.body.viewingEnd}`),
   })
   return (
-    <li className="flex flex-col gap-2 border-b border-dotted border-faint py-3">
+    <li className="flex break-inside-avoid flex-col gap-2 border-b border-dotted border-faint py-3">
       <div>
         <p className="flex flex-wrap gap-x-3">
+          <span aria-hidden="true" className="hidden print:inline">
+            ☐
+          </span>
           <Link className="font-semibold" to={`/g/${gardenId}/places/${place.id}/wood?tie=${tie.id}`}>
             {where}
           </Link>
@@ -257,17 +260,19 @@ const Row = memo(function Row({ gardenId, item, onWrite, isCompact }: RowProps) 
         <p>{whyWords(t, item)}</p>
       </div>
       {canWrite && !isCompact && (
-        <TieActions
-          gardenId={gardenId}
-          tie={tie}
-          piece={piece}
-          kind={kind}
-          place={place}
-          hemisphere={hemisphere}
-          on={todayHere()}
-          onWrite={onWrite}
-          isLarge
-        />
+        <div className="no-print">
+          <TieActions
+            gardenId={gardenId}
+            tie={tie}
+            piece={piece}
+            kind={kind}
+            place={place}
+            hemisphere={hemisphere}
+            on={todayHere()}
+            onWrite={onWrite}
+            isLarge
+          />
+        </div>
       )}
     </li>
   )

@@ -62,7 +62,7 @@ function Steps({
   if (!isAsked && step === 0 && !example) return null
   return (
     <div
-      className="flex flex-wrap items-center gap-x-3 gap-y-1 border-l-2 border-verdigris pl-3"
+      className="no-print flex flex-wrap items-center gap-x-3 gap-y-1 border-l-2 border-verdigris pl-3"
       role="status"
     >
       <span>

@@ -72,6 +72,7 @@ function plantSection(
   const many = new Set(choice.decided.map(({ wire }) => wire).filter((wire) => wire !== null)).size > 1
   return {
     kind: 'list',
+    isTicked: true,
     title: name,
     intro: questionWords(t, choice.question),
     ...(view && { drawing: (fit) => cuttingDrawing(view, choice, fit) }),
