@@ -31,8 +31,9 @@ export function Masthead({ gardenId, gardenName }: { gardenId: string; gardenNam
 
 /** The knots and the room above them; the names below are as high as letters are. */
 const KNOTS_PX = 34
-/** Stages nearer than this, in the height of the page's own letters, have no room for their names side by side. */
-const NAME_WIDE = 3.4
+/** How wide a letter of a stage's name is, and the room between two names, in the height of the page's own letters. */
+const LETTER_WIDE = 0.46
+const NAMES_APART = 0.6
 
 function Wire({ gardenId }: { gardenId: string }) {
   const { t } = useTranslation()
@@ -64,8 +65,9 @@ function Wire({ gardenId }: { gardenId: string }) {
   ] as const
   // The line sags a little with width, and hangs tighter while a stage is tied in.
   const sag = Math.min(10, width / 110) * (stages.some((stage) => stage.isHere) ? 0.7 : 1)
-  // With large letters on a small screen every second name hangs lower.
-  const isTight = width / stages.length < NAME_WIDE * lettersPx
+  // Where letters are large or words long on a small screen, every second name hangs lower.
+  const longest = Math.max(...stages.map(({ key }) => t(`stage.${key}`).length))
+  const isTight = width / stages.length < (longest * LETTER_WIDE + NAMES_APART) * lettersPx
   const yAt = (share: number) => 17 + 4 * sag * share * (1 - share)
   return (
     <nav

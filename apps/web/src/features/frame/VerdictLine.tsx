@@ -57,7 +57,7 @@ export function VerdictLine(props: VerdictLineProps) {
         {stage !== 'stands' && takeOff && <strong>{formatMoney(takeOff.cost, currency)}</strong>}
         <Next {...props} />
       </p>
-      {design.plantKindId === null && checks.length > 0 && (
+      {design.plantKindId === null && checks.length > 0 && !plan.frame?.traits.isCover && (
         <p className="basis-full text-ochre">
           {t('verdict.whatClimbs')} {props.canWrite && <Jump to="plant">{t('verdict.choosePlant')}</Jump>}
         </p>
