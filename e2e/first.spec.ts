@@ -89,6 +89,22 @@ test('a row says what does not hold and leads there; what stands already is neve
   await expect(page.getByText('Hours for one person')).toHaveCount(0)
 })
 
+test('a fold that is opened by hand stays open under the hand', async ({ page }) => {
+  await fromTheDoor(page, 'A wall', '4 m', /^Begin: Level tiers/)
+  await page.getByRole('button', { name: 'Ask for every figure' }).click()
+  const next = page.getByRole('button', { name: 'Next', exact: true })
+  await expect(next).toBeHidden()
+  await page.locator('summary', { hasText: 'Fixings' }).click()
+  await next.focus()
+  for (const node of [1, 2]) {
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('heading', { name: `Node ${node}` })).toBeVisible()
+    await expect(next).toBeFocused()
+  }
+  // What the keys came to is said, too.
+  await expect(page.getByText(/^Node 2: .* from the left/)).toBeAttached()
+})
+
 test('an empty garden begins with what one has; an empty list says what would fill it', async ({ page }) => {
   const { garden } = await signUp(page)
   await page.goto(`${garden}/round`)

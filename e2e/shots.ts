@@ -40,7 +40,7 @@ const at = (name: string, screen: string) =>
 await page.goto(at('South wall', 'measures'))
 await shoot(page, 'measures')
 await page.goto(at('Lane fence', 'frame'))
-await page.getByRole('button', { name: 'Next', exact: true }).waitFor()
+await page.locator('summary', { hasText: 'Fixings' }).click()
 for (let i = 0; i < 9; i++) await page.getByRole('button', { name: 'Next', exact: true }).click()
 await page.getByRole('button', { name: /^A .* m$/ }).click()
 await page.evaluate(() => window.scrollTo(0, 0))

@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import type { ReactNode } from 'react'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 
@@ -33,10 +34,17 @@ interface FoldProps {
 /** Inputs with usual values, folded away under what they are about until somebody wants them. */
 export function Fold({ title, isOpen, unusual, isInner = false, children }: FoldProps) {
   const { t } = useTranslation()
+  const [isShown, setIsShown] = useState(isOpen)
+  const [wasOpen, setWasOpen] = useState(isOpen)
+  // Opened and shut from outside too; whatever has the focus in it stays where it is.
+  if (isOpen !== wasOpen) {
+    setWasOpen(isOpen)
+    setIsShown(isOpen)
+  }
   return (
     <details
-      key={String(isOpen)}
-      open={isOpen}
+      open={isShown}
+      onToggle={(event) => setIsShown(event.currentTarget.open)}
       className={`min-w-0 ${isInner ? '' : 'border-t border-faint pt-2'}`}
     >
       <summary className="min-h-7">
