@@ -167,17 +167,20 @@ function addWhatEndsAndCoversNeed(body: Json): Json {
   return { ...body, catalogue: { ...catalogue, ...Object.fromEntries(grown) } }
 }
 
+/** A pattern whose pots say more than they did; what they say already stays. */
+const withInPots = (pattern: Json, more: Json): Json =>
+  Object.fromEntries(
+    Object.entries(pattern).map(([key, value]) => [
+      key,
+      (key === 'pot' || key === 'tub') && isObject(value) ? { ...more, ...value } : value,
+    ]),
+  )
+
 /** Pots without a layer below or charcoal, an arch in one trough. */
 function addWhatIsInPots(design: Json): Json {
   const { pattern } = design
   if (!isObject(pattern)) return design
-  const filled = Object.fromEntries(
-    Object.entries(pattern).map(([key, value]) =>
-      (key === 'pot' || key === 'tub') && isObject(value)
-        ? [key, { drainageM: 0, hasCharcoal: false, ...value }]
-        : [key, value],
-    ),
-  )
+  const filled = withInPots(pattern, { drainageM: 0, hasCharcoal: false })
   const pots =
     pattern.kind === 'arch' ? { potsAs: 'trough' } : pattern.kind === 'pole' ? { rootsM: null } : {}
   return { ...design, pattern: { ...pots, ...filled } }
@@ -187,13 +190,7 @@ function addWhatIsInPots(design: Json): Json {
 function addWhatIsThere(design: Json): Json {
   const { pattern } = design
   if (!isObject(pattern)) return design
-  const of = Object.fromEntries(
-    Object.entries(pattern).map(([key, value]) =>
-      (key === 'pot' || key === 'tub') && isObject(value)
-        ? [key, { isThere: false, ...value }]
-        : [key, value],
-    ),
-  )
+  const of = withInPots(pattern, { isThere: false })
   return { ...design, pattern: pattern.kind === 'row' ? { roomBeyondM: null, ...of } : of }
 }
 
