@@ -4,7 +4,12 @@ import { build } from 'esbuild'
 import { inRoot } from './lib/paths.mjs'
 
 /** What the server runs in processes and threads of their own. */
-export const sideFiles = ['files/press-worker', 'exchange/import-worker', 'standing/fold-worker']
+export const sideFiles = [
+  'files/press-worker',
+  'exchange/import-worker',
+  'standing/fold-worker',
+  'demo/model-worker',
+]
 
 /** Bundles files of the server into a folder; their npm packages stay outside, the workspace's own are bundled. */
 export async function bundle(names, outdir) {

@@ -12,6 +12,7 @@ import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fast
 import type { ZodTypeProvider } from 'fastify-type-provider-zod'
 import { useAccess } from './access.ts'
 import { accountRoutes } from './accounts/routes.ts'
+import { demoRoutes } from './demo/routes.ts'
 import { documentRoutes } from './documents/routes.ts'
 import type { App, AppOptions, Shared } from './area.ts'
 import { ACCOUNT_HEADER, API_HEADER, API_VERSION, errorStatus } from '@klados/contract'
@@ -122,6 +123,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
   app.get('/api/openapi.json', { config: { access: 'public' } }, () => app.swagger())
   for (const area of [
     accountRoutes,
+    demoRoutes,
     gardenRoutes,
     documentRoutes,
     journalRoutes,

@@ -18,6 +18,7 @@ import type { Limit, Throttle } from './throttle.ts'
 export interface Limits {
   readonly signIns: Limit
   readonly signUps: Limit
+  readonly demoVisits: Limit
   /** Wrong passwords and codes, from one address at one account. */
   readonly guesses: GuessLimit
   readonly requests: Limit

@@ -11,6 +11,7 @@ const lines: LineLimits = { leastBytesPerS: 300, overMs: 30_000 }
 export const usualLimits: Limits = {
   signIns: { turns: 20, seconds: MINUTE },
   signUps: { turns: 20, seconds: HOUR },
+  demoVisits: { turns: 20, seconds: HOUR },
   guesses: { free: 5, longestS: 15 * MINUTE },
   requests: { turns: 3000, seconds: MINUTE },
   photos: { turns: 200, seconds: HOUR },
@@ -26,6 +27,7 @@ const never = { turns: Number.POSITIVE_INFINITY, seconds: MINUTE }
 export const noLimits: Limits = {
   signIns: never,
   signUps: never,
+  demoVisits: never,
   guesses: { free: Number.POSITIVE_INFINITY, longestS: 0 },
   requests: never,
   photos: never,

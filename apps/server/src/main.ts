@@ -6,7 +6,6 @@ import { LaterRelease, migrate } from './database/migrate.ts'
 import { gardensToFold } from './database/to-fold.ts'
 import { createAccountsPool, createAppPool } from './database/pool.ts'
 import { noLimits, usualLimits } from './limits.ts'
-import { seedDemo } from './demo/seed.ts'
 import { describeError } from './errors.ts'
 
 /**
@@ -37,7 +36,6 @@ async function main(): Promise<void> {
   const pool = createAppPool(databaseUrl)
   const accounts = createAccountsPool(databaseUrl)
   const hasDemo = KLADOS_DEMO === '1'
-  if (hasDemo) await onceThere(() => seedDemo(DATABASE_URL, pool, new Date()))
   const app = await buildApp({
     pool,
     accounts,

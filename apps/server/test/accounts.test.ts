@@ -19,7 +19,9 @@ describe('signing up and in', () => {
     const session = (
       await harness.app.inject({ url: '/api/session', headers: { cookie: owner.cookie } })
     ).json<Session>()
-    expect(session.memberships).toEqual([{ gardenId: owner.gardenId, gardenName: 'Home', role: 'owner' }])
+    expect(session.memberships).toEqual([
+      { gardenId: owner.gardenId, gardenName: 'Home', role: 'owner', goesAt: null },
+    ])
     expect(session.account).toMatchObject({ email: owner.email, units: 'metric' })
     expect(session.hasDemo).toBe(false)
   })

@@ -112,6 +112,7 @@ describe('an invitation', () => {
       gardenId: owner.gardenId,
       gardenName: 'Home',
       role: 'owner',
+      goesAt: null,
     })
   })
 })

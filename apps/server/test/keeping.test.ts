@@ -9,7 +9,7 @@ import type { Harness, Person } from './harness.ts'
 let harness: Harness
 let app: App
 beforeAll(async () => {
-  harness = await startHarness({ hasDemo: true })
+  harness = await startHarness()
   app = harness.app
 })
 afterAll(() => harness.close())
@@ -288,24 +288,6 @@ describe('behind TLS', () => {
     expect(await enter('https')).toMatch(/; Secure/)
     expect(await enter('http')).not.toMatch(/; Secure/)
     await behind.close()
-  })
-})
-
-describe('the demo’s shared account', () => {
-  it('can be spoilt by nobody', async () => {
-    const { rows } = await harness.accounts.query<{ id: string }>(
-      `insert into account (account_id, email, name, password_hash, is_demo) values ('0195a000-0000-7000-8000-00000000d3a0', 'rowan@tarn-close.invalid', 'Rowan', '-', true) returning account_id as id`,
-    )
-    expect(rows).toHaveLength(1)
-    const cookie = cookieOf(
-      (await app.inject({ method: 'POST', url: '/api/session/demo' })).headers['set-cookie'],
-    )
-    const demo = { cookie }
-    expect(
-      codeOf(await as(demo, 'PUT', '/api/account/password', { current: 'x', next: 'cane by cane in March' })),
-    ).toBe('account/demo')
-    expect(codeOf(await as(demo, 'DELETE', '/api/account', { password: 'x' }))).toBe('account/demo')
-    expect(codeOf(await as(demo, 'POST', '/api/gardens', { name: 'Mine' }))).toBe('account/demo')
   })
 })
 

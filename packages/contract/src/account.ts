@@ -25,7 +25,11 @@ export const signUpSchema = z.strictObject({
   /** Of the garden that is made for them; the usual ones where nobody says. */
   currency: currencySchema.optional(),
   latitudeDeg: latitudeSchema.optional(),
+  /** A visitor of the demo takes the copy along as the garden, under the name that is given here. */
+  keepsDemo: z.boolean().optional(),
 })
+/** Pages of before say nothing; what is usual where the visitor is. */
+export const demoVisitSchema = z.strictObject({ units: unitSystemSchema.optional() }).nullish()
 export const signInSchema = z.strictObject({ email, password: z.string().min(1).max(200) })
 export const changePasswordSchema = z.strictObject({ current: z.string().min(1).max(200), next: password })
 export const resetPasswordSchema = z.strictObject({ token: z.string().min(20).max(100), next: password })
@@ -71,7 +75,13 @@ const noticeSchema = z.object({
   at: z.string(),
 })
 
-export const membershipSchema = z.object({ gardenId: idSchema, gardenName: z.string(), role: z.enum(roles) })
+export const membershipSchema = z.object({
+  gardenId: idSchema,
+  gardenName: z.string(),
+  role: z.enum(roles),
+  /** When a copy of the demo garden goes; null of a garden that stays. */
+  goesAt: z.string().nullable().optional(),
+})
 export const sessionSchema = z.object({
   account: z
     .object({
@@ -81,7 +91,7 @@ export const sessionSchema = z.object({
       units: unitSystemSchema,
       /** Null as long as nobody has chosen one: then it is the browser's. */
       language: languageSchema.nullable().optional(),
-      /** Of the demo garden: everybody's, so with nothing of its own to change. */
+      /** A visitor's, made with a copy of the demo garden and gone with it: there is no password to change. */
       isDemo: z.boolean(),
       /** How many are left. Absent, as all that is optional here, from servers and copies of the release before. */
       recoveryCodes: z.number().int().optional(),
@@ -89,7 +99,7 @@ export const sessionSchema = z.object({
     .nullable(),
   memberships: z.array(membershipSchema),
   notices: z.array(noticeSchema).optional(),
-  /** True when this server was started with the demo garden: one click then signs in. */
+  /** True when this server was started with the demo garden: one click then opens a copy of it. */
   hasDemo: z.boolean(),
 })
 
@@ -110,6 +120,7 @@ export const gardenSchema = gardenSettingsSchema.extend({
     .optional(),
 })
 export const createGardenSchema = z.strictObject({ name: nameText })
+export const gardenIdSchema = z.object({ id: idSchema })
 export const addMemberSchema = z.strictObject({ email, role: z.enum(roles) })
 /** A link that makes whoever is signed in a member, once: handed over, since there is no mail here. */
 export const invitationLinkSchema = z.object({ path: z.string(), expiresAt: z.string() })

@@ -8,6 +8,8 @@ export {
   declineInvitationSchema,
   deleteAccountSchema,
   deleteGardenSchema,
+  demoVisitSchema,
+  gardenIdSchema,
   gardenSchema,
   gardenSettingsSchema,
   invitationLinkSchema,

@@ -2,6 +2,7 @@ import type { Invitation, Language, Notice, Preferences, Session } from '@klados
 import type { Pool, PoolClient } from 'pg'
 import { v7 as uuidv7 } from 'uuid'
 import { asAccount } from '../database/transaction.ts'
+import { DEMO_HOURS } from '../demo/queries.ts'
 
 export interface SignedIn {
   readonly accountId: string
@@ -50,7 +51,7 @@ export async function findPassword(
   return rows[0]
 }
 
-export async function findAccountId(accounts: Pool, email: string): Promise<string | undefined> {
+export async function findAccountId(accounts: Pool | PoolClient, email: string): Promise<string | undefined> {
   const { rows } = await accounts.query<{ id: string }>(
     `select account_id as id from account where email = $1`,
     [email],
@@ -104,7 +105,7 @@ export interface StoredSession {
   readonly isThis: boolean
 }
 
-const instant = (column: string) => `to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`
+const instant = (when: string) => `to_char((${when}) at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`
 
 export async function listSessions(
   accounts: Pool,
@@ -162,7 +163,8 @@ export async function findSession(accounts: Pool, tokenHash: Buffer): Promise<Si
 export function findMemberships(pool: Pool, accountId: string): Promise<Session['memberships']> {
   return asAccount(pool, accountId, async (client) => {
     const { rows } = await client.query<Session['memberships'][number]>(
-      `select g.garden_id as "gardenId", g.name as "gardenName", m.role
+      `select g.garden_id as "gardenId", g.name as "gardenName", m.role,
+         case when g.is_demo then ${instant(`g.created_at + interval '${DEMO_HOURS} hours'`)} end as "goesAt"
        from membership m join garden g using (garden_id)
        where m.account_id = $1 order by g.name`,
       [accountId],

@@ -13,16 +13,16 @@ import {
   signUpSchema,
 } from '@klados/contract'
 import type { Session } from '@klados/contract'
-import type { FastifyReply, FastifyRequest } from 'fastify'
+import type { FastifyRequest } from 'fastify'
 import { v7 as uuidv7 } from 'uuid'
 import { z } from 'zod'
 import { inTransaction, withAccountsRole } from '../database/transaction.ts'
-import { findDemoGrower } from '../demo/queries.ts'
+import { findOwnDemo, keepDemo, ownVisitor } from '../demo/queries.ts'
 import { AppError } from '../errors.ts'
-import { createGarden } from '../gardens/queries.ts'
+import { createGarden, findGarden, updateGarden } from '../gardens/queries.ts'
 import { addressKey } from '../throttle.ts'
 import type { Area } from '../area.ts'
-import { agentOf, deviceOf } from './device.ts'
+import { deviceOf } from './device.ts'
 import { guessing } from './guesses.ts'
 import { hashPassword, passwordFits, requireStrong } from './password.ts'
 import {
@@ -38,7 +38,6 @@ import {
   findPassword,
   insertAccount,
   insertNotice,
-  insertSession,
   listSessions,
   replaceRecoveryCodes,
   takeRecoveryCode,
@@ -48,14 +47,7 @@ import {
 } from './queries.ts'
 import type { SignedIn } from './queries.ts'
 import { hashCode, newRecoveryCodes } from './recovery.ts'
-import {
-  SESSION_COOKIE,
-  clearSessionCookie,
-  hashToken,
-  newToken,
-  sessionExpiry,
-  setSessionCookie,
-} from './session.ts'
+import { SESSION_COOKIE, clearSessionCookie, hashToken, openSession } from './session.ts'
 
 const idParams = z.object({ id: idSchema })
 
@@ -79,16 +71,6 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
     ])
     return { account: { id: accountId, ...rest, recoveryCodes }, memberships, notices, hasDemo }
   }
-  const openSession = async (request: FastifyRequest, reply: FastifyReply, accountId: string) => {
-    const token = newToken()
-    await insertSession(accounts, {
-      tokenHash: hashToken(token),
-      accountId,
-      expiresAt: sessionExpiry(),
-      agent: agentOf(request.headers['user-agent']),
-    })
-    setSessionCookie(request, reply, token)
-  }
   const ownSession = (request: FastifyRequest) => hashToken(request.cookies[SESSION_COOKIE]!)
   const requirePassword = async (email: string, password: string) => {
     const stored = await findPassword(accounts, email)
@@ -97,7 +79,36 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
     return stored!.accountId
   }
   const requireOwn = ({ isDemo }: SignedIn) => {
-    if (isDemo) throw new AppError('account/demo', 'This account of the demo garden is everybody’s')
+    if (isDemo) throw new AppError('account/demo', 'A visitor of the demo garden has no account yet')
+  }
+
+  type NewAccount = Omit<Parameters<typeof insertAccount>[1], 'id'> & { units: SignedIn['units'] }
+  type NewGarden = { name: string; currency?: string; latitudeDeg?: number }
+  const taken = () =>
+    new AppError('account/email-taken', 'Somebody has signed up with this address; sign in instead')
+  const signUp = (account: NewAccount, garden: NewGarden) =>
+    inTransaction(pool, async (client) => {
+      const id = uuidv7()
+      if (!(await withAccountsRole(client, () => insertAccount(client, { ...account, id })))) throw taken()
+      await createGarden(client, { id: uuidv7(), ownerId: id, ...garden })
+      return id
+    })
+  /** The visitor's account becomes the person's, and the copy of the demo their garden, with all that they did in it. */
+  const signUpVisitor = async (request: FastifyRequest, account: NewAccount, garden: NewGarden) => {
+    const id = request.signedIn?.isDemo ? request.signedIn.accountId : undefined
+    const gardenId = id && (await findOwnDemo(pool, id))
+    if (!id || !gardenId)
+      throw new AppError('demo/gone', 'This copy of the demo garden is gone; sign up without it')
+    await inTransaction(pool, async (client) => {
+      const isOwned = await withAccountsRole(client, () => ownVisitor(client, { ...account, id }))
+      if (isOwned === 'taken') throw taken()
+      await client.query(`select set_config('klados.garden', $1, true)`, [gardenId])
+      if (isOwned === 'no-visitor' || !(await keepDemo(client, gardenId, id)))
+        throw new AppError('demo/gone', 'This copy of the demo garden is gone; sign up without it')
+      const { latitudeDeg, currency } = await findGarden(client, gardenId)
+      await updateGarden(client, gardenId, { latitudeDeg, currency, ...garden })
+    })
+    return id
   }
 
   app.get(
@@ -111,24 +122,18 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
     { config: { access: 'public' }, schema: { body: signUpSchema } },
     async (request, reply) => {
       await throttle.take('sign-ups from', addressKey(request.ip), limits.signUps)
-      const { name, email, password, gardenName, units, currency, latitudeDeg } = request.body
+      const { name, email, password, gardenName, units, currency, latitudeDeg, keepsDemo } = request.body
       requireStrong(password, [name, email, gardenName])
-      const account = { id: uuidv7(), name, email, units, passwordHash: await hashPassword(password) }
-      await inTransaction(pool, async (client) => {
-        const isNew = await withAccountsRole(client, () => insertAccount(client, account))
-        if (!isNew)
-          throw new AppError(
-            'account/email-taken',
-            'Somebody has signed up with this address; sign in instead',
-          )
-        const usual = {
-          ...(currency === undefined ? {} : { currency }),
-          ...(latitudeDeg === undefined ? {} : { latitudeDeg }),
-        }
-        await createGarden(client, { id: uuidv7(), name: gardenName, ownerId: account.id, ...usual })
-      })
-      await openSession(request, reply, account.id)
-      return reply.status(201).send({ accountId: account.id })
+      const account = { name, email, units, passwordHash: await hashPassword(password) }
+      const usual = {
+        ...(currency === undefined ? {} : { currency }),
+        ...(latitudeDeg === undefined ? {} : { latitudeDeg }),
+      }
+      const accountId = keepsDemo
+        ? await signUpVisitor(request, account, { name: gardenName, ...usual })
+        : await signUp(account, { name: gardenName, ...usual })
+      await openSession(accounts, request, reply, accountId)
+      return reply.status(201).send({ accountId })
     },
   )
 
@@ -141,18 +146,10 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
       const accountId = await guessAt(request, email, () => requirePassword(email, password))
       // Whoever knows the password needs no link, and nobody else shall have one.
       await dropResetLinks(accounts, accountId)
-      await openSession(request, reply, accountId)
+      await openSession(accounts, request, reply, accountId)
       return reply.status(204).send()
     },
   )
-
-  app.post('/api/session/demo', { config: { access: 'public' } }, async (request, reply) => {
-    await slow(request)
-    const accountId = hasDemo ? await findDemoGrower(accounts) : undefined
-    if (!accountId) throw new AppError('demo/not-here', 'This server was started without the demo garden')
-    await openSession(request, reply, accountId)
-    return reply.status(204).send()
-  })
 
   app.delete('/api/session', { config: { access: 'account' } }, async (request, reply) => {
     await deleteSession(accounts, ownSession(request))
@@ -161,9 +158,7 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
   })
 
   app.delete('/api/sessions', { config: { access: 'account' } }, async (request, reply) => {
-    // The demo's visitors share an account; one who leaves sends nobody else out.
-    if (request.signedIn!.isDemo) await deleteSession(accounts, ownSession(request))
-    else await deleteSessions(accounts, request.signedIn!.accountId)
+    await deleteSessions(accounts, request.signedIn!.accountId)
     clearSessionCookie(reply)
     return reply.status(204).send()
   })

@@ -1,5 +1,8 @@
 import { createHash, randomBytes } from 'node:crypto'
 import type { FastifyReply, FastifyRequest } from 'fastify'
+import type { Pool } from 'pg'
+import { agentOf } from './device.ts'
+import { insertSession } from './queries.ts'
 
 export const SESSION_COOKIE = 'klados_session'
 const SESSION_DAYS = 30
@@ -14,21 +17,38 @@ export function hashToken(token: string): Buffer {
   return createHash('sha256').update(token).digest()
 }
 
-export function sessionExpiry(now = Date.now()): Date {
-  return new Date(now + SESSION_DAYS * 86_400_000)
+/** When a session that is opened now is over. */
+const expiryIn = (days: number) => new Date(Date.now() + days * 86_400_000)
+
+/** Signs an account in at the caller's browser. */
+export async function openSession(
+  accounts: Pool,
+  request: FastifyRequest,
+  reply: FastifyReply,
+  accountId: string,
+  days = SESSION_DAYS,
+): Promise<void> {
+  const token = newToken()
+  await insertSession(accounts, {
+    tokenHash: hashToken(token),
+    accountId,
+    expiresAt: expiryIn(days),
+    agent: agentOf(request.headers['user-agent']),
+  })
+  setSessionCookie(request, reply, token, days)
 }
 
 /**
  * `secure` where the request came over TLS, to us or to a proxy that we trust; on plain HTTP the browser
  * would drop it.
  */
-export function setSessionCookie(request: FastifyRequest, reply: FastifyReply, token: string): void {
+function setSessionCookie(request: FastifyRequest, reply: FastifyReply, token: string, days: number): void {
   void reply.setCookie(SESSION_COOKIE, token, {
     path: '/',
     httpOnly: true,
     sameSite: 'lax',
     secure: request.protocol === 'https',
-    maxAge: SESSION_DAYS * 86_400,
+    maxAge: days * 86_400,
   })
 }
 

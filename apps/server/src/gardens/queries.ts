@@ -9,18 +9,20 @@ export async function createGarden(
     id: string
     name: string
     ownerId: string
-    isDemo?: boolean
+    /** Of the model of this day, from which visitors get their copies. */
+    demoDay?: string
     latitudeDeg?: number
     currency?: string
   },
 ): Promise<void> {
   await client.query(`select set_config('klados.garden', $1, true)`, [garden.id])
   await client.query(
-    `insert into garden (garden_id, name, is_demo, latitude_deg, currency, made_by) values ($1, $2, $3, $4, $5, $6)`,
+    `insert into garden (garden_id, name, is_demo, demo_day, latitude_deg, currency, made_by)
+     values ($1, $2, $3::text is not null, $3, $4, $5, $6)`,
     [
       garden.id,
       garden.name,
-      garden.isDemo ?? false,
+      garden.demoDay ?? null,
       garden.latitudeDeg ?? 52,
       garden.currency ?? 'EUR',
       garden.ownerId,
@@ -62,6 +64,15 @@ export async function findGarden(
     [gardenId],
   )
   return { ...rows[0]!, members: members.rows }
+}
+
+/** Whether it is a copy of the demo garden, which stays one person's. */
+export async function isDemoGarden(client: PoolClient, gardenId: string): Promise<boolean> {
+  const { rows } = await client.query<{ demo: boolean }>(
+    `select is_demo as demo from garden where garden_id = $1`,
+    [gardenId],
+  )
+  return rows[0]?.demo ?? false
 }
 
 export async function updateGarden(

@@ -27,6 +27,7 @@ import {
   deleteGarden,
   findGarden,
   gardensMade,
+  isDemoGarden,
   mayReset,
   setMember,
   updateGarden,
@@ -99,6 +100,8 @@ export const gardenRoutes: Area = async (app, { pool, accounts, limits, announce
       // Alike whether anybody has signed up with the address or not; who is a member already, every member sees.
       const link = await inGarden(pool, gardenId, async (client) => {
         const { members } = await findGarden(client, gardenId)
+        if (await isDemoGarden(client, gardenId))
+          throw new AppError('garden/demo', 'A copy of the demo garden is one person’s; keep it to share it')
         if (members.some((member) => member.email === email))
           throw new AppError('member/already', 'This person is a member already')
         return invite(client, gardenId, { email, role, invitedBy: accountId })
@@ -204,7 +207,6 @@ export const gardenRoutes: Area = async (app, { pool, accounts, limits, announce
     { config: { access: 'viewer' } },
     async (request, reply) => {
       const { gardenId, accountId } = caller(request)
-      if (request.signedIn!.isDemo) throw new AppError('account/demo', 'The demo’s crew stays in its garden')
       settle(await inGarden(pool, gardenId, (client) => setMember(client, gardenId, accountId, null)))
       return reply.status(204).send()
     },
