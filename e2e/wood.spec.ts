@@ -1,15 +1,6 @@
 import { expect, test } from './fixtures.ts'
 import type { Page } from '@playwright/test'
-import {
-  apiOf,
-  enterDemo,
-  haveEntries,
-  havePlant,
-  haveTiers,
-  journalId,
-  signUp,
-  winterDay,
-} from './people.ts'
+import { haveEntries, havePlant, haveTiers, journalId, signUp, winterDay } from './people.ts'
 import { grewBody } from '../packages/core/test/bodies.ts'
 
 const line = (...points: [xM: number, yM: number][]) => points.map(([xM, yM]) => ({ xM, yM }))
@@ -346,37 +337,3 @@ test('entries that come late and fit nothing are kept and told', async ({ page }
   await page.goto(`${garden}/places/${place}/wood?on=${on}`)
   await expect(page.getByText(/1 entry does not fit/)).toBeVisible()
 })
-
-test('a first lesson leads through a choice of the demo garden and leaves nothing behind', async ({
-  page,
-}) => {
-  const garden = await enterDemo(page)
-  const place = await haveAnOpenPlace(page, garden)
-  await page.goto(`${garden}/places/${place}/wood`)
-  await page.getByRole('link', { name: /^learn it on .* as it stood on/ }).click()
-  const lesson = page.getByText(/First lesson, \d of 5/)
-  await expect(lesson).toHaveText(/1 of 5/)
-  await expect(page.getByText(/^As it was on/)).toBeVisible()
-  await page.keyboard.press('2')
-  await expect(lesson).toHaveText(/2 of 5/)
-  await page.keyboard.press('b')
-  await expect(lesson).toHaveText(/3 of 5/)
-  await page.keyboard.press('2')
-  await expect(lesson).toHaveText(/4 of 5/)
-  await page.keyboard.press('Escape')
-  await page.keyboard.press('Control+Enter')
-  await expect(lesson).toHaveText(/5 of 5/)
-  await page.keyboard.press('Control+z')
-  await expect(page.getByText(/That is all of it/)).toBeVisible()
-  await page.getByRole('button', { name: 'Close', exact: true }).click()
-  await page.reload()
-  await expect(page.getByRole('heading', { name: /./ }).first()).toBeVisible()
-  await expect(page.getByText(/That is all of it|First lesson/)).toHaveCount(0)
-})
-
-/** A place of the demo where no plant asks anything. */
-async function haveAnOpenPlace(page: Page, garden: string): Promise<string> {
-  const reply = await page.request.get(`${apiOf(garden)}/places`)
-  const places = (await reply.json()) as { id: string; body: { name: string } }[]
-  return places.find(({ body }) => body.name === 'Lane fence')!.id
-}

@@ -76,5 +76,15 @@ language sql stable security definer set search_path = public as $$
   select count(*) from garden g where g.made_by = in_account and not g.is_demo
 $$;
 
+-- A copy of the demo may be deleted as any other garden; a model never.
+create or replace function delete_garden(in_garden uuid, in_account uuid) returns boolean
+language plpgsql security definer set search_path = public as $$
+begin
+  delete from garden g where g.garden_id = in_garden and g.demo_day is null and exists (
+    select from membership m where m.garden_id = in_garden and m.account_id = in_account and m.role = 'owner'
+  );
+  return found;
+end $$;
+
 revoke execute on function copy_demo, has_demo_model, demo_copies, end_demos, keep_demo from public;
 grant execute on function copy_demo, has_demo_model, demo_copies, end_demos, keep_demo to klados_app;

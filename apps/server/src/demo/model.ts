@@ -35,7 +35,9 @@ export async function writeModel(client: PoolClient, day: string, demo: DemoGard
   const crew = await withAccountsRole(client, async () => {
     for (const member of CREW)
       await insertAccount(client, { ...member, id: uuidv7(), passwordHash, isDemo: true })
-    return Promise.all(CREW.map(({ email }) => findAccountId(client, email)))
+    const ids = []
+    for (const { email } of CREW) ids.push(await findAccountId(client, email))
+    return ids
   })
   const [rowan, isla, tam] = crew as [string, string, string]
   const gardenId = uuidv7()

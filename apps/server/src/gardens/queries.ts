@@ -148,7 +148,7 @@ export async function bytesBeside(client: PoolClient, gardenId: string): Promise
   return rows[0]!.bytes
 }
 
-/** False where the account is no owner, or the garden is the demo. */
+/** False where the account is no owner, or the garden is the demo's model. */
 export async function deleteGarden(
   client: PoolClient,
   gardenId: string,

@@ -222,7 +222,7 @@ export const gardenRoutes: Area = async (app, { pool, accounts, limits, announce
         if (request.body.name !== name)
           throw new AppError('request/malformed', `Type the garden’s name as it is, ${name}, to delete it`)
         if (!(await deleteGarden(client, gardenId, accountId)))
-          throw new AppError('account/demo', 'The demo garden is everybody’s')
+          throw new AppError('garden/not-allowed', 'Only an owner of this garden may delete it')
       })
       return reply.status(204).send()
     },

@@ -1,3 +1,4 @@
+import type { UnitSystem } from '@klados/core/units'
 import type {
   FrameDocument,
   Garden,
@@ -87,7 +88,11 @@ async function forgetting(_: unknown, { dispatch, queryFulfilled }: Ending): Pro
   lastSession = null
   shutRequests(false)
   dispatch(nobodyHere())
-  if (accountId === null) return
+  if (accountId !== null) await forgetCopy(accountId)
+}
+
+async function forgetCopy(accountId: string): Promise<void> {
+  if (localStorage.getItem(COPIED_ACCOUNT_KEY) === accountId) localStorage.removeItem(COPIED_ACCOUNT_KEY)
   const { copyStore } = await import('./copy/copy-store.ts')
   await copyStore.dropAccount(accountId).catch(() => undefined)
 }
@@ -119,7 +124,10 @@ function sessionHere(answer: Session): SessionHere {
   const here = lastSession
   if (answer.account === null) {
     shutRequests(false)
-    const isCopied = here?.account && localStorage.getItem(COPIED_ACCOUNT_KEY) === here.account.id
+    // A visitor's garden has gone with the session.
+    if (here?.account?.isDemo) void forgetCopy(here.account.id)
+    const isCopied =
+      here?.account && !here.account.isDemo && localStorage.getItem(COPIED_ACCOUNT_KEY) === here.account.id
     if (!isCopied) lastSession = null
     return isCopied ? { ...here, hasDemo: answer.hasDemo, isExpired: true } : answer
   }
@@ -190,10 +198,19 @@ export const api = createApi({
       invalidatesTags: ['Session'],
       onQueryStarted: entering,
     }),
-    signInDemo: build.mutation<unknown, undefined>({
-      query: () => ({ method: 'POST', path: '/session/demo' }),
+    signInDemo: build.mutation<unknown, { units: UnitSystem }>({
+      query: (body) => ({ method: 'POST', path: '/session/demo', body }),
       invalidatesTags: ['Session'],
       onQueryStarted: entering,
+    }),
+    /** A copy of the demo beside one's own gardens: the one that one has, or another. */
+    openDemo: build.mutation<{ id: string }, undefined>({
+      query: () => ({ method: 'POST', path: '/demo' }),
+      invalidatesTags: ['Session'],
+    }),
+    keepDemo: build.mutation<unknown, { gardenId: string; name: string }>({
+      query: ({ gardenId, ...body }) => ({ method: 'POST', path: `/gardens/${gardenId}/keep`, body }),
+      invalidatesTags: ['Session', 'Garden'],
     }),
     signOut: build.mutation<unknown, undefined>({
       queryFn: () => told(signOutHere()),
@@ -351,6 +368,8 @@ export const {
   useSessionQuery,
   useSignUpMutation,
   useSignInMutation,
+  useKeepDemoMutation,
+  useOpenDemoMutation,
   useSignInDemoMutation,
   useSignOutMutation,
   usePreferMutation,

@@ -16,14 +16,16 @@ import { AccountNews } from './AccountNews.tsx'
 import { Masthead } from './Masthead.tsx'
 import { Waiting } from './Waiting.tsx'
 
-/** Seldom needed, so fetched when something lies in it. */
+/** Seldom needed, so fetched when they are. */
+const DemoPanel = lazy(async () => ({ default: (await import('../features/walks/DemoPanel.tsx')).DemoPanel }))
+const WalkStrip = lazy(async () => ({ default: (await import('../features/walks/WalkStrip.tsx')).WalkStrip }))
 const Tray = lazy(async () => ({ default: (await import('./Tray.tsx')).Tray }))
 
 /** Everything inside one garden: who is signed in, its journal kept up to date, the wire of stages above. */
 export function GardenRoom() {
   const { gardenId } = useParams() as { gardenId: string }
   const { t } = useTranslation()
-  const { pathname } = useLocation()
+  const { pathname, search } = useLocation()
   const dispatch = useAppDispatch()
   const [openId, setOpenId] = useState<string | null>(null)
   const session = useSessionQuery(undefined)
@@ -70,10 +72,24 @@ export function GardenRoom() {
         tabIndex={-1}
         className="flex min-h-0 flex-1 flex-col px-6 pb-8 outline-none max-sm:px-3"
       >
+        {membership?.goesAt && pathname.endsWith('/places') && (
+          <Suspense>
+            <DemoPanel
+              {...membership}
+              goesAt={membership.goesAt}
+              showsAll={new URLSearchParams(search).has('walks')}
+            />
+          </Suspense>
+        )}
         <Suspense fallback={<Loading>{t('app.loading')}</Loading>}>
           <Outlet />
         </Suspense>
       </main>
+      {membership?.goesAt && (
+        <Suspense>
+          <WalkStrip gardenId={gardenId} />
+        </Suspense>
+      )}
     </div>
   )
 }

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import { Link, useLocation, useMatch, useNavigate } from 'react-router'
 import { useTranslation } from '../i18n/use-translation.tsx'
-import { useSessionQuery, usePreferMutation, useSignOutMutation } from '../data/api.ts'
+import { useOpenDemoMutation, useSessionQuery, usePreferMutation, useSignOutMutation } from '../data/api.ts'
 import { usePlaces } from '../data/documents.ts'
 import { useAgenda } from '../data/agenda.ts'
 import { languages } from '@klados/contract/languages'
@@ -159,7 +159,12 @@ function Menu({ gardenId, gardenName }: { gardenId: string; gardenName: string }
   const [signOut] = useSignOutMutation()
   const [theme, setTheme] = useState(chosenTheme)
   const [hasLetterKeys, setHasLetterKeys] = useState(areLetterKeysOn)
+  const [openDemo] = useOpenDemoMutation()
   const details = useRef<HTMLDetailsElement>(null)
+  const toWalks = async () => {
+    const { data } = await openDemo(undefined)
+    if (data) void navigate(`/g/${data.id}/places?walks`)
+  }
   const { pathname } = useLocation()
   const shut = () => {
     if (details.current) details.current.open = false
@@ -235,6 +240,16 @@ function Menu({ gardenId, gardenName }: { gardenId: string; gardenName: string }
           </div>
         )}
         <Link to={`/g/${gardenId}/people`}>{t('menu.garden')}</Link>
+        {session?.hasDemo && (
+          <button
+            type="button"
+            className="self-start text-left underline underline-offset-[3px] min-h-6"
+            onClick={() => void toWalks()}
+          >
+            {t('menu.walks')}
+          </button>
+        )}
+        {session?.account?.isDemo && <Link to="/sign-in?keep">{t('demo.keepBySigningUp')}</Link>}
         <button
           type="button"
           className="btn self-start"

@@ -28,6 +28,7 @@ interface Form {
   currency: string
   /** Codes that let them back in without the password. */
   wantsCodes: boolean
+  keepsDemo: boolean
 }
 
 const OTHER = ''
@@ -41,6 +42,8 @@ function usualIn(code: string): Pick<Form, 'country' | 'units' | 'currency'> {
 interface DoorFormProps {
   readonly ref: Ref<HTMLFormElement>
   readonly isNew: boolean
+  /** The copy of the demo becomes the garden, unless the person would rather begin with an empty one. */
+  readonly keepsDemo: boolean
   readonly onNew: (isNew: boolean) => void
   readonly failure: string | undefined
   readonly onFailure: (words: string | undefined) => void
@@ -50,14 +53,23 @@ interface DoorFormProps {
 }
 
 /** Signing in, or making an account with what is usual where one is. */
-export function DoorForm({ ref, isNew, onNew, failure, onFailure, onMaking, onCodes }: DoorFormProps) {
+export function DoorForm({
+  ref,
+  isNew,
+  keepsDemo,
+  onNew,
+  failure,
+  onFailure,
+  onMaking,
+  onCodes,
+}: DoorFormProps) {
   const { t } = useTranslation()
   const navigate = useNavigate()
   const [signIn] = useSignInMutation()
   const [signUp] = useSignUpMutation()
   const [makeCodes] = useMakeRecoveryCodesMutation()
   const { register, handleSubmit, formState, setValue } = useForm<Form>({
-    defaultValues: { wantsCodes: false, ...usualIn(countryOf(navigator.languages) ?? OTHER) },
+    defaultValues: { wantsCodes: false, keepsDemo, ...usualIn(countryOf(navigator.languages) ?? OTHER) },
   })
   const { errors, isSubmitting } = formState
   const isOwed = isSignOutOwed()
@@ -169,6 +181,12 @@ export function DoorForm({ ref, isNew, onNew, failure, onFailure, onMaking, onCo
           ...required,
           pattern: { value: /^\s*[A-Za-z]{3}\s*$/, message: t('account.badCurrency') },
         })}
+      {keepsDemo && (
+        <label className="flex items-start gap-2">
+          <input type="checkbox" className="mt-1" {...register('keepsDemo')} />
+          <span>{t('demo.keepAtSignUp')}</span>
+        </label>
+      )}
       {isNew && (
         <label className="flex items-start gap-2">
           <input type="checkbox" className="mt-1" {...register('wantsCodes')} />

@@ -20,7 +20,7 @@ import { refusalWords } from '../../ui/refusal.ts'
 const ROLES: readonly Role[] = ['owner', 'grower', 'viewer']
 
 /** Who belongs to a garden, who is invited, and what an owner can do about it. */
-export function Members({ garden }: { garden: Garden }) {
+export function Members({ garden, isDemo }: { garden: Garden; isDemo: boolean }) {
   const { t } = useTranslation()
   const [setMember] = useSetMemberMutation()
   const [addMember] = useAddMemberMutation()
@@ -57,7 +57,8 @@ export function Members({ garden }: { garden: Garden }) {
           <MemberLine
             key={member.accountId}
             member={member}
-            canWrite={canWrite}
+            canWrite={canWrite && !isDemo}
+            hasAddress={!isDemo}
             isSelf={member.accountId === session?.account?.id}
             link={link?.accountId === member.accountId ? link : null}
             onRole={(role) =>
@@ -76,7 +77,7 @@ export function Members({ garden }: { garden: Garden }) {
           onTakeBack={() => void tell(takeBack({ gardenId: garden.id, email }))}
         />
       ))}
-      {canWrite && <AddMember onAdd={invite} />}
+      {isDemo ? <p>{t('refusal.garden/demo')}</p> : canWrite && <AddMember onAdd={invite} />}
       {invited && (
         <LinkToHandOver
           label={t('garden.inviteLink', {
@@ -101,6 +102,8 @@ const roleOptions = (t: TFunction) => ROLES.map((value) => ({ value, label: t(`r
 interface MemberLineProps {
   readonly member: Garden['members'][number]
   readonly canWrite: boolean
+  /** Nobody writes to the made-up crew of the demo. */
+  readonly hasAddress: boolean
   readonly isSelf: boolean
   /** One that was just made for this member. */
   readonly link: ResetLink | null
@@ -108,13 +111,13 @@ interface MemberLineProps {
   readonly onReset: () => void
 }
 
-function MemberLine({ member, canWrite, isSelf, link, onRole, onReset }: MemberLineProps) {
+function MemberLine({ member, canWrite, hasAddress, isSelf, link, onRole, onReset }: MemberLineProps) {
   const { t } = useTranslation()
   return (
     <li className="flex flex-wrap items-end gap-3 border-b border-dotted border-faint pb-2">
       <span className="min-w-0 flex-1">
         <span className="block truncate font-semibold">{member.name}</span>
-        <span className="block truncate text-slate">{member.email}</span>
+        {hasAddress && <span className="block truncate text-slate">{member.email}</span>}
       </span>
       {canWrite ? (
         <>

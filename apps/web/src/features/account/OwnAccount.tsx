@@ -19,7 +19,7 @@ import { RecoveryCodes } from './RecoveryCodes.tsx'
 import { refusalWords } from '../../ui/refusal.ts'
 import { Message } from '../../ui/Message.tsx'
 
-/** One's own password, sessions and account; of the demo's shared account there is nothing to change. */
+/** One's own password, sessions and account; a visitor of the demo has none of them. */
 export function OwnAccount() {
   const { t } = useTranslation()
   const { data: session } = useSessionQuery(undefined)
@@ -29,7 +29,7 @@ export function OwnAccount() {
     <section className="flex flex-col gap-4">
       <h2 className="text-[1.25rem]">{t('own.title')}</h2>
       <p className="truncate text-slate">
-        {account.name}, {account.email}
+        {account.isDemo ? account.name : `${account.name}, ${account.email}`}
       </p>
       {account.isDemo ? (
         <p className="text-slate">{t('refusal.account/demo')}</p>

@@ -4,7 +4,7 @@ import type { Garden } from '@klados/contract'
 import { useForm } from 'react-hook-form'
 import { useParams } from 'react-router'
 import { useTranslation } from '../../i18n/use-translation.tsx'
-import { useGardenQuery, useSaveGardenMutation } from '../../data/api.ts'
+import { useGardenQuery, useSaveGardenMutation, useSessionQuery } from '../../data/api.ts'
 import type { ApiError } from '../../data/api.ts'
 import { Field } from '../../ui/Field.tsx'
 import { Exchange } from './Exchange.tsx'
@@ -19,14 +19,16 @@ export function People() {
   const { gardenId } = useParams() as { gardenId: string }
   const { t } = useTranslation()
   const { data: garden } = useGardenQuery(gardenId)
+  const { data: session } = useSessionQuery(undefined)
+  const isDemo = Boolean(session?.memberships.find((one) => one.gardenId === gardenId)?.goesAt)
   if (!garden) return <Loading>{t('app.loading')}</Loading>
   return (
     <div className="grid max-w-4xl grid-cols-1 gap-10 md:grid-cols-2">
       <Settings garden={garden} />
-      <Members garden={garden} />
+      <Members garden={garden} isDemo={isDemo} />
       <Exchange gardenId={gardenId} isOwner={garden.role === 'owner'} />
       <OwnAccount />
-      <GardenEnd garden={garden} />
+      {!session?.account?.isDemo && <GardenEnd garden={garden} />}
     </div>
   )
 }

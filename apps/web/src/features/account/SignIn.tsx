@@ -3,10 +3,11 @@ import { useTranslation } from '../../i18n/use-translation.tsx'
 import { FIRST_PLACES, rememberBeginning } from '../../data/beginning.ts'
 import type { DisplayList } from '@klados/core/drawing'
 import { Suspense, lazy, useRef, useState } from 'react'
-import { Link, Navigate, useNavigate } from 'react-router'
+import { Link, Navigate, useNavigate, useSearchParams } from 'react-router'
 import { useSessionQuery, useSignInDemoMutation } from '../../data/api.ts'
 import type { ApiError } from '../../data/api.ts'
 import { StillElevation } from '../../elevation/StillElevation.tsx'
+import { countryOf, unitsIn } from '../../ui/countries.ts'
 import { DoorForm } from './DoorForm.tsx'
 import { homeFromDoor } from './invitation-link.ts'
 import { refusalWords } from '../../ui/refusal.ts'
@@ -20,7 +21,10 @@ export function SignIn() {
   const { t } = useTranslation()
   const navigate = useNavigate()
   const { data: session } = useSessionQuery(undefined)
-  const [isNew, setIsNew] = useState(false)
+  // A visitor who has been through the demo comes back to keep it.
+  const wantsToKeep = useSearchParams()[0].has('keep') && session?.account?.isDemo === true
+  const [isAskedFor, setIsNew] = useState(false)
+  const isNew = isAskedFor || wantsToKeep
   const [signInDemo, demo] = useSignInDemoMutation()
   const [failure, setFailure] = useState<string>()
   const [isMaking, setIsMaking] = useState(false)
@@ -29,7 +33,8 @@ export function SignIn() {
 
   if (codes) return <KeepCodes codes={codes.list} email={codes.email} />
   // The codes are on their way: who has just signed up is not taken off before they are seen.
-  if (session?.account && !session.isExpired && !isMaking) return <Navigate replace to={homeFromDoor()} />
+  if (session?.account && !session.isExpired && !isMaking && !wantsToKeep)
+    return <Navigate replace to={homeFromDoor()} />
   const enter = async (sent: Promise<{ error?: unknown }>) => {
     const { error } = await sent
     if (error) setFailure(refusalWords(t, error as ApiError))
@@ -53,12 +58,12 @@ export function SignIn() {
           <button type="button" className="btn btn-main" onClick={() => beNew(true)}>
             {t('account.new')}
           </button>
-          {session?.hasDemo && (
+          {session?.hasDemo && !wantsToKeep && (
             <button
               type="button"
               className="btn"
               disabled={demo.isLoading}
-              onClick={() => void enter(signInDemo(undefined))}
+              onClick={() => void enter(signInDemo({ units: unitsIn(countryOf(navigator.languages)) }))}
             >
               {t('account.demo')}
             </button>
@@ -71,6 +76,7 @@ export function SignIn() {
           key={String(isNew)}
           ref={form}
           isNew={isNew}
+          keepsDemo={wantsToKeep}
           onNew={beNew}
           failure={failure}
           onFailure={setFailure}

@@ -80,7 +80,7 @@ export function Saving(props: SavingProps) {
           by: stored.savedBy,
         })
   return (
-    <section ref={part} className="flex flex-col gap-2">
+    <section ref={part} className="flex flex-col gap-2" data-walk={draft ? 'changed' : undefined}>
       <p role="status" className={draft ? 'text-ochre' : 'text-slate'}>
         {status}
       </p>

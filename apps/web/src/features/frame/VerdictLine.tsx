@@ -43,6 +43,7 @@ export function VerdictLine(props: VerdictLineProps) {
   return (
     <section
       aria-label={t('verdict.label')}
+      data-walk="verdict"
       className="flex flex-wrap items-baseline gap-x-3 gap-y-1 border-b border-faint py-1 max-sm:text-[0.875rem]"
     >
       <p role="status" className={VERDICT_TONE[outcome.verdict]}>

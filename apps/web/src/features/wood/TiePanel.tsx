@@ -42,7 +42,7 @@ export function TiePanel({ gardenId, tie, place, data, on, canWrite, recorder }:
       : t('wood.tightFrom', { from: formatDate(look.tight.earliestOn) })
     : t('wood.tightNever')
   return (
-    <>
+    <div className="flex flex-col gap-5" data-walk="tie">
       <SlipGroup title={t('wood.tieOf', { stem: `${pieceWords(t, piece, data, on)}, ${plant!.body.name}` })}>
         <SlipRow label={tieMaterialWords(t, tie.materialId)}>{t(`wood.hitches.${tie.hitch}`)}</SlipRow>
         <SlipRow label={t('wood.madeOn', { date: '' })}>{formatDate(tie.madeOn)}</SlipRow>
@@ -73,6 +73,6 @@ export function TiePanel({ gardenId, tie, place, data, on, canWrite, recorder }:
           onWrite={recorder.write}
         />
       )}
-    </>
+    </div>
   )
 }

@@ -31,7 +31,6 @@ import { CountSlip, CountTable } from './count/CountRow.tsx'
 import { useRow } from './count/use-row.ts'
 import { GetWoodIn } from './enter/GetWoodIn.tsx'
 import type { Under } from './enter/GetWoodIn.tsx'
-import { Lesson } from './Lesson.tsx'
 import { Outline } from './Outline.tsx'
 import { readings, useReadingKeys } from './use-reading-keys.ts'
 import type { Reading } from './use-reading-keys.ts'
@@ -225,15 +224,6 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               />
             )}
           </div>
-          {reading !== 'count' && (
-            <Lesson
-              gardenId={gardenId}
-              reading={reading}
-              isAsked={training !== null && training.question !== null && !training.answered}
-              choosing={choosing}
-              recorder={recorder}
-            />
-          )}
           <PlantWire plants={data.plants} chosenId={plant?.id ?? null} onChoose={goTo} />
           {/* In a row one counts by numbers, and only a drawn plant has a picture; a phone has no room for it. */}
           <div className={reading !== 'count' ? '' : isDrawn ? 'max-sm:hidden' : 'hidden'}>
@@ -306,7 +296,11 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
       </section>
       <div className={`flex flex-col gap-5 ${reading === 'count' ? 'print:hidden' : ''}`}>
         <Slip label={t('wood.title')}>
-          <p role="status" className="text-verdigris empty:hidden">
+          <p
+            role="status"
+            className="text-verdigris empty:hidden"
+            data-walk={recorder.news?.kind === 'recorded' ? 'recorded' : undefined}
+          >
             {recorder.news && t(`wood.${recorder.news.kind}`, { what: recorder.news.what })}
           </p>
           {reading === 'look' && (

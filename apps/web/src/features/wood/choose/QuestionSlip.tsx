@@ -56,7 +56,10 @@ export function QuestionSlip(props: QuestionSlipProps) {
   const reserve = proposal.remarks.find(({ code }) => code === 'thinning-reserve')
   const clusters = reserve ? rangeWords(cropForecast(reserve.n ?? 0, USUAL_YIELD).clusters) : ''
   return (
-    <section className="flex flex-col gap-3">
+    <section
+      className="flex flex-col gap-3"
+      data-walk={`question ${focused ? 'opened' : ''} ${choosing.overrides.size > 0 ? 'otherwise' : ''}`}
+    >
       <div>
         <h2>{t(`choose.question.${question.code}`)}</h2>
         <p className="text-slate">{t(`choose.questionHint.${question.code}`)}</p>
