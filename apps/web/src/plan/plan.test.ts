@@ -76,9 +76,24 @@ describe('what a pattern wants', () => {
   })
 
   it('is as many as the kind’s spacing allows where wires have no start', () => {
-    expect(plantWants(place, tiers, [plant(null)])).toEqual({ want: 2, have: 1, freeNodes: [] })
+    expect(plantWants(place, tiers, [plant(null)])).toMatchObject({ want: 2, have: 1, freeNodes: [] })
     expect(plantWants(place, tiers, [], 'raspberry').want).toBe(18)
     expect(plantWants(place, tiers, [])).toMatchObject({ want: 0, have: 0 })
+  })
+
+  it('is free where nothing stands nearer than half the way to the next, from one end to the other', () => {
+    const all = plantWants(place, tiers, [], 'raspberry').free.map(({ xM }) => xM)
+    expect(all).toHaveLength(18)
+    expect(all).toEqual([...all].sort((a, b) => a - b))
+    const third = plant(null)
+    const at = { ...third, body: { ...third.body, xM: all[2]! + 0.05 } }
+    const left = plantWants(place, tiers, [at], 'raspberry').free.map(({ xM }) => xM)
+    expect(left).toEqual(all.filter((_, i) => i !== 2))
+    const starts = plantWants(place, diamonds, [plant('c0.0')])
+    expect(starts.free).toHaveLength(11)
+    expect(new Set(starts.free.map(({ startNodeId }) => startNodeId))).toEqual(
+      new Set(starts.freeNodes.map(({ id }) => id)),
+    )
   })
 })
 

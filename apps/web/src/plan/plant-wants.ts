@@ -9,6 +9,8 @@ export interface PlantWants {
   readonly have: number
   /** Start nodes of the pattern at which nothing stands. */
   readonly freeNodes: readonly { readonly id: NodeId; readonly number: number; readonly xM: number }[]
+  /** Where plants are wanted and none stands, along the wall, from its left end on. */
+  readonly free: readonly { readonly xM: number; readonly startNodeId: NodeId | null }[]
 }
 
 /**
@@ -29,14 +31,36 @@ export function plantWants(
       .filter((node) => !taken.has(node.id))
       .map((node) => ({ id: node.id, number: node.number, xM: node.at.xM }))
       .sort((a, b) => a.number - b.number)
-    return { want: starts.length, have: starts.length - freeNodes.length, freeNodes }
+    const free = freeNodes.map(({ id, xM }) => ({ xM, startNodeId: id })).sort((a, b) => a.xM - b.xM)
+    return { want: starts.length, have: starts.length - freeNodes.length, freeNodes, free }
   }
   if (frame.plants.length > 0) {
-    return { want: Math.max(frame.plants.length, here.length), have: here.length, freeNodes: [] }
+    const spots = frame.plants.map(({ at }) => at.xM)
+    return {
+      want: Math.max(frame.plants.length, here.length),
+      have: here.length,
+      freeNodes: [],
+      free: freeOf(spots, here),
+    }
   }
   const kind = findKind(kindId ?? here[0]?.body.kindId ?? '')
-  const want = kind ? spacedAlong(place.body.widthM, kind.spacingM).length : here.length
-  return { want: Math.max(want, here.length), have: here.length, freeNodes: [] }
+  const spots = kind ? spacedAlong(place.body.widthM, kind.spacingM) : []
+  const want = kind ? spots.length : here.length
+  return {
+    want: Math.max(want, here.length),
+    have: here.length,
+    freeNodes: [],
+    free: freeOf(spots, here),
+  }
+}
+
+/** Spots that no plant stands nearer to than half the way to the next spot. */
+function freeOf(spotsM: readonly number[], here: readonly Plant[]): PlantWants['free'] {
+  const sorted = [...spotsM].sort((a, b) => a - b)
+  const apartM = Math.min(...sorted.slice(1).map((xM, i) => xM - sorted[i]!))
+  return sorted
+    .filter((xM) => here.every(({ body }) => Math.abs(body.xM - xM) >= apartM / 2))
+    .map((xM) => ({ xM, startNodeId: null }))
 }
 
 export function usePlantWants(gardenId: string, place: Place, frame: Frame | null): PlantWants | null {

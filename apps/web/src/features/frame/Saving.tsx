@@ -15,6 +15,7 @@ import { selectClash, selectUnsentDocuments } from '../../data/sync/slice.ts'
 import type { WithIds } from '../../plan/lasting-ids.ts'
 import { ClashMessage } from '../../ui/ClashMessage.tsx'
 import { Message } from '../../ui/Message.tsx'
+import { Alike } from './Alike.tsx'
 import { Exports } from './Exports.tsx'
 import { JUMPS } from './jumps.ts'
 import { RevisionMessage } from './RevisionNews.tsx'
@@ -118,6 +119,9 @@ export function Saving(props: SavingProps) {
           onSave={() => void save(draft.basedOn)}
           onDiscard={stored && stored.version > 0 ? () => dispatch(dropped(frameId)) : null}
         />
+      )}
+      {canWrite && stored && !draft && !isWaiting && (
+        <Alike gardenId={gardenId} place={place} stored={stored} />
       )}
       <Exports {...props} />
       {stored && stored.version > 0 && (

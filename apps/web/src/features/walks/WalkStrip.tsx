@@ -26,7 +26,13 @@ function Strip({ gardenId, walking }: { gardenId: string; walking: Walking }) {
   useEffect(() => {
     const { mark, isDone } = stepOf(id, step) ?? {}
     if (mark) document.documentElement.dataset.walkAt = mark
+    let isShown = mark === undefined
     const look = setInterval(() => {
+      const there = isShown ? null : document.querySelector(`[data-walk~="${mark}"]`)
+      if (there) {
+        there.scrollIntoView({ block: 'nearest' })
+        isShown = true
+      }
       if (isDone?.(window.location)) setWalking({ id, step: step + 1 })
     }, LOOK_MS)
     return () => {

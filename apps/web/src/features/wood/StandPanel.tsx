@@ -2,6 +2,7 @@ import { clauses } from '../../i18n/clauses.ts'
 import type { Place, PlantBody } from '@klados/contract'
 import { listPlain } from '../../i18n/language.ts'
 import { DateField } from '../../ui/DateField.tsx'
+import type { NodeId } from '@klados/core/frame'
 import { findKind, plantKinds } from '@klados/core/kinds'
 import { useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
@@ -13,6 +14,7 @@ import { plantWants } from '../../plan/plant-wants.ts'
 import type { PlantWants } from '../../plan/plant-wants.ts'
 import { Pick } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
+import { onePress } from '../../ui/one-press.ts'
 import { refusalWords } from '../../ui/refusal.ts'
 import { Message } from '../../ui/Message.tsx'
 import { useUnits } from '../../ui/units.tsx'
@@ -27,13 +29,16 @@ interface StandPanelProps {
   readonly atM: number | null
   readonly onAt: (xM: number) => void
   readonly onDone: (plantId: string) => void
+  /** Several at once, in their order. */
+  readonly onAll: (plantIds: readonly string[]) => void
 }
 
 /** How far from a start node a plant still counts as standing at it. */
 const AT_NODE_M = 0.1
+const mm = (m: number) => Math.round(m * 1000) / 1000
 
 /** Stand a plant at the foot: at a start node of the pattern, or anywhere. */
-export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPanelProps) {
+export function StandPanel({ gardenId, place, data, atM, onAt, onDone, onAll }: StandPanelProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const dispatch = useAppDispatch()
@@ -46,29 +51,44 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
   const isNodes = data.frames[0]?.nodes.some((node) => node.isStart) ?? false
   const hasSpots = (data.frames[0]?.plants.length ?? 0) > 0
 
-  const stand = async () => {
-    const node = wants?.freeNodes.find((one) => Math.abs(one.xM - atM!) <= AT_NODE_M)
-    const body: PlantBody = {
-      placeId: place.id,
-      name: name.trim() || `${kindWords(t, kindId)} ${data.plants.length + 1}`,
-      kindId,
-      xM: atM!,
-      startNodeId: node?.id ?? null,
-      plantedOn,
-      system: null,
-      rootstock: '',
-      graftHeightM: null,
-      motherId: null,
-      formPlanted: null,
-      leads: [],
-      budGoal: null,
-      ended: null,
-    }
+  const called = (n: number) => `${kindWords(t, kindId)} ${n}`
+  const bodyAt = (xM: number, startNodeId: NodeId | null, name: string): PlantBody => ({
+    placeId: place.id,
+    name,
+    kindId,
+    xM,
+    startNodeId,
+    plantedOn,
+    system: null,
+    rootstock: '',
+    graftHeightM: null,
+    motherId: null,
+    formPlanted: null,
+    leads: [],
+    budGoal: null,
+    ended: null,
+  })
+  /** Its id, or null where it was refused, which is said. One that waits for the server stands on the bench already. */
+  const add = async (body: PlantBody): Promise<string | null> => {
     const id = uuidv7()
     const outcome = await dispatch(saveDocument('plants', gardenId, { id, basedOn: 0, body }))
-    // One that waits for the server stands on the bench already.
-    if (outcome.kind === 'saved' || outcome.kind === 'waiting') onDone(id)
-    else if (outcome.kind === 'refused') setTrouble(refusalWords(t, outcome))
+    if (outcome.kind === 'saved' || outcome.kind === 'waiting') return id
+    if (outcome.kind === 'refused') setTrouble(refusalWords(t, outcome))
+    return null
+  }
+  const stand = async () => {
+    const node = wants?.freeNodes.find((one) => Math.abs(one.xM - atM!) <= AT_NODE_M)
+    const id = await add(bodyAt(atM!, node?.id ?? null, name.trim() || called(data.plants.length + 1)))
+    if (id !== null) onDone(id)
+  }
+  const standAll = async () => {
+    const made: string[] = []
+    for (const [i, { xM, startNodeId }] of (wants?.free ?? []).entries()) {
+      const id = await add(bodyAt(mm(xM), startNodeId, called(data.plants.length + 1 + i)))
+      if (id === null) break
+      made.push(id)
+    }
+    onAll(made)
   }
   return (
     <form
@@ -115,6 +135,11 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone }: StandPa
       <button type="submit" className="btn btn-main" disabled={atM === null}>
         {t('wood.standHere')}
       </button>
+      {wants && wants.free.length > 1 && (
+        <button type="button" className="btn" onClick={onePress(() => void standAll())}>
+          {t('wood.standAll', { count: wants.free.length })}
+        </button>
+      )}
     </form>
   )
 }

@@ -1,4 +1,5 @@
 import type { Place } from '@klados/contract'
+import { useState } from 'react'
 import type { ComponentProps } from 'react'
 import type { Recorder } from '../../data/use-recorder.ts'
 import type { Training } from './choose/training.ts'
@@ -6,6 +7,7 @@ import { DrawPanel } from './DrawPanel.tsx'
 import { Figures } from './Figures.tsx'
 import { RemovedList } from './PlantEnd.tsx'
 import { PiecePanel } from './PiecePanel.tsx'
+import { JustAdded } from './JustAdded.tsx'
 import { StandPanel } from './StandPanel.tsx'
 import { TiePanel } from './TiePanel.tsx'
 import type { WoodBenchData } from './use-bench.ts'
@@ -29,6 +31,7 @@ interface ToolPanelProps {
 export function ToolPanel({ gardenId, tools, choice, photo, training, ...rest }: ToolPanelProps) {
   const { place, data, on, canWrite } = rest
   const { piece, tie, plant, isGone, setPlantId } = choice
+  const [added, setAdded] = useState<readonly string[]>([])
   if (tools.tool === 'draw') return <DrawPanel data={data} tools={tools} photo={photo} />
   if (tools.tool === 'stand')
     return (
@@ -43,6 +46,12 @@ export function ToolPanel({ gardenId, tools, choice, photo, training, ...rest }:
             tools.stood()
             setPlantId(id)
           }}
+          onAll={(ids) => {
+            if (ids[0] === undefined) return
+            tools.stood()
+            setPlantId(ids[0])
+            setAdded(ids)
+          }}
         />
         {canWrite && <RemovedList gardenId={gardenId} plants={data.removed} />}
       </>
@@ -50,5 +59,10 @@ export function ToolPanel({ gardenId, tools, choice, photo, training, ...rest }:
   const position = training?.positions.find(({ pieceId }) => pieceId === piece?.id) ?? null
   if (piece) return <PiecePanel key={piece.id} piece={piece} position={position} {...rest} />
   if (tie) return <TiePanel key={tie.id} gardenId={gardenId} tie={tie} {...rest} />
-  return <Figures {...{ gardenId, place, data, plant, isGone, on, canWrite }} onPlant={setPlantId} />
+  return (
+    <>
+      <JustAdded gardenId={gardenId} plants={data.plants.filter(({ id }) => added.includes(id))} />
+      <Figures {...{ gardenId, place, data, plant, isGone, on, canWrite }} onPlant={setPlantId} />
+    </>
+  )
 }
