@@ -1,6 +1,7 @@
 import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import type { Garden } from '@klados/contract'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { buildApp } from '../src/app.ts'
 import type { App } from '../src/area.ts'
@@ -80,11 +81,19 @@ describe('garden settings', () => {
         payload,
       })
     expect((await put({ name: 'South', latitudeDeg: -41.3, currency: 'NZD' })).statusCode).toBe(204)
-    const garden = await app.inject({
-      url: `/api/gardens/${owner.gardenId}`,
-      headers: { cookie: owner.cookie },
-    })
-    expect(garden.json()).toMatchObject({ name: 'South', latitudeDeg: -41.3, currency: 'NZD', role: 'owner' })
+    const now = async () =>
+      (
+        await app.inject({ url: `/api/gardens/${owner.gardenId}`, headers: { cookie: owner.cookie } })
+      ).json<Garden>()
+    expect(await now()).toMatchObject({ name: 'South', latitudeDeg: -41.3, currency: 'NZD', role: 'owner' })
+    // A page of before knows no time zones, and leaves the garden's as it is.
+    const south = { name: 'South', latitudeDeg: -41.3, currency: 'NZD' }
+    expect((await put({ ...south, timeZone: 'Pacific/Auckland' })).statusCode).toBe(204)
+    expect((await put(south)).statusCode).toBe(204)
+    expect((await now()).timeZone).toBe('Pacific/Auckland')
+    expect((await put({ ...south, timeZone: 'Middle/Earth' })).statusCode).toBe(400)
+    expect((await put({ ...south, timeZone: null })).statusCode).toBe(204)
+    expect((await now()).timeZone).toBeNull()
     expect((await put({ name: 'South', latitudeDeg: 141, currency: 'NZD' })).statusCode).toBe(400)
     expect((await put({ name: 'South', latitudeDeg: 1, currency: 'dollars' })).statusCode).toBe(400)
   })

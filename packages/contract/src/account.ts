@@ -15,6 +15,20 @@ const currencySchema = z.string().regex(/^[A-Z]{3}$/, { error: 'must be a curren
 /** North positive; decides the seasons. */
 const latitudeSchema = z.number().min(-90).max(90)
 
+/** By its name in the IANA list; what a browser does not know it cannot go by. */
+const timeZoneSchema = z
+  .string()
+  .max(64)
+  .refine(isTimeZone, { error: 'must be a time zone such as Europe/Berlin' })
+
+function isTimeZone(name: string): boolean {
+  try {
+    return new Intl.DateTimeFormat('en', { timeZone: name }) !== null
+  } catch {
+    return false
+  }
+}
+
 export const signUpSchema = z.strictObject({
   name: nameText,
   email,
@@ -25,6 +39,7 @@ export const signUpSchema = z.strictObject({
   /** Of the garden that is made for them; the usual ones where nobody says. */
   currency: currencySchema.optional(),
   latitudeDeg: latitudeSchema.optional(),
+  timeZone: timeZoneSchema.optional(),
   /** A visitor of the demo takes the copy along as the garden, under the name that is given here. */
   keepsDemo: z.boolean().optional(),
 })
@@ -107,6 +122,8 @@ export const gardenSettingsSchema = z.strictObject({
   name: nameText,
   latitudeDeg: latitudeSchema,
   currency: currencySchema,
+  /** Whose days count here; null is each reader's own. Pages of before say nothing, and leave it as it is. */
+  timeZone: timeZoneSchema.nullable().optional(),
 })
 export const gardenSchema = gardenSettingsSchema.extend({
   id: idSchema,

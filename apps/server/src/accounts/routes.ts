@@ -83,7 +83,7 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
   }
 
   type NewAccount = Omit<Parameters<typeof insertAccount>[1], 'id'> & { units: SignedIn['units'] }
-  type NewGarden = { name: string; currency?: string; latitudeDeg?: number }
+  type NewGarden = { name: string; currency?: string; latitudeDeg?: number; timeZone?: string }
   const taken = () =>
     new AppError('account/email-taken', 'Somebody has signed up with this address; sign in instead')
   const signUp = (account: NewAccount, garden: NewGarden) =>
@@ -122,12 +122,14 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
     { config: { access: 'public' }, schema: { body: signUpSchema } },
     async (request, reply) => {
       await throttle.take('sign-ups from', addressKey(request.ip), limits.signUps)
-      const { name, email, password, gardenName, units, currency, latitudeDeg, keepsDemo } = request.body
+      const { name, email, password, gardenName, units, currency, latitudeDeg, timeZone, keepsDemo } =
+        request.body
       requireStrong(password, [name, email, gardenName])
       const account = { name, email, units, passwordHash: await hashPassword(password) }
       const usual = {
         ...(currency === undefined ? {} : { currency }),
         ...(latitudeDeg === undefined ? {} : { latitudeDeg }),
+        ...(timeZone === undefined ? {} : { timeZone }),
       }
       const accountId = keepsDemo
         ? await signUpVisitor(request, account, { name: gardenName, ...usual })

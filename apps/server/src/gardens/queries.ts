@@ -13,12 +13,13 @@ export async function createGarden(
     demoDay?: string
     latitudeDeg?: number
     currency?: string
+    timeZone?: string
   },
 ): Promise<void> {
   await client.query(`select set_config('klados.garden', $1, true)`, [garden.id])
   await client.query(
-    `insert into garden (garden_id, name, is_demo, demo_day, latitude_deg, currency, made_by)
-     values ($1, $2, $3::text is not null, $3, $4, $5, $6)`,
+    `insert into garden (garden_id, name, is_demo, demo_day, latitude_deg, currency, made_by, time_zone)
+     values ($1, $2, $3::text is not null, $3, $4, $5, $6, $7)`,
     [
       garden.id,
       garden.name,
@@ -26,6 +27,7 @@ export async function createGarden(
       garden.latitudeDeg ?? 52,
       garden.currency ?? 'EUR',
       garden.ownerId,
+      garden.timeZone ?? null,
     ],
   )
   await insertMember(client, garden.id, garden.ownerId, 'owner')
@@ -55,7 +57,7 @@ export async function findGarden(
   gardenId: string,
 ): Promise<GardenSettings & Pick<Garden, 'id' | 'members'>> {
   const { rows } = await client.query<GardenSettings & { id: string }>(
-    `select garden_id as id, name, latitude_deg as "latitudeDeg", currency from garden where garden_id = $1`,
+    `select garden_id as id, name, latitude_deg as "latitudeDeg", currency, time_zone as "timeZone" from garden where garden_id = $1`,
     [gardenId],
   )
   const members = await client.query<Garden['members'][number]>(
@@ -80,12 +82,13 @@ export async function updateGarden(
   gardenId: string,
   settings: GardenSettings,
 ): Promise<void> {
-  await client.query(`update garden set name = $2, latitude_deg = $3, currency = $4 where garden_id = $1`, [
-    gardenId,
-    settings.name,
-    settings.latitudeDeg,
-    settings.currency,
-  ])
+  const { name, latitudeDeg, currency, timeZone } = settings
+  await client.query(
+    `update garden set name = $2, latitude_deg = $3, currency = $4,
+       time_zone = case when $5 then $6 else time_zone end
+     where garden_id = $1`,
+    [gardenId, name, latitudeDeg, currency, timeZone !== undefined, timeZone ?? null],
+  )
 }
 
 export async function insertMember(

@@ -1,11 +1,25 @@
 import type { CalendarDate } from '@klados/core/season'
 import { currentLanguage, writers } from '../i18n/language.ts'
 
-/** Today on the grower's own calendar. */
-export function todayHere(now = new Date()): CalendarDate {
-  const pad = (n: number) => String(n).padStart(2, '0')
-  return `${now.getFullYear()}-${pad(now.getMonth() + 1)}-${pad(now.getDate())}`
+/** Of the garden that is open; undefined is this device's. */
+let zone: string | undefined
+/** Writes a date as `2026-12-02`, whatever the reader's language. */
+let days = new Intl.DateTimeFormat('sv-SE')
+
+/** Whose days count from now on; false where that is no change. */
+export function setTimeZone(name: string | null | undefined): boolean {
+  const next = name ?? undefined
+  if (next === zone) return false
+  zone = next
+  days = new Intl.DateTimeFormat('sv-SE', { timeZone: zone })
+  return true
 }
+
+/** The garden's calendar day at an instant. */
+export const dayAt = (instant: number | string | Date): CalendarDate => days.format(new Date(instant))
+
+/** Today on the garden's calendar. */
+export const todayHere = (now: number | Date = Date.now()): CalendarDate => dayAt(now)
 
 /**
  * A calendar date in words of the reader's language. Read as UTC, or a western clock would show the day

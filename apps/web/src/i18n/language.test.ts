@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it } from 'vitest'
-import { formatDate, monthName, readDate } from '../data/dates.ts'
+import { dayAt, formatDate, monthName, readDate, setTimeZone, todayHere } from '../data/dates.ts'
 import { UNITS } from '../ui/units.tsx'
 import {
   currentLanguage,
@@ -40,6 +40,26 @@ describe('a chosen language', () => {
       expect(listPlain(['ivy', 'hop', 'fig'])).toBe(plain)
     },
   )
+})
+
+describe('a day', () => {
+  afterEach(() => void setTimeZone(null))
+
+  it('is the garden’s: what is saved late in the evening in Honolulu is of that evening', () => {
+    const lateThere = '2026-12-03T09:57:00.000Z'
+    expect(setTimeZone('Pacific/Honolulu')).toBe(true)
+    expect(setTimeZone('Pacific/Honolulu')).toBe(false)
+    expect(dayAt(lateThere)).toBe('2026-12-02')
+    expect(todayHere(new Date(lateThere))).toBe('2026-12-02')
+    setTimeZone('Pacific/Auckland')
+    expect(dayAt(lateThere)).toBe('2026-12-03')
+    expect(dayAt('2026-12-03T11:30:00.000Z')).toBe('2026-12-04')
+  })
+
+  it('is the reader’s own where the garden says nothing', () => {
+    const now = new Date(2026, 0, 9, 23, 59)
+    expect(todayHere(now)).toBe('2026-01-09')
+  })
 })
 
 describe('a day that is typed', () => {

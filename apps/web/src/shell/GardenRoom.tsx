@@ -1,6 +1,7 @@
 import { Suspense, lazy, useEffect, useState, useSyncExternalStore } from 'react'
 import { Link, Navigate, Outlet, useLocation, useParams } from 'react-router'
 import { useTranslation } from '../i18n/use-translation.tsx'
+import { setTimeZone } from '../data/dates.ts'
 import { api, useGardenQuery, useSessionQuery } from '../data/api.ts'
 import { useNewerDocuments } from '../data/documents.ts'
 import { openCopy } from '../data/copy/copy.ts'
@@ -32,6 +33,9 @@ export function GardenRoom() {
   const membership = session.data?.memberships.find((m) => m.gardenId === gardenId)
   const garden = useGardenQuery(gardenId, { skip: openId !== gardenId })
   const isMember = membership !== undefined
+  // Before anything below asks which day it is; what has been drawn by another calendar is drawn anew.
+  const [calendar, setCalendar] = useState(0)
+  if (garden.data && setTimeZone(garden.data.timeZone)) setCalendar(calendar + 1)
   useEffect(() => {
     if (!isMember) return
     localStorage.setItem(LAST_GARDEN_KEY, gardenId)
@@ -82,7 +86,7 @@ export function GardenRoom() {
           </Suspense>
         )}
         <Suspense fallback={<Loading>{t('app.loading')}</Loading>}>
-          <Outlet />
+          <Outlet key={calendar} />
         </Suspense>
       </main>
       {membership?.goesAt && (

@@ -82,6 +82,7 @@ export function DoorForm({
       ...form,
       currency,
       ...(latitudeDeg === undefined ? {} : { latitudeDeg }),
+      timeZone: new Intl.DateTimeFormat().resolvedOptions().timeZone,
     })
     const { data } = error || !wantsCodes ? {} : await makeCodes({ password: form.password })
     if (data) onCodes({ list: data.codes, email: form.email })

@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { api } from '../../data/api.ts'
-import { formatDate } from '../../data/dates.ts'
+import { dayAt, formatDate } from '../../data/dates.ts'
 import { readOn } from '../../data/read-journal.ts'
 import { useAppDispatch } from '../../data/store.ts'
 import { Choice } from '../../ui/Choice.tsx'
@@ -172,14 +172,14 @@ function Questions({ questions, onAnswer, onStop }: QuestionsProps) {
               <span className="block text-[0.8125rem] text-slate">
                 {t('exchange.stored', {
                   version: stored.version,
-                  date: formatDate(stored.savedAt.slice(0, 10)),
+                  date: formatDate(dayAt(stored.savedAt)),
                   by: stored.savedBy,
                 })}
                 ;{' '}
                 {file.savedAt
                   ? t('exchange.inFile', {
                       version: file.version,
-                      date: formatDate(file.savedAt.slice(0, 10)),
+                      date: formatDate(dayAt(file.savedAt)),
                     })
                   : t('exchange.inOldFile')}
               </span>

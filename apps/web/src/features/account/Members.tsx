@@ -11,7 +11,7 @@ import {
   useTakeInvitationBackMutation,
 } from '../../data/api.ts'
 import type { ApiError } from '../../data/api.ts'
-import { formatDate } from '../../data/dates.ts'
+import { dayAt, formatDate } from '../../data/dates.ts'
 import { Pick } from '../../ui/Choice.tsx'
 import { Field } from '../../ui/Field.tsx'
 import { Message } from '../../ui/Message.tsx'
@@ -82,7 +82,7 @@ export function Members({ garden, isDemo }: { garden: Garden; isDemo: boolean })
         <LinkToHandOver
           label={t('garden.inviteLink', {
             email: invited.email,
-            until: formatDate(invited.until.slice(0, 10)),
+            until: formatDate(dayAt(invited.until)),
           })}
           url={invited.url}
         />
@@ -150,7 +150,7 @@ function MemberLine({ member, canWrite, hasAddress, isSelf, link, onRole, onRese
               <LinkToHandOver
                 label={t('garden.resetLink', {
                   name: member.name,
-                  until: formatDate(link.until.slice(0, 10)),
+                  until: formatDate(dayAt(link.until)),
                 })}
                 url={link.url}
               />
@@ -190,7 +190,7 @@ function InvitedLine({ email, role, until, onTakeBack }: InvitedLineProps) {
       <span className="min-w-0 flex-1">
         <span className="block truncate">{email}</span>
         <span className="block text-[0.8125rem] text-slate">
-          {t('garden.invited', { role: t(`role.${role}`), until: formatDate(until.slice(0, 10)) })}
+          {t('garden.invited', { role: t(`role.${role}`), until: formatDate(dayAt(until)) })}
         </span>
       </span>
       <button

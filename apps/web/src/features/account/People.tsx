@@ -33,11 +33,20 @@ export function People() {
   )
 }
 
+/** What stands in the list for no time zone of the garden's own. */
+const READERS = ''
+
+/** All that this browser knows, and the one that was chosen by another. */
+const timeZones = (chosen: string | null | undefined): readonly string[] =>
+  [...new Set([...Intl.supportedValuesOf('timeZone'), ...(chosen ? [chosen] : [])])].sort()
+
 function Settings({ garden }: { garden: Garden }) {
   const { t } = useTranslation()
   const [save, outcome] = useSaveGardenMutation()
   const { name, latitudeDeg, currency } = garden
-  const { register, handleSubmit } = useForm({ defaultValues: { name, latitudeDeg, currency } })
+  const { register, handleSubmit } = useForm({
+    defaultValues: { name, latitudeDeg, currency, timeZone: garden.timeZone ?? READERS },
+  })
   const canWrite = garden.role === 'owner'
   const error = outcome.error as ApiError | undefined
   const labels: Readonly<Record<string, string>> = {
@@ -50,7 +59,14 @@ function Settings({ garden }: { garden: Garden }) {
   return (
     <form
       className="flex flex-col gap-3"
-      onSubmit={(event) => void handleSubmit((settings) => save({ gardenId: garden.id, settings }))(event)}
+      onSubmit={(event) =>
+        void handleSubmit(({ timeZone, ...rest }) =>
+          save({
+            gardenId: garden.id,
+            settings: { ...rest, timeZone: timeZone === READERS ? null : timeZone },
+          }),
+        )(event)
+      }
     >
       <ScreenTitle>{t('garden.title')}</ScreenTitle>
       {error && (
@@ -81,6 +97,16 @@ function Settings({ garden }: { garden: Garden }) {
               className="input"
               maxLength={3}
             />
+          )}
+        </Field>
+        <Field label={t('garden.timeZone')} hint={t('garden.timeZoneHint')}>
+          {(ids) => (
+            <select {...ids} {...register('timeZone')} className="input">
+              <option value={READERS}>{t('garden.timeZoneOfReader')}</option>
+              {timeZones(garden.timeZone).map((zone) => (
+                <option key={zone}>{zone}</option>
+              ))}
+            </select>
           )}
         </Field>
         {canWrite && (

@@ -7,7 +7,7 @@ import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useFrameRevisionsQuery } from '../../data/api.ts'
 import { changed, dropped, rebased } from '../../data/drafts.ts'
 import type { FrameDraft } from '../../data/drafts.ts'
-import { formatDate } from '../../data/dates.ts'
+import { dayAt, formatDate } from '../../data/dates.ts'
 import { refetchFrames } from '../../data/saves.ts'
 import { useAppDispatch, useAppSelector } from '../../data/store.ts'
 import { deskOf } from '../../data/sync/desk-thunk.ts'
@@ -77,7 +77,7 @@ export function Saving(props: SavingProps) {
       ? t('frame.unsaved')
       : t('frame.savedOn', {
           version: stored.version,
-          date: formatDate(stored.savedAt.slice(0, 10)),
+          date: formatDate(dayAt(stored.savedAt)),
           by: stored.savedBy,
         })
   return (
@@ -213,7 +213,7 @@ function Revisions({ gardenId, frameId, stored, canWrite, body, draft }: Revisio
           <li key={revision.version} className="border-b border-dotted border-faint pb-1">
             <span className="font-semibold">{revision.version}</span> {revision.note || t('frame.noNote')}{' '}
             <span className="text-slate">
-              {formatDate(revision.savedAt.slice(0, 10))}, {revision.savedBy}
+              {formatDate(dayAt(revision.savedAt))}, {revision.savedBy}
             </span>{' '}
             {canWrite && revision.version !== stored.version && (
               <button

@@ -56,7 +56,10 @@ export function Rings({ entries, hemisphere, on, today, onDay }: RingsProps) {
       <span className="text-[0.8125rem] font-semibold" aria-hidden="true">
         {t('wood.rings')}
       </span>
-      <div className="relative min-w-0 flex-1" style={{ height: HEIGHT + 8 }}>
+      <div
+        className="relative min-w-0 flex-1 has-[:focus-visible]:outline-2 has-[:focus-visible]:outline-offset-2 has-[:focus-visible]:outline-verdigris"
+        style={{ height: HEIGHT + 8 }}
+      >
         <svg className="absolute inset-x-0 top-1 w-full overflow-visible" height={HEIGHT} aria-hidden="true">
           <Band place={place} start={start} today={today} ticks={ticks} />
           <line

@@ -12,6 +12,7 @@ import { Elevation } from '../../elevation/Elevation.tsx'
 import { PhotoUnderlay } from '../../elevation/PhotoUnderlay.tsx'
 import { NotHere } from '../../ui/NotHere.tsx'
 import { Choice } from '../../ui/Choice.tsx'
+import { DateField } from '../../ui/DateField.tsx'
 import { Loading } from '../../ui/Message.tsx'
 import { Slip } from '../../ui/Slip.tsx'
 import { BenchTitle, ToolBar } from './BenchHead.tsx'
@@ -258,9 +259,23 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
             />
           </div>
         </div>
-        <div className={reading === 'count' ? 'hidden' : 'max-sm:hidden'}>
-          <Rings entries={data.entries} hemisphere={data.hemisphere} on={on} today={today} onDay={onDay} />
-        </div>
+        {reading !== 'count' && (
+          <>
+            <div className="max-sm:hidden">
+              <Rings
+                entries={data.entries}
+                hemisphere={data.hemisphere}
+                on={on}
+                today={today}
+                onDay={onDay}
+              />
+            </div>
+            <details className="sm:hidden">
+              <summary className="min-h-6">{t('wood.otherDay')}</summary>
+              <DateField label={t('wood.ringsLabel')} value={on} max={today} onChange={onDay} />
+            </details>
+          </>
+        )}
         {choosing && training && <CompareStrip data={data} training={training} choosing={choosing} on={on} />}
         {reading === 'count' && (
           <CountTable {...{ place, row }} plantId={plant?.id ?? null} onPlant={goToLine} />

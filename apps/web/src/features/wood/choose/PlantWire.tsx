@@ -49,7 +49,7 @@ export function PlantWire({ plants, chosenId, onChoose }: PlantWireProps) {
               aria-checked={isChosen}
               aria-label={plant.body.name}
               tabIndex={isChosen || (at < 0 && i === 0) ? 0 : -1}
-              className={`relative flex min-h-11 min-w-5 flex-col focus-visible:-outline-offset-2 items-center px-0.5 ${isChosen ? 'font-semibold text-verdigris' : ''}`}
+              className={`relative flex min-h-11 min-w-6 flex-col focus-visible:-outline-offset-2 items-center px-0.5 ${isChosen ? 'font-semibold text-verdigris' : ''}`}
               onClick={() => onChoose(plant.id)}
             >
               <Knot isChosen={isChosen} />

@@ -28,7 +28,7 @@ interface ProposalMarksProps {
 
 const smooth = line<readonly [number, number]>().curve(curveCatmullRom.alpha(0.5))
 const LETTER_PX = 10
-const APART_PX = 23
+const APART_PX = 24
 const ABOVE_PX = 14
 const LABELS = 6
 const isLabelled = (one: DeedMark): boolean =>
