@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from './fixtures.ts'
-import type { Page } from '@playwright/test'
-import { PASSWORD, newEmail } from './people.ts'
+import type { Locator, Page } from '@playwright/test'
+import { PASSWORD, apiOf, haveWall, newEmail, signUp } from './people.ts'
 
 /** Where a figure stands on the slip, by its label. */
 const figure = (page: Page, label: string) =>
@@ -129,6 +129,50 @@ test('the whole job by mouse: sign up, measure, design, save, plant, draw, tie, 
   await expect(page.getByText('1 tie to look at, in 1 place')).toBeVisible()
   await page.getByRole('button', { name: 'Put off two weeks' }).click()
   await expect(page.getByText(/^Nothing is due/)).toBeVisible()
+})
+
+test('from signing in to a wire saved takes fewer than forty presses', async ({ page }) => {
+  const { garden, email } = await signUp(page)
+  const wall = await haveWall(page, garden)
+  await page.request.delete('/api/session')
+  await page.goto('/sign-in')
+  let presses = 0
+  const press = async (...keys: string[]) => {
+    for (const key of keys) {
+      await page.keyboard.press(key)
+      presses++
+    }
+  }
+  const tabTo = async (wanted: Locator) => {
+    await wanted.first().waitFor()
+    for (let tabs = 0; tabs < 40; tabs++) {
+      if (await wanted.first().evaluate((element) => element === document.activeElement)) return
+      await press('Tab')
+    }
+    throw new Error('the keyboard does not reach it')
+  }
+  await tabTo(page.getByLabel('E-mail address'))
+  await page.keyboard.type(email)
+  await press('Tab')
+  await page.keyboard.type(PASSWORD)
+  await press('Enter')
+  await tabTo(page.getByRole('link', { name: 'Frame', exact: true }).last())
+  await press('Enter')
+  await page.waitForURL(`**/places/${wall}/frame`)
+  await tabTo(page.getByRole('button', { name: 'Begin: Level tiers' }))
+  await press('Enter')
+  await tabTo(page.getByRole('button', { name: 'To the figures' }))
+  await press('Enter')
+  await tabTo(page.getByLabel('Tier 1', { exact: true }))
+  await press('Control+a')
+  await page.keyboard.type('40 cm')
+  await press('Control+s')
+  await expect(page.getByText(/^Revision 1,/)).toBeVisible()
+  const [frame] = (await (await page.request.get(`${apiOf(garden)}/frames`)).json()) as [
+    { body: { design: { pattern: { levels: { heightM: number }[] } } } },
+  ]
+  expect(frame.body.design.pattern.levels[0]!.heightM).toBe(0.4)
+  expect(presses).toBeLessThan(40)
 })
 
 test('the whole job by keyboard alone', async ({ page }) => {

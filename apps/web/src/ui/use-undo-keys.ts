@@ -27,3 +27,27 @@ export function useUndoKeys(undo: (() => void) | null, redo: (() => void) | null
     return () => removeEventListener('keydown', press)
   }, [])
 }
+
+/** Ctrl+S, or ⌘S, from wherever the hands are; `null` where there is nothing to save. */
+export function useSaveKeys(save: (() => void) | null): void {
+  const act = useRef(save)
+  useEffect(() => {
+    act.current = save
+  })
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.altKey || event.key.toLowerCase() !== 's') return
+      // What the browser would save is the page.
+      event.preventDefault()
+      const field = document.activeElement
+      // What is typed counts when the field is left; it has been taken by the next picture.
+      if (field instanceof HTMLElement && isTyping(field)) field.blur()
+      requestAnimationFrame(() => {
+        act.current?.()
+        if (field instanceof HTMLElement && document.activeElement === document.body) field.focus()
+      })
+    }
+    addEventListener('keydown', press)
+    return () => removeEventListener('keydown', press)
+  }, [])
+}

@@ -1,3 +1,5 @@
+import { SkipLinks } from '../../ui/SkipLinks.tsx'
+import { JUMPS } from './jumps.ts'
 import type { FramePlan } from '@klados/core/plan'
 import type { FrameBody, FrameDocument, Place } from '@klados/contract'
 import type { FrameNode } from '@klados/core/frame'
@@ -92,6 +94,12 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
   return (
     <div className="grid min-h-0 flex-1 gap-6 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_340px]">
       <section className="flex min-w-0 flex-col gap-2">
+        <SkipLinks
+          to={(['drawing', 'figures', 'checks'] as const).map((part) => ({
+            id: JUMPS[part],
+            label: t(`skip.${part}`),
+          }))}
+        />
         <BenchHead
           base={`/g/${gardenId}/places/${place.id}`}
           place={place}
@@ -113,7 +121,7 @@ export function Bench({ gardenId, place, frameId, stored, draft, siblings }: Ben
         )}
         {/* It stays in sight while one types and steps; what takes the focus scrolls clear of it. */}
         <div className="sticky top-0 z-10 bg-plaster max-sm:[--drawing-most:30vh]">
-          <div className={plan.frame ? '' : 'opacity-45'}>
+          <div id={JUMPS.drawing} tabIndex={-1} className={`outline-none ${plan.frame ? '' : 'opacity-45'}`}>
             <BenchDrawing
               gardenId={gardenId}
               place={place}

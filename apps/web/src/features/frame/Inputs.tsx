@@ -48,7 +48,9 @@ export function Inputs(props: InputsProps) {
       <fieldset
         disabled={!canWrite}
         data-walk="figures"
-        className="grid min-w-0 gap-x-8 gap-y-5 sm:grid-cols-2 xl:grid-cols-3 [&_:is(input,select,button)]:scroll-mt-[50vh] lg:[&_:is(input,select,button)]:scroll-mt-[56vh]"
+        id={JUMPS.figures}
+        tabIndex={-1}
+        className="grid min-w-0 gap-x-8 gap-y-5 outline-none sm:grid-cols-2 xl:grid-cols-3 [&_:is(input,select,button)]:scroll-mt-[50vh] lg:[&_:is(input,select,button)]:scroll-mt-[56vh]"
       >
         <div className="flex min-w-0 flex-col gap-5">
           <Group title="carries">

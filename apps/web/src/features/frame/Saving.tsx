@@ -21,6 +21,7 @@ import { JUMPS } from './jumps.ts'
 import { RevisionMessage } from './RevisionNews.tsx'
 import type { RevisionNews } from './RevisionNews.tsx'
 import { useFrameSave } from './use-frame-save.ts'
+import { useSaveKeys } from '../../ui/use-undo-keys.ts'
 import { useKeptFocus } from '../../ui/use-kept-focus.ts'
 import { TextField } from '../../ui/TextField.tsx'
 
@@ -71,6 +72,8 @@ export function Saving(props: SavingProps) {
     void letGo()
     dispatch(refetchFrames())
   }
+  const canSave = body.name.trim() !== '' && plan.frame !== null && met === null
+  useSaveKeys(canWrite && draft && canSave ? () => void save(draft.basedOn) : null)
   const status = isWaiting
     ? t('frame.waiting')
     : draft || !stored
@@ -115,7 +118,7 @@ export function Saving(props: SavingProps) {
           note={note}
           onNote={setNote}
           news={news}
-          canSave={body.name.trim() !== '' && plan.frame !== null && met === null}
+          canSave={canSave}
           onSave={() => void save(draft.basedOn)}
           onDiscard={stored && stored.version > 0 ? () => dispatch(dropped(frameId)) : null}
         />

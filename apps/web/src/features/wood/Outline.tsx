@@ -37,7 +37,7 @@ export function Outline({ data, chosen, onChoose, onNew, on, plantId, name, posi
   const placeOf = useMemo(() => new Map(positions.map((one) => [one.pieceId, one])), [positions])
   const { roots, childrenOf } = useMemo(() => treeOf(data.pieces, plantId, data), [data, plantId])
   return (
-    <section className="min-w-0">
+    <section id="bench-wood" tabIndex={-1} className="min-w-0 outline-none">
       <h2>{name ? t('outline.title', { name }) : t('outline.titleAll')}</h2>
       <p className="text-[0.8125rem] text-slate">{t(onNew ? 'outline.hint' : 'wood.chooseHint')}</p>
       {roots.length === 0 ? (

@@ -14,6 +14,7 @@ import { NotHere } from '../../ui/NotHere.tsx'
 import { Choice } from '../../ui/Choice.tsx'
 import { DateField } from '../../ui/DateField.tsx'
 import { Loading } from '../../ui/Message.tsx'
+import { SkipLinks } from '../../ui/SkipLinks.tsx'
 import { Slip } from '../../ui/Slip.tsx'
 import { BenchTitle, ToolBar } from './BenchHead.tsx'
 import { ExpectedWood, PieceBeingDrawn } from './BenchMarks.tsx'
@@ -50,6 +51,9 @@ import { useChosen } from './use-chosen.ts'
 import { useWoodTools } from './use-wood-tools.ts'
 import { useLasting } from '../../ui/use-lasting.ts'
 import { useUndoKeys } from '../../ui/use-undo-keys.ts'
+
+/** Where skip links lead to. */
+const PARTS = ['drawing', 'wood', 'slip'] as const
 
 /** The wood bench of a place; `?on=` opens it on a day, `?tie=` at a tie, `?plant=` at a plant. */
 export function WoodBench() {
@@ -201,6 +205,12 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   return (
     <div className="grid min-h-0 flex-1 gap-6 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_350px]">
       <section className="flex min-w-0 flex-col gap-2">
+        <SkipLinks
+          to={PARTS.filter((part) => part !== 'wood' || reading === 'look').map((part) => ({
+            id: `bench-${part}`,
+            label: t(`skip.${part}`),
+          }))}
+        />
         {/* Of a row that is counted only its tags are printed. */}
         <div className={`contents ${reading === 'count' ? 'print:hidden' : ''}`}>
           <BenchTitle place={place} training={training} on={on} today={today} />
@@ -227,7 +237,11 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
           </div>
           <PlantWire plants={data.plants} chosenId={plant?.id ?? null} onChoose={goTo} />
           {/* In a row one counts by numbers, and only a drawn plant has a picture; a phone has no room for it. */}
-          <div className={reading !== 'count' ? '' : isDrawn ? 'max-sm:hidden' : 'hidden'}>
+          <div
+            id="bench-drawing"
+            tabIndex={-1}
+            className={reading !== 'count' ? 'outline-none' : isDrawn ? 'max-sm:hidden' : 'hidden'}
+          >
             <Elevation
               label={t('place.drawing', { name: place.body.name })}
               wall={place.body}
@@ -309,7 +323,11 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
           </>
         )}
       </section>
-      <div className={`flex flex-col gap-5 ${reading === 'count' ? 'print:hidden' : ''}`}>
+      <div
+        id="bench-slip"
+        tabIndex={-1}
+        className={`flex flex-col gap-5 outline-none ${reading === 'count' ? 'print:hidden' : ''}`}
+      >
         <Slip label={t('wood.title')}>
           <p
             role="status"

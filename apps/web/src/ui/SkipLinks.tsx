@@ -1,0 +1,31 @@
+import { useTranslation } from '../i18n/use-translation.tsx'
+
+interface SkipLinksProps {
+  readonly to: readonly { readonly id: string; readonly label: string }[]
+}
+
+/** The parts of a long screen, for those who go by keys: seen while one of them has the focus. */
+export function SkipLinks({ to }: SkipLinksProps) {
+  const { t } = useTranslation()
+  return (
+    <nav
+      aria-label={t('app.parts')}
+      className="no-print absolute left-2 top-2 z-20 flex -translate-y-20 gap-2 bg-paper p-1 focus-within:translate-y-0"
+    >
+      {to.map(({ id, label }) => (
+        <button
+          key={id}
+          type="button"
+          className="btn"
+          onClick={() => {
+            const there = document.getElementById(id)
+            there?.scrollIntoView({ block: 'nearest' })
+            there?.focus({ preventScroll: true })
+          }}
+        >
+          {label}
+        </button>
+      ))}
+    </nav>
+  )
+}
