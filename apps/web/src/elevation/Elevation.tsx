@@ -1,12 +1,14 @@
 import type { Point, Rect } from '@klados/core/geometry'
-import { useId, useMemo, useRef, useSyncExternalStore } from 'react'
+import { useEffect, useId, useMemo, useRef, useState, useSyncExternalStore } from 'react'
 import type { KeyboardEvent, PointerEvent } from 'react'
 import { useTranslation } from '../i18n/use-translation.tsx'
 import { boundsOf, Face, fittingHeightPx, Tapes, useSteady } from './Face.tsx'
 import type { FaceProps } from './Face.tsx'
+import { marksIn, worthDrawing } from './near.ts'
 import { useCamera } from './use-camera.ts'
 import { useSize } from './use-size.ts'
 import { makeView, MARGIN_PX } from './view.ts'
+import type { View } from './view.ts'
 
 /** What was under the pointer: the id of a node, a piece of wood, a tie or a plant's foot. */
 export interface Hit {
@@ -20,6 +22,8 @@ interface ElevationProps extends FaceProps {
   readonly described?: string
   /** What is shown at first, of a place too long to show whole. */
   readonly window?: Rect | null
+  /** Of which part that is: for another one the sheet goes back to showing all of it. */
+  readonly windowKey?: string
   /** Where a tool draws, a drag is the tool's and does not move the sheet. */
   readonly isDrawing?: boolean
   readonly onPress?: (at: Point, hit: Hit | null, pxPerM: number) => void
@@ -50,6 +54,7 @@ export function Elevation(props: ElevationProps) {
     label,
     described,
     window: shown = null,
+    windowKey = '',
     isDrawing = false,
     onPress,
     onTap,
@@ -77,6 +82,16 @@ export function Elevation(props: ElevationProps) {
   )
   const { camera } = control
   const view = useMemo(() => makeView(bounds, size.width, size.height, camera), [bounds, size, camera])
+  const part = usePart(view)
+  const near = useMemo(() => marksIn(list, part), [list, part])
+  // Another part of the place is looked at as a whole, however near one was to the last.
+  const { fit } = control
+  const lastKey = useRef(windowKey)
+  useEffect(() => {
+    if (lastKey.current === windowKey) return
+    lastKey.current = windowKey
+    fit()
+  })
 
   const pointAt = (event: PointerEvent): Point => {
     const box = pane.current!.getBoundingClientRect()
@@ -125,7 +140,7 @@ export function Elevation(props: ElevationProps) {
         aria-label={label}
         {...(described === undefined ? {} : { 'aria-describedby': describedId })}
         tabIndex={0}
-        className={`relative touch-none select-none overflow-hidden ${isDrawing ? 'cursor-crosshair' : ''}`}
+        className={`pane relative touch-none select-none overflow-hidden ${isDrawing ? 'cursor-crosshair' : ''}`}
         style={{ height }}
         onPointerDown={press}
         onPointerMove={move}
@@ -137,7 +152,7 @@ export function Elevation(props: ElevationProps) {
           ref={sheet}
           className={`elevation h-full w-full origin-top-left overflow-visible ${control.isLifted ? 'hidden' : 'block'}`}
         >
-          <Face {...face} view={view} bounds={bounds} />
+          {size.isSettled && <Face {...face} list={near} view={view} bounds={bounds} />}
         </svg>
         <canvas
           ref={picture}
@@ -188,6 +203,16 @@ function MovingTapes({ face, control, bounds, size }: MovingTapesProps) {
       <Tapes {...{ wall, surface, from, tapeAlong, view, bounds }} />
     </svg>
   )
+}
+
+/** The part of the sheet that is drawn. */
+function usePart(view: View): Rect {
+  const [a, b] = [view.toPoint(0, view.heightPx), view.toPoint(view.widthPx, 0)]
+  const seen = { leftM: a.xM, rightM: b.xM, bottomM: a.yM, topM: b.yM }
+  const [known, keep] = useState(() => worthDrawing(seen, null))
+  const part = worthDrawing(seen, known)
+  if (part !== known) keep(part)
+  return part
 }
 
 /** As wide as the pane has room for at the height of the window, so that the tape stands at the edge. */

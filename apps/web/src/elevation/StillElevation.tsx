@@ -25,7 +25,7 @@ export function StillElevation({ label, maxHeight, ...face }: StillElevationProp
       className="block w-full"
       style={{ height: fittingHeightPx(bounds, size.width), maxHeight: maxHeight ?? 'min(420px, 60vh)' }}
     >
-      <Face {...face} view={view} bounds={bounds} />
+      {size.isSettled && <Face {...face} view={view} bounds={bounds} />}
     </svg>
   )
 }

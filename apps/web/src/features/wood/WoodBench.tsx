@@ -113,6 +113,8 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const choice = useChosen(data)
   const { chosen, choose, plantId, setPlantId, plant, isGone } = choice
   const [reading, setReading] = useState<Reading>('look')
+  // The switch is seen at once; what it asks of the plant takes a phone a breath.
+  const settled = useDeferredValue(reading)
   const [under, setUnder] = useState<Under | null>(null)
   const [expected, setExpected] = useState<readonly (readonly Point[])[]>([])
   const training = useTraining(gardenId, place, data, isGone ? null : plant, on)
@@ -120,7 +122,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const photo = place.body.photo && { isShown: isPhotoShown, onShow: showPhoto }
   const [againId, setAgainId] = useState<string | null>(null)
   const isAsked =
-    reading === 'choose' && training !== null && (!training.answered || againId === training.plant.id)
+    settled === 'choose' && training !== null && (!training.answered || againId === training.plant.id)
   const choosing = useChoosing(isAsked ? training.question : null)
   const head = { placeId: place.id, at: on }
   const answer = useAnswer(choosing, training, data, head, recorder)
@@ -195,13 +197,12 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
     inInk,
     shown === null && data.plants.length > LABELLED,
   )
-  // While one counts, the next plant's line comes first and its picture a breath later.
+  // Who and what comes first, its picture a breath later: on a phone a row of vines takes its time.
   const picture = useMemo(
     () => ({ list, shown, key: shown ? (plant?.id ?? 'whole') : 'whole' }),
     [list, shown, plant?.id],
   )
-  const later = useDeferredValue(picture)
-  const drawn = reading === 'count' ? later : picture
+  const drawn = useDeferredValue(picture)
   return (
     <div className="grid min-h-0 flex-1 gap-6 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_350px]">
       <section className="flex min-w-0 flex-col gap-2">
@@ -247,8 +248,8 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               wall={place.body}
               surface={place.body.surface}
               list={drawn.list}
-              key={drawn.key}
               window={drawn.shown}
+              windowKey={drawn.key}
               chosenId={choosing?.focused ?? chosen?.id ?? null}
               isDrawing={tools.tool !== 'choose'}
               {...(tools.tool === 'choose'
@@ -380,7 +381,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               <p className="text-slate">{t('wood.spring')}</p>
             </>
           )}
-          {reading === 'choose' && (
+          {reading === 'choose' && settled === reading && (
             <ChooseSlip
               data={data}
               gardenId={gardenId}
