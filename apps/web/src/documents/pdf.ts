@@ -71,7 +71,7 @@ function section(of: SheetSection, widthPt: number): Content {
     const body: Content[] = [
       { text: of.title, style: 'heading', headlineLevel: 1 },
       ...intro,
-      ...of.groups.flatMap(({ title, items }): Content[] => [
+      ...of.groups.flatMap(({ title, items, isRead }): Content[] => [
         ...(title === null
           ? []
           : [
@@ -82,7 +82,7 @@ function section(of: SheetSection, widthPt: number): Content {
                 headlineLevel: 2,
               },
             ]),
-        of.isTicked
+        of.isTicked && !isRead
           ? { stack: items.map((item) => ticked(itemText(item))) }
           : { ul: items.map((item) => itemText(item)) },
       ]),

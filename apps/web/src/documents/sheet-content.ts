@@ -25,7 +25,12 @@ export type SheetSection = SheetHeading &
       }
     | {
         readonly kind: 'list'
-        readonly groups: readonly { readonly title: string | null; readonly items: readonly SheetItem[] }[]
+        readonly groups: readonly {
+          readonly title: string | null
+          readonly items: readonly SheetItem[]
+          /** Of a ticked list: what one reads, and ticks off elsewhere in it. */
+          readonly isRead?: boolean
+        }[]
         readonly isBoxed?: boolean
         /** On paper each line has a box to tick, and none of it goes over to another page. */
         readonly isTicked?: boolean

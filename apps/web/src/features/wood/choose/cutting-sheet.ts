@@ -4,6 +4,7 @@ import type { FollowUp, PlantView, Stem } from '@klados/core/training'
 import type { TFunction } from '../../../i18n/texts.ts'
 import type { SheetContent, SheetSection } from '../../../documents/sheet-content.ts'
 import { formatDate } from '../../../data/dates.ts'
+import { listPlain } from '../../../i18n/language.ts'
 import type { Units } from '../../../ui/units.tsx'
 import { cuttingDrawing } from './cutting-drawing.ts'
 import { countAlike, deedWords, followWords, questionWords, whereWords, writtenWhy } from './words.ts'
@@ -59,16 +60,49 @@ export function cuttingSheet(
             },
           ],
     drawings: [],
-    sections: [...plants.map((plant) => plantSection(t, units, plant)), totals],
+    sections: [
+      ...alike(
+        t,
+        plants.map((plant) => plantSection(t, units, plant)),
+      ),
+      totals,
+    ],
     pageText: (page, of) => t('sheet.page', { page, of }),
   }
+}
+
+type ListSection = Extract<SheetSection, { kind: 'list' }>
+
+/** Plants at which the same is done share a block, with the picture of the first of them. */
+function alike(t: TFunction, sections: readonly ListSection[]): ListSection[] {
+  const blocks = new Map<string, ListSection[]>()
+  for (const section of sections) {
+    const key = JSON.stringify([section.intro, section.groups])
+    blocks.set(key, [...(blocks.get(key) ?? []), section])
+  }
+  return [...blocks.values()].map(([first, ...rest]) => {
+    if (rest.length === 0) return first!
+    const names = listPlain([first!, ...rest].map(({ title }) => title))
+    return {
+      ...first!,
+      title: names,
+      intro: t('choose.sheet.alike', { question: first!.intro ?? '', name: first!.title }),
+      groups: [
+        ...first!.groups.map((group) => ({ ...group, isRead: true })),
+        {
+          title: t('choose.sheet.doneAt'),
+          items: [first!, ...rest].map(({ title }, i) => ({ lead: String(i + 1), text: title })),
+        },
+      ],
+    }
+  })
 }
 
 function plantSection(
   t: TFunction,
   units: Units,
   { name, choice, view, stemName }: PlannedPlant,
-): SheetSection {
+): ListSection {
   const many = new Set(choice.decided.map(({ wire }) => wire).filter((wire) => wire !== null)).size > 1
   return {
     kind: 'list',

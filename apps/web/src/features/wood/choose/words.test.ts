@@ -218,9 +218,9 @@ describe('a cutting sheet', () => {
     name,
     choice: choice(name),
     view,
-    stemName: () => 'trunk',
+    stemName: () => (name === 'Vine 1' ? 'trunk' : 'stool'),
   }))
-  const made = () => cuttingSheet(t, metric, 'Trial block', '2026-02-01', plants, ['Eyes!'])
+  const made = (of = plants) => cuttingSheet(t, metric, 'Trial block', '2026-02-01', of, ['Eyes!'])
 
   it('has each plant once with all that is to be done to it, and adds up ties and minutes', () => {
     const sheet = made()
@@ -229,13 +229,30 @@ describe('a cutting sheet', () => {
       if (section.kind !== 'list') throw new Error('not a list')
       const lines = section.groups.flatMap(({ items }) => items.map(({ lead, text }) => `${lead}: ${text}`))
       expect(lines).toHaveLength(3)
-      expect(lines[0]).toBe('A: cut above 2 buds; trunk, 70 cm along (9 mm, about a pencil)')
+      expect(lines[0]).toBe(
+        `A: cut above 2 buds; ${section.title === 'Vine 1' ? 'trunk' : 'stool'}, 70 cm along (9 mm, about a pencil)`,
+      )
       expect(lines[1]).toBe('B: cut out; below the graft (it looked weak)')
       expect(lines.some(isOdd)).toBe(false)
     }
     const totals = sheet.sections.at(-1)!
     expect(totals.kind === 'table' && totals.rows.at(-1)).toEqual(['All', '12', '14'])
     expect(sheet.first).toHaveLength(1)
+  })
+
+  it('has one block for plants at which the same is done, ticked off by plant', () => {
+    const [one, other] = plants as [(typeof plants)[0], (typeof plants)[0]]
+    const third = { ...one, name: 'Vine 3' }
+    const [alike, apart] = made([one, other, third]).sections
+    expect([alike!.title, apart!.title]).toEqual(['Vine 1, Vine 3', 'Vine 2'])
+    expect(alike!.intro).toContain('drawn as Vine 1')
+    if (alike!.kind !== 'list') throw new Error('not a list')
+    const { items, isRead } = alike!.groups.at(-1)!
+    expect(items.map(({ text }) => text)).toEqual(['Vine 1', 'Vine 3'])
+    expect(isRead).toBeUndefined()
+    expect(alike!.groups.slice(0, -1).every((group) => group.isRead)).toBe(true)
+    const totals = made([one, other, third]).sections.at(-1)!
+    expect(totals.kind === 'table' && totals.rows).toHaveLength(4)
   })
 
   it('shows each plant with its letters, a stroke for each cut, what goes broken and what stays not', () => {
