@@ -113,3 +113,36 @@ test('an empty garden begins with what one has; an empty list says what would fi
   await page.getByRole('link', { name: 'A pot or pole indoors' }).click()
   await expect(page.getByRole('heading', { name: 'A new place' })).toBeVisible()
 })
+
+test('four rows alike become four places, each with its plants in one press, and one press takes them out', async ({
+  page,
+}) => {
+  await fromTheDoor(page, 'A row or the ground for one', '12 m', /^Begin: Row/)
+  await page.getByLabel('Plant it will carry').selectOption({ label: 'Table grape' })
+  await page.getByRole('radio', { name: 'already standing' }).check()
+  await page.getByLabel('Number of identical frames').fill('4')
+  await page.keyboard.press('Control+s')
+  await page.getByRole('button', { name: 'Make 4 places of them' }).click()
+  await expect(page.getByRole('heading', { name: /^Mine( \d)?$/ })).toHaveText([
+    'Mine',
+    'Mine 2',
+    'Mine 3',
+    'Mine 4',
+  ])
+  const third = page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: 'Mine 3' }) })
+  await third.getByRole('link', { name: 'Plants', exact: true }).click()
+  await page.getByRole('button', { name: 'Add 8 plants, one at each free spot' }).click()
+  await expect(page.getByText('8 plants added.')).toBeVisible()
+  // The bench is at the first of them, near enough to press it.
+  await expect(page.getByRole('radio', { name: 'Table grape 1', exact: true })).toBeChecked()
+  await page.getByRole('button', { name: 'Take them out again' }).click()
+  await expect(page.getByRole('button', { name: 'Add 8 plants, one at each free spot' })).toBeVisible()
+  await page.getByRole('link', { name: 'Frame', exact: true }).click()
+  await expect(page.getByLabel('Number of identical frames')).toHaveValue('1')
+})
+
+test('a fence that nobody has looked at leads to its measurements', async ({ page }) => {
+  await fromTheDoor(page, 'A fence', '8 m', /^Begin: Level tiers/)
+  await short(page).getByRole('link', { name: 'Say how the fence is made' }).click()
+  await expect(page.getByLabel('Board thickness')).toBeFocused()
+})

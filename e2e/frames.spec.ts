@@ -91,7 +91,7 @@ const kinds = [
     name: 'Column in a tub',
     place: open('tub', 0.7, 2),
     type: ['Plants', '3'],
-    then: ['Plants needed', '0 of 3'],
+    then: ['Spots for plants', '0 of 3 planted'],
   },
   { name: 'Twiggy brush', place: open('bed', 3), type: ['Rows', '3'], then: ['Cost', '€14.40'] },
 ] as const

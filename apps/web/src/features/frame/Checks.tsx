@@ -5,6 +5,7 @@ import type { AllAdvice } from '@klados/core/remedies'
 import type { Check, Verdict } from '@klados/core/strength'
 import type { FrameBody, FrameStage, Place } from '@klados/contract'
 import type { ReactNode } from 'react'
+import { Link } from 'react-router'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useNames } from '../../plan/names.ts'
 import { warningWords } from '../../plan/warning-words.ts'
@@ -47,6 +48,7 @@ export function Checks(props: ChecksProps) {
   const { checks, warnings } = plan
   const advice = useAdvice(props, onTake !== null)
   if (checks.length === 0 && warnings.length === 0) return null
+  const unmeasured = checks.findIndex(({ missing }) => missing === 'fence')
   const firstOf = new Set(checks.map(({ code }) => checks.findIndex((one) => one.code === code)))
   return (
     <SlipSection title={t(stage === 'stands' ? 'verdict.standsTitle' : 'check.title')} id={JUMPS.checks}>
@@ -76,15 +78,26 @@ export function Checks(props: ChecksProps) {
       )}
       {checks.map((check, i) => (
         <CheckRow key={`${check.code} ${check.subject} ${i}`} check={check} catalogue={catalogue}>
-          {onTake && firstOf.has(i) && check.verdict !== 'holds' && (
-            <WhatHelps
-              advice={advice}
-              code={check.code}
-              catalogue={catalogue}
-              currency={currency}
-              onTake={onTake}
-            />
-          )}
+          {check.missing === 'fence'
+            ? i === unmeasured && (
+                <Link
+                  className="text-ink"
+                  to={`/g/${props.gardenId}/places/${props.place.id}/measures#fence`}
+                >
+                  {t('verdict.measureFence')}
+                </Link>
+              )
+            : onTake &&
+              firstOf.has(i) &&
+              check.verdict !== 'holds' && (
+                <WhatHelps
+                  advice={advice}
+                  code={check.code}
+                  catalogue={catalogue}
+                  currency={currency}
+                  onTake={onTake}
+                />
+              )}
         </CheckRow>
       ))}
       <NotComputed plan={plan} />

@@ -76,6 +76,9 @@ const leastCovered = (checks: FramePlan['checks']) =>
 function Next({ gardenId, place, frameId, plan, stage, isSaved, canWrite }: VerdictLineProps) {
   const { t } = useTranslation()
   const base = `/g/${gardenId}/places/${place.id}`
+  const open = plan.checks.filter(({ verdict }) => verdict !== 'holds')
+  if (open.length > 0 && open.every(({ missing }) => missing === 'fence'))
+    return <Link to={`${base}/measures#fence`}>{t('verdict.measureFence')}</Link>
   if (plan.outcome.open > 0)
     return <Jump to="checks">{t(stage === 'stands' ? 'verdict.lookAt' : 'verdict.seeFailing')}</Jump>
   if (plan.warnings.length > 0 && !isSaved) return <Jump to="checks">{t('verdict.toMind')}</Jump>

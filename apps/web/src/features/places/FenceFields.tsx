@@ -1,3 +1,5 @@
+import { useEffect, useRef } from 'react'
+import { useLocation } from 'react-router'
 import { fenceFields, fenceUnknown } from '@klados/core/design'
 import type { FenceMade } from '@klados/core/design'
 import type { Rhythm } from '@klados/core/frame'
@@ -20,8 +22,19 @@ const METRES = { mm: 1000, m: 1 } as const
 export function FenceFields({ fence, levels, onChange }: FenceFieldsProps) {
   const { t } = useTranslation()
   const now = fence ?? fenceUnknown
+  const { hash } = useLocation()
+  const part = useRef<HTMLFieldSetElement>(null)
+  useEffect(() => {
+    if (hash !== '#fence') return
+    // After the screen itself has taken the focus.
+    const first = requestAnimationFrame(() => {
+      part.current?.scrollIntoView({ block: 'start' })
+      part.current?.querySelector('input')?.focus({ preventScroll: true })
+    })
+    return () => cancelAnimationFrame(first)
+  }, [hash])
   return (
-    <fieldset className="grid grid-cols-2 items-end gap-3">
+    <fieldset ref={part} className="grid grid-cols-2 items-end gap-3">
       <legend className="font-semibold">{t('fence.title')}</legend>
       <p className="col-span-2 text-[0.8125rem] text-slate">{t('fence.intro')}</p>
       {keys.map((key) => {

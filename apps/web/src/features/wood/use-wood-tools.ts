@@ -56,7 +56,7 @@ export function useWoodTools({ place, data, on, plantId, stage, recorder, onChoo
   /** Another object each time that something is taken in the hand. */
   const [hand, setHand] = useState<{ readonly tool: WoodTool } | null>(null)
   // Where nothing stands yet one begins by standing a plant; once there is one, by pointing at it.
-  const tool = hand?.tool ?? (data.plants.length + data.gone.length === 0 ? 'stand' : 'choose')
+  const tool = data.plants.length + data.gone.length === 0 ? 'stand' : (hand?.tool ?? 'choose')
   const [points, setPoints] = useState<readonly Point[]>([])
   const [hover, setHover] = useState<Point | null>(null)
   /** Where the plant that is in the hand is to stand. */
