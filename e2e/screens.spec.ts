@@ -211,6 +211,35 @@ test('both unit systems can be read everywhere, and a bare number takes the fiel
   await expect(page.getByLabel('Width')).toHaveValue(`20' 0"`)
 })
 
+test('in a reader’s own dark colours wood, wire and letters stand out from the ground', async ({ page }) => {
+  const garden = await openDemo(page)
+  const [place] = (await (await page.request.get(`${apiOf(garden)}/places`)).json()) as { id: string }[]
+  await page.emulateMedia({ forcedColors: 'active', colorScheme: 'dark' })
+  await page.goto(`${garden}/places/${place!.id}/wood`)
+  await page.locator('[data-wood] path').first().waitFor({ state: 'attached' })
+  const shown = await page.evaluate(() => {
+    const context = Object.assign(document.createElement('canvas'), { width: 1, height: 1 }).getContext('2d')!
+    const bright = (colour: string) => {
+      context.fillStyle = colour
+      context.fillRect(0, 0, 1, 1)
+      return Math.max(...context.getImageData(0, 0, 1, 1).data.slice(0, 3))
+    }
+    const strokes = (selector: string) =>
+      [...document.querySelectorAll(selector)]
+        .map((mark) => getComputedStyle(mark).stroke)
+        .filter((stroke) => stroke !== 'none' && stroke !== 'rgba(0, 0, 0, 0)')
+        .map(bright)
+    return {
+      ground: bright(getComputedStyle(document.body).backgroundColor),
+      wood: Math.max(...strokes('[data-wood] path')),
+      wire: Math.min(...strokes('.draw-wire')),
+      letters: bright(getComputedStyle(document.querySelector('.draw-label')!).fill),
+    }
+  })
+  expect(shown.ground).toBeLessThan(40)
+  expect(Math.min(shown.wood, shown.wire, shown.letters)).toBeGreaterThan(180)
+})
+
 test('a printed sheet fits its page, and is light however dark the screen is', async ({ page }) => {
   const garden = await openDemo(page)
   const frame = (await page.getByRole('link', { name: 'Frame', exact: true }).last().getAttribute('href'))!

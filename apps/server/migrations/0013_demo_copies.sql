@@ -3,7 +3,7 @@
 -- Each visitor has a copy of the demo garden, gone after a day. Copies are made from the model of their day, which nobody
 -- signs in to; it is gone after a day as well.
 alter table garden add column demo_day text;
-create unique index garden_demo_day on garden (demo_day);
+create index garden_demo_day on garden (demo_day);
 
 -- Until now all visitors shared one garden and one account: they begin anew.
 delete from session s using account a where a.account_id = s.account_id and a.is_demo;
@@ -16,7 +16,7 @@ language plpgsql security definer set search_path = public as $$
 declare
   model garden;
 begin
-  select * into model from garden g where g.demo_day = in_day;
+  select * into model from garden g where g.demo_day = in_day order by g.garden_id limit 1;
   if not found then return false; end if;
   insert into garden (garden_id, name, latitude_deg, currency, journal_seq, is_demo, made_by)
     values (in_garden, model.name, model.latitude_deg, model.currency, model.journal_seq, true, in_account);

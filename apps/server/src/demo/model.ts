@@ -17,6 +17,7 @@ import { createGarden, insertMember } from '../gardens/queries.ts'
 import { appendEntries } from '../journal/queries.ts'
 import { foldGarden } from '../standing/fold-garden.ts'
 import type { DemoGarden } from './demo-garden.ts'
+import { hasModel } from './queries.ts'
 import { DEMO_LATITUDE_DEG } from './tarn-close.ts'
 
 /** Whom a visitor is taken for. */
@@ -29,8 +30,13 @@ const CREW = [
   { name: 'Tam', email: 'tam@tarn-close.invalid' },
 ] as const
 
-/** Writes the model that copies of a day are made from, with its work due that day, in the caller's transaction. */
+/**
+ * Writes the model that copies of a day are made from, with its work due that day, in the caller's transaction; nothing
+ * where another server on this database has done so.
+ */
 export async function writeModel(client: PoolClient, day: string, demo: DemoGarden): Promise<void> {
+  await client.query(`select pg_advisory_xact_lock(hashtext('klados demo model'))`)
+  if (await hasModel(client, day)) return
   const passwordHash = await hashPassword(newToken())
   const crew = await withAccountsRole(client, async () => {
     for (const member of CREW)

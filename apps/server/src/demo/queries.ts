@@ -19,7 +19,7 @@ export async function copyDemo(
   return rows[0]!.copied
 }
 
-export async function hasModel(pool: Pool, day: string): Promise<boolean> {
+export async function hasModel(pool: Pool | PoolClient, day: string): Promise<boolean> {
   const { rows } = await pool.query<{ there: boolean }>(`select has_demo_model($1) as there`, [day])
   return rows[0]!.there
 }

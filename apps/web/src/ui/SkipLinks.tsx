@@ -10,7 +10,7 @@ export function SkipLinks({ to }: SkipLinksProps) {
   return (
     <nav
       aria-label={t('app.parts')}
-      className="no-print absolute left-2 top-2 z-20 flex -translate-y-20 gap-2 bg-paper p-1 focus-within:translate-y-0"
+      className="no-print absolute left-2 top-2 z-20 flex max-w-[calc(100%-1rem)] flex-wrap gap-2 bg-paper p-1 not-focus-within:sr-only"
     >
       {to.map(({ id, label }) => (
         <button
