@@ -3,7 +3,7 @@ import { standardCatalogue } from '@klados/core/catalogue'
 import type { FrameDocument, Place, Plant } from '@klados/contract'
 import { drawWood } from '@klados/core/drawing'
 import type { DisplayList } from '@klados/core/drawing'
-import { useMemo } from 'react'
+import { useDeferredValue, useMemo } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { listPlain } from '../../i18n/language.ts'
 import { useTranslation } from '../../i18n/use-translation.tsx'
@@ -25,6 +25,9 @@ import { sampleDesign, sampleWall } from '../../sample/sample-wall.ts'
 import { facingWord } from './facing.ts'
 import { RemovedPlaces } from './RemovedPlaces.tsx'
 
+/** So many places are there first; on a phone the drawings of a long list take their time. */
+const STRIPS_FIRST = 3
+
 /** Every wall and fence of the garden as a strip of drawings to one scale, with what each needs now. */
 export function Places() {
   const { gardenId } = useParams() as { gardenId: string }
@@ -35,6 +38,7 @@ export function Places() {
   const { items: agenda } = useAgenda(gardenId)
   const canWrite = useCanWrite(gardenId)
   const wanted = useSearchParams()[0].get('for')
+  const drawn = useDeferredValue(Infinity, STRIPS_FIRST)
   if (!places) return <Loading>{t('app.loading')}</Loading>
   const standing = places.filter((place) => !place.isRemoved)
   const add = canWrite && (
@@ -67,7 +71,7 @@ export function Places() {
         </p>
       )}
       <ul className="flex flex-col">
-        {standing.map((place) => (
+        {standing.slice(0, drawn).map((place) => (
           <PlaceStrip
             key={place.id}
             gardenId={gardenId}

@@ -1,6 +1,6 @@
 import { ScreenTitle } from '../../ui/ScreenTitle.tsx'
 import type { TFunction } from '../../i18n/texts.ts'
-import { memo, useMemo, useState } from 'react'
+import { memo, useDeferredValue, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { daysBetween } from '@klados/core/season'
 import { useTranslation } from '../../i18n/use-translation.tsx'
@@ -154,10 +154,13 @@ const TONE = { overdue: 'text-iron', due: 'text-ochre', soon: 'text-slate' } as 
 
 /** So many places are shown at once: a walk is taken one after the other, and more of them are a press away. */
 const PLACES_AT_ONCE = 12
+/** These are there first, to begin with; on a phone the rest take their time. */
+const PLACES_FIRST = 2
 
 function Section({ gardenId, urgency, items, onWrite }: SectionProps) {
   const { t } = useTranslation()
   const [shown, setShown] = useState(PLACES_AT_ONCE)
+  const drawn = useDeferredValue(shown, PLACES_FIRST)
   const [group] = useState(grouper)
   const byPlace = useMemo(() => group(items), [group, items])
   if (items.length === 0) return null
@@ -165,7 +168,7 @@ function Section({ gardenId, urgency, items, onWrite }: SectionProps) {
   return (
     <section>
       <h2 className={`text-[1.0625rem] ${TONE[urgency]}`}>{t(`round.${urgency}`)}</h2>
-      {byPlace.slice(0, shown).map((items) => (
+      {byPlace.slice(0, drawn).map((items) => (
         <AtPlace key={items[0]!.place.id} {...{ gardenId, urgency, items, onWrite }} />
       ))}
       {left > 0 && (
