@@ -8,6 +8,6 @@ await run(inRoot('node_modules/.bin/tsx'), [inRoot('apps/server/bench/main.ts')]
 await build()
 const { withTestServer } = await import('./lib/test-server.mjs')
 await withTestServer(async (env) => {
-  for (const bench of ['e2e/bench-typing.ts', 'e2e/bench-pan.ts', 'e2e/bench-years.ts'])
+  for (const bench of ['e2e/bench-typing.ts', 'e2e/bench-pan.ts', 'e2e/bench-years.ts', 'e2e/bench-phone.ts'])
     await run(inRoot('node_modules/.bin/tsx'), [inRoot(bench)], { env: { ...process.env, ...env } })
 })

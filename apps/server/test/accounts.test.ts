@@ -72,6 +72,9 @@ describe('signing up and in', () => {
     })
     expect(await gardenOf({})).toMatchObject({ currency: 'EUR', latitudeDeg: 52 })
     expect(await gardenOf({ currency: 'pounds' })).toMatchObject({ error: {} })
+    expect(await gardenOf({ timeZone: 'Pacific/Auckland' })).toMatchObject({ timeZone: 'Pacific/Auckland' })
+    // Nobody is sent away because of a name that this server does not know.
+    expect(await gardenOf({ timeZone: 'Middle/Earth' })).toMatchObject({ timeZone: null })
     expect(await gardenOf({ latitudeDeg: 120 })).toMatchObject({ error: {} })
   })
 

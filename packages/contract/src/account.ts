@@ -39,7 +39,8 @@ export const signUpSchema = z.strictObject({
   /** Of the garden that is made for them; the usual ones where nobody says. */
   currency: currencySchema.optional(),
   latitudeDeg: latitudeSchema.optional(),
-  timeZone: timeZoneSchema.optional(),
+  /** As the browser calls it: nobody is sent away because this server knows it by another name. */
+  timeZone: timeZoneSchema.optional().catch(undefined),
   /** A visitor of the demo takes the copy along as the garden, under the name that is given here. */
   keepsDemo: z.boolean().optional(),
 })

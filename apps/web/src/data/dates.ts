@@ -11,7 +11,12 @@ export function setTimeZone(name: string | null | undefined): boolean {
   const next = name ?? undefined
   if (next === zone) return false
   zone = next
-  days = new Intl.DateTimeFormat('sv-SE', { timeZone: zone })
+  try {
+    days = new Intl.DateTimeFormat('sv-SE', { timeZone: zone })
+  } catch {
+    // Another browser's name for it, which this one does not know: then the days are this device's.
+    days = new Intl.DateTimeFormat('sv-SE')
+  }
   return true
 }
 

@@ -56,8 +56,10 @@ describe('a day', () => {
     expect(dayAt('2026-12-03T11:30:00.000Z')).toBe('2026-12-04')
   })
 
-  it('is the reader’s own where the garden says nothing', () => {
+  it('is the reader’s own where the garden says nothing, or what this browser does not know', () => {
     const now = new Date(2026, 0, 9, 23, 59)
+    expect(todayHere(now)).toBe('2026-01-09')
+    setTimeZone('Middle/Earth')
     expect(todayHere(now)).toBe('2026-01-09')
   })
 })

@@ -260,6 +260,45 @@ describe('an entry that speaks of something which waits itself', () => {
     expect(states(shown()).sort()).toEqual(['held sync/needs-refused', 'refused file/too-many-pixels'])
   })
 
+  it.each([
+    ['the plant that it is of', 'plants', (id: string) => ({ plantId: id })],
+    ['the frame that it was seen on', 'frames', (id: string) => ({ body: { v: 1, frameId: id } })],
+  ] as const)('is held with %s', async (_, area, about) => {
+    const { desk: at, server, shown, script } = desk()
+    const id = uuidv7()
+    script.push(refusal(422, 'document/odd'))
+    void at.addSave(save(id, 0, { name: 'odd' }, area))
+    await rest()
+    await at.addEntries('g', [note('of another'), note('of it', about(id) as object)])
+    await rest()
+    expect(server.entries.size).toBe(1)
+    expect(states(shown()).sort()).toEqual(['held sync/needs-refused', 'refused document/odd'])
+  })
+
+  it('goes all the same where what was refused is stored already, in an earlier version', async () => {
+    const { desk: at, server, script } = desk()
+    const plantId = uuidv7()
+    void at.addSave(save(plantId, 0, { name: 'Vine' }, 'plants'))
+    await rest()
+    script.push(refusal(422, 'document/odd'))
+    void at.addSave(save(plantId, 1, { name: 'odd' }, 'plants'))
+    await rest()
+    await at.addEntries('g', [note('of it', { plantId })])
+    await rest()
+    expect(server.entries.size).toBe(1)
+  })
+
+  it('that takes another’s place is held while that one lies in the tray', async () => {
+    const { desk: at, server, shown } = desk()
+    const first = note('bad')
+    await at.addEntries('g', [first])
+    await rest()
+    await at.addEntries('g', [note('instead', { supersedes: first.id })])
+    await rest()
+    expect(server.entries.size).toBe(0)
+    expect(states(shown()).sort()).toEqual(['held sync/needs-refused', 'refused request/malformed'])
+  })
+
   it('is held when that is refused, and goes when it is saved at last', async () => {
     const { desk: at, server, shown, script } = desk()
     server.state.knowsPlaces = false
@@ -764,6 +803,25 @@ describe('ids', () => {
     const theirs = uuidv7({ msecs: NOW + 10 * 24 * HOUR, seq: 0 })
     clock.see(theirs)
     expect(clock.makeId() > theirs).toBe(true)
+  })
+
+  it('that were seen are kept when they are greater, and no others', () => {
+    const id = (msecs: number, seq = 0) => uuidv7({ msecs, seq })
+    const written: string[] = []
+    const clock = createClock({ read: () => null, write: (one) => void written.push(one) }, () => NOW)
+    const [low, high] = [id(NOW - HOUR), id(NOW - 1)]
+    for (const one of [low, high, low, high]) clock.see(one)
+    expect(written).toEqual([low, high])
+    // Of one instant the later in its count; of an earlier one nothing is learnt.
+    const met = id(NOW + 5, 9)
+    clock.meet(met)
+    clock.meet(id(NOW + 5, 3))
+    clock.meet(id(NOW + 4, 50))
+    const made = clock.makeId()
+    expect(made > met).toBe(true)
+    expect(made < id(NOW + 5, 12)).toBe(true)
+    clock.meet(id(NOW + 5, 40))
+    expect(clock.makeId() > id(NOW + 5, 40)).toBe(true)
   })
 
   it('that are no instants are not taken for any', () => {

@@ -69,12 +69,17 @@ export function DoorForm({
   const [signUp] = useSignUpMutation()
   const [makeCodes] = useMakeRecoveryCodesMutation()
   const { register, handleSubmit, formState, setValue } = useForm<Form>({
-    defaultValues: { wantsCodes: false, keepsDemo, ...usualIn(countryOf(navigator.languages) ?? OTHER) },
+    defaultValues: {
+      wantsCodes: false,
+      keepsDemo,
+      gardenName: isNew ? t('account.myGarden') : '',
+      ...usualIn(countryOf(navigator.languages) ?? OTHER),
+    },
   })
   const { errors, isSubmitting } = formState
   const isOwed = isSignOutOwed()
   const goHome = () => void navigate(homeFromDoor(), { replace: true })
-  const signUpWithCodes = async ({ wantsCodes, country, ...form }: Form) => {
+  const signUpWithCodes = async ({ wantsCodes, country, keepsDemo, ...form }: Form) => {
     onMaking(wantsCodes)
     const latitudeDeg = countries.find(({ code }) => code === country)?.latitudeDeg
     const currency = form.currency.trim().toUpperCase()
@@ -82,6 +87,7 @@ export function DoorForm({
       ...form,
       currency,
       ...(latitudeDeg === undefined ? {} : { latitudeDeg }),
+      ...(keepsDemo ? { keepsDemo } : {}),
       timeZone: new Intl.DateTimeFormat().resolvedOptions().timeZone,
     })
     const { data } = error || !wantsCodes ? {} : await makeCodes({ password: form.password })

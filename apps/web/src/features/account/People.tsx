@@ -63,7 +63,13 @@ function Settings({ garden }: { garden: Garden }) {
         void handleSubmit(({ timeZone, ...rest }) =>
           save({
             gardenId: garden.id,
-            settings: { ...rest, timeZone: timeZone === READERS ? null : timeZone },
+            // What stays as it is is not named: a server of before knows no time zones.
+            settings: {
+              ...rest,
+              ...(timeZone === (garden.timeZone ?? READERS)
+                ? {}
+                : { timeZone: timeZone === READERS ? null : timeZone }),
+            },
           }),
         )(event)
       }

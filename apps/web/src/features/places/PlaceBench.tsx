@@ -1,3 +1,4 @@
+import { currentLanguage } from '../../i18n/language.ts'
 import { ScreenTitle } from '../../ui/ScreenTitle.tsx'
 import type { Place } from '@klados/contract'
 import { drawSite } from '@klados/core/drawing'
@@ -34,8 +35,19 @@ export function PlaceBench() {
   if (!places) return <Loading>{t('app.loading')}</Loading>
   const id = placeId === 'new' ? freshId : placeId
   const stored = places.find((place) => place.id === id)
+  const taken = new Set(places.map(({ body }) => body.name))
   if (placeId !== 'new' && !stored && id !== freshId) return <NotHere gardenId={gardenId} />
-  return <Measures key={id} gardenId={gardenId} id={id} stored={stored} isNew={placeId === 'new'} />
+  return (
+    <Measures key={id} gardenId={gardenId} id={id} stored={stored} isNew={placeId === 'new'} taken={taken} />
+  )
+}
+
+/** What it is, as a name to begin with: the first of these that no place has. */
+function freeName(what: string, taken: ReadonlySet<string>): string {
+  const first = what.slice(0, 1).toLocaleUpperCase(currentLanguage()) + what.slice(1)
+  let name = first
+  for (let n = 2; taken.has(name); n++) name = `${first} ${n}`
+  return name
 }
 
 interface MeasuresProps {
@@ -43,19 +55,25 @@ interface MeasuresProps {
   readonly id: string
   readonly stored: Place | undefined
   readonly isNew: boolean
+  /** Names that other places have. */
+  readonly taken: ReadonlySet<string>
 }
 
 /**
  * The five figures that one measures first, and the spots where nothing may be drilled; the wall grows as
  * they are typed.
  */
-function Measures({ gardenId, id, stored, isNew }: MeasuresProps) {
+function Measures({ gardenId, id, stored, isNew, taken }: MeasuresProps) {
   const { t } = useTranslation()
   const canWrite = useCanWrite(gardenId)
   const asked = useSearchParams()[0].get('kind')
+  const [named] = useState(() => {
+    const fresh = freshPlaceOf(asked)
+    return { ...fresh, name: freeName(t(`place.${fresh.kind}`), taken) }
+  })
   const start = useMemo<Measured>(
-    () => ({ basedOn: stored?.version ?? 0, body: stored?.body ?? freshPlaceOf(asked) }),
-    [stored, asked],
+    () => ({ basedOn: stored?.version ?? 0, body: stored?.body ?? named }),
+    [stored, named],
   )
   // Of a new place the draft lies under one address, whatever id it is given: a reload finds it again.
   useEffect(forgetBeginning, [])

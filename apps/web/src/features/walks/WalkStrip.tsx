@@ -44,8 +44,10 @@ function Strip({ gardenId, walking }: { gardenId: string; walking: Walking }) {
   const [endedAt] = useState<{ path: string | null }>({ path: null })
   useEffect(() => {
     if (!isOver) return
-    endedAt.path ??= pathname
-    if (endedAt.path !== pathname) endWalk(id)
+    // The address is there before the screen is.
+    const here = window.location.pathname
+    endedAt.path ??= here
+    if (endedAt.path !== here) endWalk(id)
   }, [isOver, pathname, endedAt, id])
   return (
     <div className="no-print sticky bottom-0 z-10 flex flex-wrap items-center gap-x-4 gap-y-2 border-t-2 border-verdigris bg-paper px-6 py-3 max-sm:px-3">

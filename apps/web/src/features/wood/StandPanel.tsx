@@ -4,6 +4,7 @@ import { listPlain } from '../../i18n/language.ts'
 import { DateField } from '../../ui/DateField.tsx'
 import type { NodeId } from '@klados/core/frame'
 import { findKind, plantKinds } from '@klados/core/kinds'
+import { systemsFor } from '@klados/core/training'
 import { useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import { useTranslation } from '../../i18n/use-translation.tsx'
@@ -47,6 +48,11 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone, onAll }: 
   const [plantedOn, setPlantedOn] = useState(todayHere())
   const [trouble, setTrouble] = useState<string | null>(null)
   const kind = findKind(kindId)!
+  const isWired = data.frames.some(({ runs }) => runs.length > 0)
+  const systems = systemsFor(kindId).filter(({ needsWires }) => isWired || !needsWires)
+  // The usual one is proposed until another is taken, or none.
+  const [taken, setTaken] = useState<{ readonly kindId: string; readonly system: string | null } | null>(null)
+  const system = taken?.kindId === kindId ? taken.system : (systems[0]?.id ?? null)
   const wants = data.frames[0] ? plantWants(place, data.frames[0], data.plants, kindId) : null
   const isNodes = data.frames[0]?.nodes.some((node) => node.isStart) ?? false
   const hasSpots = (data.frames[0]?.plants.length ?? 0) > 0
@@ -59,7 +65,7 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone, onAll }: 
     xM,
     startNodeId,
     plantedOn,
-    system: null,
+    system,
     rootstock: '',
     graftHeightM: null,
     motherId: null,
@@ -101,6 +107,17 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone, onAll }: 
       <h2>{t('wood.stand')}</h2>
       <p className="text-slate">{t('wood.noneText')}</p>
       <KindPick kindId={kindId} onKind={setKindId} />
+      {systems.length > 0 && (
+        <Pick
+          label={t('choose.system')}
+          value={system ?? ''}
+          options={[
+            { value: '', label: t('choose.systemNone') },
+            ...systems.map(({ id }) => ({ value: id, label: t(`system.${id}` as 'system.cane-two') })),
+          ]}
+          onChange={(id) => setTaken({ kindId, system: id || null })}
+        />
+      )}
       {wants && (
         <p>
           {isNodes
