@@ -59,7 +59,8 @@ const said = (page: Page): Promise<string[]> =>
     const pieces: string[] = []
     const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT)
     for (let node = walker.nextNode(); node; node = walker.nextNode())
-      if (!node.parentElement!.closest('script, style, noscript')) pieces.push(node.textContent!)
+      if (!node.parentElement!.closest('script, style, noscript, [translate="no"]'))
+        pieces.push(node.textContent!)
     for (const element of document.body.querySelectorAll('*'))
       for (const name of ['aria-label', 'aria-valuetext', 'placeholder', 'title', 'alt'])
         if (element.hasAttribute(name)) pieces.push(element.getAttribute(name)!)

@@ -23,6 +23,9 @@ export class AppError extends Error {
   }
 }
 
+export const emailTaken = (): AppError =>
+  new AppError('account/email-taken', 'Somebody has signed up with this address; sign in instead')
+
 /** What is not known yet when nobody says when to come back. */
 const BUSY_RETRY_S = 5
 

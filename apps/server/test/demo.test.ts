@@ -214,6 +214,10 @@ describe('a copy of the demo garden', () => {
     const cookie = await visit()
     expect(codeOf(await signUpWith(cookie, somebody.email))).toBe('account/email-taken')
     expect((await sessionOf(cookie)).account!.isDemo).toBe(true)
+    // Of two who take an address in the same moment one has it.
+    const both = [await visit(), await visit()]
+    const taken = await Promise.all(both.map((one) => signUpWith(one, 'twice@example.org')))
+    expect(taken.map(({ statusCode }) => statusCode).sort()).toEqual([201, 409])
     // Invited after the visitor came and before they took the address: an address proves nothing here.
     const email = 'not-mine@example.org'
     await invite(app, somebody, { email }, 'owner')

@@ -18,7 +18,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { z } from 'zod'
 import { inTransaction, withAccountsRole } from '../database/transaction.ts'
 import { findOwnDemo, keepDemo, ownVisitor } from '../demo/queries.ts'
-import { AppError } from '../errors.ts'
+import { AppError, emailTaken } from '../errors.ts'
 import { createGarden, findGarden, updateGarden } from '../gardens/queries.ts'
 import { addressKey } from '../throttle.ts'
 import type { Area } from '../area.ts'
@@ -84,12 +84,11 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
 
   type NewAccount = Omit<Parameters<typeof insertAccount>[1], 'id'> & { units: SignedIn['units'] }
   type NewGarden = { name: string; currency?: string; latitudeDeg?: number; timeZone?: string }
-  const taken = () =>
-    new AppError('account/email-taken', 'Somebody has signed up with this address; sign in instead')
   const signUp = (account: NewAccount, garden: NewGarden) =>
     inTransaction(pool, async (client) => {
       const id = uuidv7()
-      if (!(await withAccountsRole(client, () => insertAccount(client, { ...account, id })))) throw taken()
+      if (!(await withAccountsRole(client, () => insertAccount(client, { ...account, id }))))
+        throw emailTaken()
       await createGarden(client, { id: uuidv7(), ownerId: id, ...garden })
       return id
     })
@@ -101,9 +100,8 @@ export const accountRoutes: Area = async (app, { pool, accounts, hasDemo, limits
       throw new AppError('demo/gone', 'This copy of the demo garden is gone; sign up without it')
     await inTransaction(pool, async (client) => {
       const isOwned = await withAccountsRole(client, () => ownVisitor(client, { ...account, id }))
-      if (isOwned === 'taken') throw taken()
       await client.query(`select set_config('klados.garden', $1, true)`, [gardenId])
-      if (isOwned === 'no-visitor' || !(await keepDemo(client, gardenId, id)))
+      if (!isOwned || !(await keepDemo(client, gardenId, id)))
         throw new AppError('demo/gone', 'This copy of the demo garden is gone; sign up without it')
       const { latitudeDeg, currency } = await findGarden(client, gardenId)
       await updateGarden(client, gardenId, { latitudeDeg, currency, ...garden })

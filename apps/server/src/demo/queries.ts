@@ -1,8 +1,11 @@
 import type { Pool, PoolClient } from 'pg'
 import { asAccount } from '../database/transaction.ts'
+import { emailTaken } from '../errors.ts'
 
 /** So long a visitor has a copy; the database takes away what is older. */
 export const DEMO_HOURS = 24
+/** Of PostgreSQL's error codes. */
+const UNIQUE_VIOLATION = '23505'
 /** Of nobody: no real domain, so that nobody can sign up with one. */
 const visitorEmail = (accountId: string) => `visitor-${accountId}@tarn-close.invalid`
 
@@ -64,8 +67,9 @@ export async function insertVisitor(
 }
 
 /**
- * Makes a visitor's account somebody's own, in a transaction under the accounts' role, unless the address is taken. It is as
- * old as this moment: what was sent to the address before was not sent to this account. Nobody stays signed in.
+ * Makes a visitor's account somebody's own, in a transaction under the accounts' role; false where it is no visitor's,
+ * `account/email-taken` where somebody has the address. It is as old as this moment: what was sent to the address before
+ * was not sent to this account. Nobody stays signed in.
  */
 export async function ownVisitor(
   client: PoolClient,
@@ -76,16 +80,27 @@ export async function ownVisitor(
     readonly units: string
     readonly passwordHash: string
   },
-): Promise<'owned' | 'taken' | 'no-visitor'> {
-  const there = await client.query(`select from account where email = $1`, [account.email])
-  if (there.rowCount! > 0) return 'taken'
-  const { rowCount } = await client.query(
-    `update account set email = $2, name = $3, password_hash = $4, units = $5, is_demo = false, created_at = now()
-     where account_id = $1 and is_demo and email = $6`,
-    [account.id, account.email, account.name, account.passwordHash, account.units, visitorEmail(account.id)],
-  )
+): Promise<boolean> {
+  let rowCount: number | null
+  try {
+    ;({ rowCount } = await client.query(
+      `update account set email = $2, name = $3, password_hash = $4, units = $5, is_demo = false, created_at = now()
+       where account_id = $1 and is_demo and email = $6`,
+      [
+        account.id,
+        account.email,
+        account.name,
+        account.passwordHash,
+        account.units,
+        visitorEmail(account.id),
+      ],
+    ))
+  } catch (error) {
+    if ((error as { code?: string }).code === UNIQUE_VIOLATION) throw emailTaken()
+    throw error
+  }
   await client.query(`delete from session where account_id = $1`, [account.id])
-  return rowCount === 1 ? 'owned' : 'no-visitor'
+  return rowCount === 1
 }
 
 /** Makes a copy its owner's own garden; false where it is no copy of theirs. */

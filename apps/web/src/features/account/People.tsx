@@ -110,7 +110,9 @@ function Settings({ garden }: { garden: Garden }) {
             <select {...ids} {...register('timeZone')} className="input">
               <option value={READERS}>{t('garden.timeZoneOfReader')}</option>
               {timeZones(garden.timeZone).map((zone) => (
-                <option key={zone}>{zone}</option>
+                <option key={zone} translate="no">
+                  {zone}
+                </option>
               ))}
             </select>
           )}
