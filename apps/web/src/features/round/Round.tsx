@@ -204,7 +204,7 @@ function grouper(): (items: readonly AgendaItem[]) => readonly (readonly AgendaI
 const AtPlace = memo(function AtPlace({ gardenId, urgency, items, onWrite }: SectionProps) {
   const { place } = items[0]!
   return (
-    <div className="when-seen mb-4">
+    <div className="mb-4">
       <h3 className="mt-1 font-semibold">
         <Link to={`/g/${gardenId}/places/${place.id}/wood`}>{place.body.name}</Link>
       </h3>
