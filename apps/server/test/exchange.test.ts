@@ -373,7 +373,8 @@ describe('an import that is called off', () => {
     expect(lines.length).toBeGreaterThan(5)
     expect(JSON.parse(lines.at(-1)!)).toMatchObject({ done: { counts: { entries: 15_004 } } })
     expect(await status()).toBe(200)
-  })
+    // On a shared machine it took more than a minute now and then.
+  }, 150_000)
 })
 
 describe('a photo that lies in several pieces', () => {

@@ -6,10 +6,11 @@ let zone: string | undefined
 /** Writes a date as `2026-12-02`, whatever the reader's language. */
 let days = new Intl.DateTimeFormat('sv-SE')
 
-/** Whose days count from now on; false where that is no change. */
+/** Whose days count from now on; whether it is another day by them. */
 export function setTimeZone(name: string | null | undefined): boolean {
   const next = name ?? undefined
   if (next === zone) return false
+  const before = todayHere()
   zone = next
   try {
     days = new Intl.DateTimeFormat('sv-SE', { timeZone: zone })
@@ -17,7 +18,7 @@ export function setTimeZone(name: string | null | undefined): boolean {
     // Another browser's name for it, which this one does not know: then the days are this device's.
     days = new Intl.DateTimeFormat('sv-SE')
   }
-  return true
+  return todayHere() !== before
 }
 
 /** The garden's calendar day at an instant. */

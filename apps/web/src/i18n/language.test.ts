@@ -47,8 +47,13 @@ describe('a day', () => {
 
   it('is the garden’s: what is saved late in the evening in Honolulu is of that evening', () => {
     const lateThere = '2026-12-03T09:57:00.000Z'
-    expect(setTimeZone('Pacific/Honolulu')).toBe(true)
+    setTimeZone('Pacific/Honolulu')
+    const there = todayHere()
     expect(setTimeZone('Pacific/Honolulu')).toBe(false)
+    // The days of the two are never the same.
+    expect(setTimeZone('Pacific/Kiritimati')).toBe(true)
+    expect(todayHere() > there).toBe(true)
+    setTimeZone('Pacific/Honolulu')
     expect(dayAt(lateThere)).toBe('2026-12-02')
     expect(todayHere(new Date(lateThere))).toBe('2026-12-02')
     setTimeZone('Pacific/Auckland')

@@ -33,7 +33,7 @@ export function GardenRoom() {
   const membership = session.data?.memberships.find((m) => m.gardenId === gardenId)
   const garden = useGardenQuery(gardenId, { skip: openId !== gardenId })
   const isMember = membership !== undefined
-  // Before anything below asks which day it is; what has been drawn by another calendar is drawn anew.
+  // Before anything below asks which day it is; what has been drawn on another day is drawn anew.
   const [calendar, setCalendar] = useState(0)
   if (garden.data && setTimeZone(garden.data.timeZone)) setCalendar(calendar + 1)
   useEffect(() => {
