@@ -1,6 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads'
-import pg from 'pg'
-import { APP_ROLE } from '../database/pool.ts'
+import { inOwnTransaction } from '../database/own-transaction.ts'
 import { foldGarden } from './fold-garden.ts'
 
 export interface FoldJob {
@@ -10,22 +9,11 @@ export interface FoldJob {
 
 /** Folds one garden, in a thread and on a connection of its own: thirty years take longer than others should wait. */
 async function main({ gardenId, databaseUrl }: FoldJob): Promise<void> {
-  const client = new pg.Client({
-    connectionString: databaseUrl,
-    options: `-c role=${APP_ROLE}`,
-    connectionTimeoutMillis: 5000,
-  })
-  client.on('error', () => undefined)
-  try {
-    await client.connect()
-    await client.query('begin')
+  await inOwnTransaction(databaseUrl, async (client) => {
     await client.query(`select set_config('klados.garden', $1, true)`, [gardenId])
-    await foldGarden(client as unknown as pg.PoolClient, gardenId)
-    await client.query('commit')
-    parentPort!.postMessage('done')
-  } finally {
-    await client.end().catch(() => undefined)
-  }
+    await foldGarden(client, gardenId)
+  })
+  parentPort!.postMessage('done')
 }
 
 void main(workerData as FoldJob)
