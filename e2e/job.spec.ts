@@ -161,7 +161,7 @@ test('from signing in to a wire saved takes fewer than forty presses', async ({ 
   await page.waitForURL(`**/places/${wall}/frame`)
   await tabTo(page.getByRole('button', { name: 'Begin: Level tiers' }))
   await press('Enter')
-  await tabTo(page.getByRole('button', { name: 'To the figures' }))
+  await tabTo(page.getByRole('button', { name: 'Go to the figures' }))
   await press('Enter')
   await tabTo(page.getByLabel('Tier 1', { exact: true }))
   await press('Control+a')

@@ -1,4 +1,5 @@
 import { useTranslation } from '../i18n/use-translation.tsx'
+import { goToPart } from './go-to-part.ts'
 
 interface SkipLinksProps {
   readonly to: readonly { readonly id: string; readonly label: string }[]
@@ -13,16 +14,7 @@ export function SkipLinks({ to }: SkipLinksProps) {
       className="no-print absolute left-2 top-2 z-20 flex max-w-[calc(100%-1rem)] flex-wrap gap-2 bg-paper p-1 not-focus-within:sr-only"
     >
       {to.map(({ id, label }) => (
-        <button
-          key={id}
-          type="button"
-          className="btn"
-          onClick={() => {
-            const there = document.getElementById(id)
-            there?.scrollIntoView({ block: 'nearest' })
-            there?.focus({ preventScroll: true })
-          }}
-        >
+        <button key={id} type="button" className="btn" onClick={() => goToPart(id, 'nearest')}>
           {label}
         </button>
       ))}

@@ -6,6 +6,7 @@ import { useTranslation } from '../../i18n/use-translation.tsx'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { useNames } from '../../plan/names.ts'
 import { checkWords, outcomeWords } from '../../plan/verdict.ts'
+import { goToPart } from '../../ui/go-to-part.ts'
 import { formatMoney } from '../../ui/money.ts'
 import { useUnits } from '../../ui/units.tsx'
 import { VERDICT_TONE } from './Checks.tsx'
@@ -95,11 +96,7 @@ function Jump({ to, children }: { readonly to: keyof typeof JUMPS; readonly chil
     <button
       type="button"
       className="underline underline-offset-[3px] min-h-6"
-      onClick={() => {
-        const there = document.getElementById(JUMPS[to])
-        there?.scrollIntoView({ block: 'center' })
-        there?.focus({ preventScroll: true })
-      }}
+      onClick={() => goToPart(JUMPS[to], 'center')}
     >
       {children}
     </button>

@@ -12,7 +12,6 @@ import { Elevation } from '../../elevation/Elevation.tsx'
 import { PhotoUnderlay } from '../../elevation/PhotoUnderlay.tsx'
 import { NotHere } from '../../ui/NotHere.tsx'
 import { Choice } from '../../ui/Choice.tsx'
-import { DateField } from '../../ui/DateField.tsx'
 import { Loading } from '../../ui/Message.tsx'
 import { SkipLinks } from '../../ui/SkipLinks.tsx'
 import { Slip } from '../../ui/Slip.tsx'
@@ -38,7 +37,7 @@ import { readings, useReadingKeys } from './use-reading-keys.ts'
 import type { Reading } from './use-reading-keys.ts'
 import { EntryList } from './EntryList.tsx'
 import { Misfits } from './Misfits.tsx'
-import { Rings } from './Rings.tsx'
+import { DayShown } from './DayShown.tsx'
 import { useBenchDrawing } from './use-bench-drawing.ts'
 import { useWoodBench } from './use-bench.ts'
 import type { WoodBenchData } from './use-bench.ts'
@@ -275,21 +274,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
           </div>
         </div>
         {reading !== 'count' && (
-          <>
-            <div className="max-sm:hidden">
-              <Rings
-                entries={data.entries}
-                hemisphere={data.hemisphere}
-                on={on}
-                today={today}
-                onDay={onDay}
-              />
-            </div>
-            <details className="sm:hidden">
-              <summary className="min-h-6">{t('wood.otherDay')}</summary>
-              <DateField label={t('wood.ringsLabel')} value={on} max={today} onChange={onDay} />
-            </details>
-          </>
+          <DayShown entries={data.entries} hemisphere={data.hemisphere} {...{ on, today, onDay }} />
         )}
         {choosing && training && <CompareStrip data={data} training={training} choosing={choosing} on={on} />}
         {reading === 'count' && (
