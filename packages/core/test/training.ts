@@ -6,6 +6,7 @@ import { viewPlant } from '../src/training/index.ts'
 import type { PlantView, TrainingInput } from '../src/training/index.ts'
 import type { Piece } from '../src/wood/index.ts'
 import { designOf, siteOf, tierLevels } from './frames.ts'
+import { seeded } from './seeded.ts'
 import { pieceOf } from './wood.ts'
 
 /** A place so wide with level wires at these heights. */
@@ -105,17 +106,6 @@ export function viewOf(
     pruningsKg: null,
     ...rest,
   })!
-}
-
-/** Small differences that are the same in every run: mulberry32 (T. Ettinger, public domain). */
-function seeded(seed: number): () => number {
-  let state = seed
-  return () => {
-    state = (state + 0x6d2b79f5) | 0
-    let t = Math.imul(state ^ (state >>> 15), 1 | state)
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
-  }
 }
 
 /** A cane-pruned vine in winter with so many canes round its head, as seasons leave them. */
