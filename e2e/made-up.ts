@@ -30,7 +30,7 @@ export const speakMadeUp = (page: Page) =>
     const { fetch } = window
     window.fetch = async (...asked) => {
       const reply = await fetch(...asked)
-      if (!/\/assets\/en-[^/]*\.json$/.test(String(asked[0]))) return reply
+      if (!/\/assets\/(words\.)?en-[^/]*\.json$/.test(String(asked[0]))) return reply
       return Response.json(allMadeUp((await reply.json()) as object))
     }
   })

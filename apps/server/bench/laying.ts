@@ -2,7 +2,7 @@ import { solveLaying } from '@klados/core/laying'
 import type { LayingInstance } from '@klados/core/laying'
 import { rowTotals } from '@klados/core/tally'
 import type { RowPlant } from '@klados/core/tally'
-import { findSystem, instanceOf, isRefused, propose, whyNot } from '@klados/core/training'
+import { findSystem, instanceOf, isRefused, openQuestions, propose, whyNot } from '@klados/core/training'
 import type { Question } from '@klados/core/training'
 import { exactLaying } from '../../../packages/core/test/exact-laying.ts'
 import { referenceCases } from '../../../packages/core/test/reference.ts'
@@ -28,7 +28,7 @@ const quantile = (times: readonly number[], share: number) =>
 export async function benchLaying(): Promise<void> {
   const questions = Array.from(
     { length: VINES },
-    (_, i): Question => findSystem('cane-two')!.question(vineOf(i + 1, 6 + (i % 7)))!,
+    (_, i): Question => openQuestions(findSystem('cane-two')!, vineOf(i + 1, 6 + (i % 7)))[0]!,
   )
   const instances = questions.map((question) => instanceOf(question))
   let proven = 0

@@ -5,7 +5,7 @@ import type { Frame } from '@klados/core/frame'
 import { addDays } from '@klados/core/season'
 import type { CalendarDate } from '@klados/core/season'
 import { planTies, usualLoopMm } from '@klados/core/ties'
-import { findSystem, isRefused, propose, standingStem, viewPlant } from '@klados/core/training'
+import { findSystem, isRefused, openQuestions, propose, standingStem, viewPlant } from '@klados/core/training'
 import type { Overrides, PlantView, Proposal, Question, Stem } from '@klados/core/training'
 import { tieSupports } from '@klados/core/wood'
 import { v7 as uuidv7 } from 'uuid'
@@ -98,7 +98,8 @@ interface Decided {
 export function decide(life: Life, on: CalendarDate, otherwise?: Otherwise): Decided | null {
   const { diary, plant } = life
   const view = seen(life, on)
-  const question = findSystem(plant.system)?.question(view)
+  const system = findSystem(plant.system)
+  const question = system && openQuestions(system, view)[0]
   if (!question) return null
   const usual = propose(question)
   if (isRefused(usual)) return null

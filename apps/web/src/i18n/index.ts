@@ -1,18 +1,23 @@
 import i18next from 'i18next'
 import { currentLanguage, setLanguage } from './language.ts'
 import enUrl from './en.json?url'
+import { fetchCrafts } from './craft-words.ts'
 
 /**
  * Every word on the screen comes from these files; a language is one more of them. They are data and are
  * fetched as such.
  */
 export async function startTexts(): Promise<void> {
-  const en = (await (await fetch(enUrl)).json()) as object
+  const fetched = await Promise.all([
+    fetch(enUrl).then(async (file) => (await file.json()) as object),
+    fetchCrafts(),
+  ])
+  const [en, craft] = fetched
   document.documentElement.lang = currentLanguage()
   await i18next.init({
     lng: currentLanguage(),
     fallbackLng: 'en',
-    resources: { en: { translation: en } },
+    resources: { en: { translation: { ...en, craft } } },
     interpolation: { escapeValue: false },
   })
 }

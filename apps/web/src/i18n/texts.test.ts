@@ -6,11 +6,9 @@ import { trainingSystems } from '@klados/core/training'
 import i18next from 'i18next'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { EDITED_APART } from '../features/frame/edited-apart.ts'
-import en from './en.json'
+import { startTestTexts } from './test-texts.ts'
 
-beforeAll(() =>
-  i18next.init({ lng: 'en', resources: { en: { translation: en } }, interpolation: { escapeValue: false } }),
-)
+beforeAll(startTestTexts)
 
 const unworded = (keys: readonly string[]) => keys.filter((key) => !i18next.exists(key))
 
@@ -52,7 +50,7 @@ describe('there are words for', () => {
   })
 
   it.each(trainingSystems)('the system $id', ({ id }) => {
-    expect(unworded([`system.${id}`, `systemAbout.${id}`])).toEqual([])
+    expect(unworded([`craft.${id}.system.${id}.name`, `craft.${id}.system.${id}.about`])).toEqual([])
   })
 
   it('everything that the server refuses of a person; the rest only a program can meet', () => {

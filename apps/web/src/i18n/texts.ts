@@ -20,5 +20,5 @@ type Gaps = Readonly<Record<string, unknown>>
  */
 export interface TFunction {
   (key: TextKey, gaps?: Gaps): string
-  (key: string, gaps: Gaps & { readonly defaultValue: string }): string
+  (key: string | readonly string[], gaps: Gaps & { readonly defaultValue: string }): string
 }

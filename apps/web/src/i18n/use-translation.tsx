@@ -49,10 +49,11 @@ function remembering(t: TFunction): TFunction {
 
 /** What a text is asked for with; `null` where that is more than its name and plain figures and words. */
 function keyOf([name, figures, ...more]: readonly unknown[]): string | null {
-  if (typeof name !== 'string' || more.length > 0) return null
-  if (figures === undefined) return name
+  const asked = Array.isArray(name) ? name.join('\n') : name
+  if (typeof asked !== 'string' || more.length > 0) return null
+  if (figures === undefined) return asked
   if (typeof figures !== 'object' || figures === null) return null
-  let key = name
+  let key = asked
   for (const [of, value] of Object.entries(figures)) {
     if (typeof value === 'object' || typeof value === 'function') return null
     key += `\0${of}\0${typeof value}\0${String(value)}`

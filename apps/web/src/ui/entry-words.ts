@@ -1,11 +1,11 @@
 import { isNewer } from '@klados/core/journal'
 import type { JournalEntry } from '@klados/core/journal'
 import { readingUnits } from '@klados/core/readings'
-import { questionCodes } from '@klados/core/training'
 import { formatMass } from '@klados/core/units'
 import type { TFunction } from '../i18n/texts.ts'
 import { ageWords } from './piece-words.ts'
 import type { Units } from './units.tsx'
+import { questionWords } from '../i18n/craft-words.ts'
 
 /** What an entry says, in a few words. */
 export function entryWords(t: TFunction, units: Units, entry: JournalEntry): string {
@@ -46,7 +46,7 @@ function figuresOf(t: TFunction, units: Units, entry: JournalEntry): Record<stri
     case 'piece.called':
       return { part: entry.body.role === null ? '–' : t(`wood.parts.${entry.body.role}`) }
     case 'choice.made':
-      return { question: choiceWords(t, entry.body.question) }
+      return { question: questionWords(t, entry.body.system, entry.body.question) }
     case 'tie.ended':
       return { why: t(`wood.tieEnds.${entry.body.why}`) }
     case 'wire.tensioned':
@@ -78,12 +78,6 @@ function figuresOf(t: TFunction, units: Units, entry: JournalEntry): Record<stri
     default:
       return {}
   }
-}
-
-/** The question that was answered; one of a later release by its own name. */
-function choiceWords(t: TFunction, question: string): string {
-  const known = questionCodes.find((code) => code === question)
-  return known ? t(`choose.question.${known}`) : question
 }
 
 function readingValue(

@@ -6,7 +6,9 @@ import { replayChoices, replayWood } from '../journal/index.ts'
 import type { EntryBodies, EntryKind, JournalEntry } from '../journal/index.ts'
 import { polylineLengthM } from '../geometry/index.ts'
 import type { Piece } from '../wood/index.ts'
-import { findSystem, isRefused, propose, trainingSystems } from '../training/index.ts'
+import { ask } from '../../test/asking.ts'
+import { kindFor } from '../../test/plants-of-systems.ts'
+import { isRefused, openQuestions, propose, trainingSystems } from '../training/index.ts'
 import { choiceOutcome, woodDone } from './index.ts'
 import { runs } from '../../test/runs.ts'
 
@@ -28,7 +30,7 @@ wood.stem('good', 'stub', 0.09, [1.01, 0.81], 1.3, -10, { baseMm: 9, buds: 16 })
 wood.stem('far', 'stub', 0.7, [0.4, 0.85], 1, 0, { baseMm: 9, buds: 12 })
 const planted = [...wood.pieces.values()].map((piece) => entry('piece.grew', asGrown(piece), '2026-01-10'))
 const view = viewOf(wood, 'wine-grape', wiresAt(2.2, 0.9))
-const question = findSystem('cane-two')!.question(view)!
+const question = ask('cane-two', view)
 const found = propose(question)
 if (isRefused(found)) throw new Error('refused')
 const decided = question.candidates.map(({ pieceId, letter, judgements }) => {
@@ -108,18 +110,13 @@ describe('a choice', () => {
   })
 
   it('of any plant in any system is carried out without an entry that fits nothing', () => {
-    const kindOf: Record<string, string> = {
-      'level-tiers': 'pear',
-      'rose-level': 'climbing-rose',
-      'rose-fan': 'climbing-rose',
-    }
     fc.assert(
       fc.property(fc.constantFrom(...trainingSystems), plantArb, (system, { wood: any, frames }) => {
         const on = any.on
         const grown = [...any.pieces.values()].map((piece) =>
           entry('piece.grew', { ...asGrown(piece), buds: null, role: null }, on),
         )
-        const asked = system.question(viewOf(any, kindOf[system.id] ?? 'wine-grape', frames))
+        const [asked] = openQuestions(system, viewOf(any, kindFor(system), frames))
         const answer = asked && propose(asked)
         if (!answer || isRefused(answer)) return
         const choice = {

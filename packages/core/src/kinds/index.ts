@@ -1,4 +1,4 @@
 export { gripsMm, offWallM } from './kind.ts'
 export { findKind, formsPlanted, plantKinds, spacedAlong } from './kinds.ts'
 export type { KnownPlantKind, PlantKindId } from './kinds.ts'
-export type { Hazard, Hold, Light, PlantKind, PlantWeight, PruningStage, Winding } from './kind.ts'
+export type { Habit, Hazard, Hold, Light, PlantKind, PlantWeight, PruningStage, Winding } from './kind.ts'

@@ -24,6 +24,36 @@ export type Hazard =
   | 'heavy'
   | 'hairs-irritate'
 
+/**
+ * How a kind grows and bears, as far as that decides how its wood is chosen; training systems say which habits they are
+ * for, and know no kind.
+ */
+export type Habit =
+  /** Bears on shoots of last summer's wood, which is renewed every winter from short spurs: vines. */
+  | 'renewed-canes'
+  /** Long stems from the base that flower for years on short side shoots: climbing and rambling roses. */
+  | 'long-mains'
+  /** Trees that bear on spurs of older wood: pear, apple. */
+  | 'spur-tree'
+  /** Trees that bear on last summer's shoots and break badly from bare wood: peach. */
+  | 'yearling-tree'
+  /** Bears on last summer's tips and breaks freely from old wood: fig. */
+  | 'tip-tree'
+  /** Canes from the ground that grow one summer, bear the next and die: raspberry, blackberry. */
+  | 'biennial-canes'
+  /** Bushes that bear on older wood and its spurs: gooseberry. */
+  | 'fruit-bush'
+  /** Woody twiners with spurs or laterals on a lasting frame: wisteria, akebia, kiwi. */
+  | 'woody-twiner'
+  /** Stems that hold on by leaf stalks and are cut by the time of flowering: clematis. */
+  | 'leaf-climber'
+  /** Hold on with roots along the stem: ivy, climbing hydrangea, aroids, vanilla. */
+  | 'root-climber'
+  /** Soft stems that die back every year: hop, sweet pea. */
+  | 'yearly-bine'
+  /** Soft stems that last and are led or wound: hoya. */
+  | 'lasting-vine'
+
 /** Which way the stem turns as seen from above, going up; fixed by species. */
 export type Winding = 'clockwise' | 'anticlockwise'
 
@@ -47,6 +77,7 @@ export interface PlantKind {
   readonly id: string
   readonly botanical: string
   readonly holds: Hold
+  readonly habit: Habit
   /** `null` for what does not twine. */
   readonly winding: Winding | null
   readonly light: Light
@@ -68,6 +99,12 @@ export interface PlantKind {
   readonly gripsMm?: number
   /** How far off a face its wires run, so that its stems thicken and air passes behind, where not as usual. */
   readonly offWallM?: number
+  /** Of what bears in clusters: burst, clusters a shoot and their mass where nothing was recorded; ordinary figures of gardens. */
+  readonly clusterYield?: {
+    readonly burst: readonly [low: number, high: number]
+    readonly clustersPerShoot: readonly [low: number, high: number]
+    readonly clusterKg: readonly [low: number, high: number]
+  }
   /** Cut when the sap rises it bleeds, without harm. */
   readonly bleeds?: boolean
 }

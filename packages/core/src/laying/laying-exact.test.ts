@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { exactLaying } from '../../test/exact-laying.ts'
 import { referenceCases } from '../../test/reference.ts'
 import { vineOf } from '../../test/training.ts'
-import { findSystem, instanceOf, trainingSystems } from '../training/index.ts'
+import { ask } from '../../test/asking.ts'
+import { instanceOf, trainingSystems } from '../training/index.ts'
 import { solveLaying } from './index.ts'
 import type { LayingInstance } from './index.ts'
 
@@ -26,7 +27,7 @@ describe('laying against the exact solver', () => {
       let proven = 0
       for (const seed of SEEDS) {
         const view = vineOf(seed, 6 + (seed % 7))
-        const question = findSystem(trainingSystems[seed % 2]!.id)!.question(view)!
+        const question = ask(trainingSystems[seed % 2]!.id, view)
         const instance = instanceOf(question)
         const exact = exactLaying(instance)
         if (!exact.isProven || exact.objective === null) continue

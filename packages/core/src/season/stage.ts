@@ -31,6 +31,17 @@ const HALF_YEAR_DAYS = 182
 const LEAST_DEG = 30
 const MOST_DEG = 62
 
+/** The first day of a stage that begins in a northern year, as a day number. */
+function firstDay(index: number, year: number, latitudeDeg: number | null): number {
+  const degrees = Math.min(MOST_DEG, Math.max(LEAST_DEG, Math.abs(latitudeDeg ?? AT_DEG)))
+  const shift = (degrees - AT_DEG) * DAYS_PER_DEGREE
+  // Up to midsummer the north waits; from then on it is early.
+  return dayNumber(`${year}-${FROM[index]![0]}`) + Math.round(index < FROM.length / 2 ? shift : -shift)
+}
+
+const northern = (on: CalendarDate, hemisphere: Hemisphere): number =>
+  dayNumber(on) - (hemisphere === 'north' ? 0 : HALF_YEAR_DAYS)
+
 /** The stage of the year on a day, from month, latitude and whether the kind grows all year. */
 export function stageOn(
   on: CalendarDate,
@@ -39,15 +50,48 @@ export function stageOn(
   growsAllYear: boolean,
 ): SeasonStage {
   if (growsAllYear) return 'all-year'
-  const day = hemisphere === 'north' ? dayNumber(on) : dayNumber(on) - HALF_YEAR_DAYS
-  const degrees = Math.min(MOST_DEG, Math.max(LEAST_DEG, Math.abs(latitudeDeg ?? AT_DEG)))
-  const shift = (degrees - AT_DEG) * DAYS_PER_DEGREE
+  const day = northern(on, hemisphere)
   const year = yearOf(dateOfDay(day))
   let stage: SeasonStage = 'dormant'
-  for (const [index, [monthDay, next]] of FROM.entries()) {
-    // Up to midsummer the north waits; from then on it is early.
-    const later = index < FROM.length / 2 ? shift : -shift
-    if (day >= dayNumber(`${year}-${monthDay}`) + Math.round(later)) stage = next
-  }
+  for (const [index, [, next]] of FROM.entries()) if (day >= firstDay(index, year, latitudeDeg)) stage = next
   return stage
+}
+
+/** From the first day of one stage to the last of another, over the turn of the year where the second comes before. */
+export interface StageWindow {
+  readonly from: SeasonStage
+  readonly to: SeasonStage
+}
+
+const placeInYear = (stage: SeasonStage): number => FROM.findIndex(([, name]) => name === stage)
+
+/** Whether a stage lies in a window; what never rests is always in it. */
+export function isWithin(stage: SeasonStage, { from, to }: StageWindow): boolean {
+  if (stage === 'all-year' || from === 'all-year') return true
+  const [at, first, last] = [placeInYear(stage), placeInYear(from), placeInYear(to)]
+  return first <= last ? at >= first && at <= last : at >= first || at <= last
+}
+
+/**
+ * The days of a window that a day lies in, else of the next one; `null` for what has no stages.
+ */
+export function windowDays(
+  { from, to }: StageWindow,
+  on: CalendarDate,
+  latitudeDeg: number | null,
+  hemisphere: Hemisphere,
+): { readonly from: CalendarDate; readonly to: CalendarDate } | null {
+  const [first, last] = [placeInYear(from), placeInYear(to)]
+  if (first < 0 || last < 0) return null
+  const day = northern(on, hemisphere)
+  const back = hemisphere === 'north' ? 0 : HALF_YEAR_DAYS
+  const thisYear = yearOf(dateOfDay(day))
+  for (const year of [thisYear - 1, thisYear, thisYear + 1]) {
+    const begins = firstDay(first, year, latitudeDeg)
+    const next = (last + 1) % FROM.length
+    const nextYear = year + (first <= last ? 0 : 1) + (next === 0 ? 1 : 0)
+    const ends = firstDay(next, nextYear, latitudeDeg) - 1
+    if (day <= ends) return { from: dateOfDay(begins + back), to: dateOfDay(ends + back) }
+  }
+  return null
 }

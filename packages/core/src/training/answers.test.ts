@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { kindFor, plantOf } from '../../test/plants-of-systems.ts'
-import { isRefused, propose, trainingSystems } from './index.ts'
+import { isRefused, openQuestions, propose, trainingSystems } from './index.ts'
 import type { Option, PlantView, Proposal, Question, Stretch, TrainingSystem } from './index.ts'
 
 /**
@@ -35,7 +35,7 @@ function linesOf(system: TrainingSystem, view: PlantView): string[] {
     .map(
       ({ what, side, n, at, pieceId }) => `${what} ${side} ${n} ${figure(at.xM)},${figure(at.yM)} ${pieceId}`,
     )
-  const question = system.question(view)
+  const question = openQuestions(system, view)[0] ?? null
   return [
     `tasks: ${tasks.join(', ')}`,
     ...places.map((place) => `place: ${place}`),

@@ -5,15 +5,7 @@ export { heightOn, viewPlant } from './plant.ts'
 export type { PlantView, Stem, TrainingInput, Wire } from './plant.ts'
 export { instanceOf, isRefused, propose, whyNot, proposalFrom } from './propose.ts'
 export type { Bare, Difference, Overrides, Proposal, Refused } from './propose.ts'
-export {
-  deeds,
-  figureUnits,
-  followCodes,
-  judgementCodes,
-  questionCodes,
-  remarkCodes,
-  ruleCodes,
-} from './question.ts'
+export { deeds, figureUnits } from './question.ts'
 export type {
   Candidate,
   Chosen,
@@ -21,20 +13,15 @@ export type {
   FigureUnit,
   FollowUp,
   Judgement,
-  JudgementCode,
   Option,
   Question,
-  QuestionCode,
   Remark,
-  RemarkCode,
-  RuleCode,
   Stretch,
 } from './question.ts'
 export { usualSettings } from './settings.ts'
 export type { TrainingSettings } from './settings.ts'
-export { taskCodes } from './system.ts'
-export type { ExpectedPiece, Position, Task, TaskCode, TrainingSystem } from './system.ts'
-export { findSystem, systemsFor, trainingSystems } from './systems.ts'
+export type { Ask, ExpectedPiece, Position, Task, TrainingSystem } from './system.ts'
+export { findSystem, openQuestions, systemsFor, trainingSystems } from './systems.ts'
 export { quickSigns, readQuickLine } from './quick-line.ts'
 export type { QuickFailure, QuickLine, QuickSign, QuickStem } from './quick-line.ts'
 export { standingStem } from './standing-stem.ts'

@@ -1,24 +1,50 @@
 import type { PlantView, Stem } from './plant.ts'
-import type { FigureUnit, Judgement, JudgementCode } from './question.ts'
+import type { FigureUnit, Judgement } from './question.ts'
+
+/** What every craft sees of wood; its words are in the common texts. */
+export type CommonJudgement =
+  | 'pencil-thick'
+  | 'thin'
+  | 'thin-and-short'
+  | 'thick'
+  | 'thick-long-joints'
+  | 'short-joints'
+  | 'long-joints'
+  | 'short'
+  | 'well-lit'
+  | 'shaded'
+  | 'pliable'
+  | 'stiff-forward'
+  | 'stiff'
+  | 'below-graft'
+  | 'diseased'
+  | 'dead'
+  | 'weak'
+  | 'crossing'
+  | 'woven'
+  | 'meant-for'
 
 const judgement =
-  (tone: Judgement['tone']) =>
-  (
-    code: JudgementCode,
-    points = 0,
-    figure: number | null = null,
-    unit: FigureUnit | null = null,
-  ): Judgement => ({
+  <Code extends string>(tone: Judgement['tone']) =>
+  (code: Code, points = 0, figure: number | null = null, unit: FigureUnit | null = null): Judgement => ({
     code,
     tone,
     figure,
     unit,
     points: tone === 'against' ? -points : points,
   })
-export const speaksFor = judgement('for')
-export const speaksAgainst = judgement('against')
-export const bars = judgement('bars')
-export const tells = judgement('tells')
+
+/** How a craft judges: in the common words, and in its own. */
+export const judgingIn = <Own extends string>() => ({
+  speaksFor: judgement<CommonJudgement | Own>('for'),
+  speaksAgainst: judgement<CommonJudgement | Own>('against'),
+  /** It cannot be chosen whatever else speaks for it. */
+  bars: judgement<CommonJudgement | Own>('bars'),
+  /** It moves nothing. */
+  tells: judgement<CommonJudgement | Own>('tells'),
+})
+
+const { speaksFor, speaksAgainst, bars, tells } = judgingIn<never>()
 
 /** What bars wood from being kept at all, whatever the system: where it comes from and how it is. */
 export function barsToKeep(stem: Stem): Judgement[] {

@@ -1,5 +1,6 @@
-import type { Option, Remark, RemarkCode } from './question.ts'
+import type { Option, Remark } from './question.ts'
 import type { PlantView, Stem } from './plant.ts'
+import type { Task } from './system.ts'
 
 /** An option that does nothing in particular; what differs is said. */
 export const option = (id: string, deed: Option['deed'], rest: Partial<Option> = {}): Option => ({
@@ -39,13 +40,25 @@ export function longSpur(stem: Stem, view: PlantView, cost: number, rest: Partia
   return option('long-spur', 'spur', { cost, buds: aboveBuds, aboveBuds, cutM, ...rest })
 }
 
-export const remark = (code: RemarkCode, rest: Partial<Remark> = {}): Remark => ({
-  code,
-  pieceId: null,
-  figure: null,
-  unit: null,
-  n: null,
-  side: null,
-  on: null,
-  ...rest,
-})
+/** How a craft tells what an answer means beyond itself: by the names of its own words. */
+export const remarksIn =
+  <Code extends string>() =>
+  (code: Code, rest: Partial<Remark> = {}): Remark => ({
+    code,
+    pieceId: null,
+    figure: null,
+    unit: null,
+    n: null,
+    side: null,
+    on: null,
+    isLack: false,
+    wireAtM: null,
+    ...rest,
+  })
+
+export const tasksIn =
+  <Code extends string>() =>
+  (code: Code, count: number | null = null): Task => ({ code, count })
+
+/** The name of a text without what tells its forms apart. */
+export type Plain<Name> = Name extends `${infer Own}_${string}` ? Own : Name & string

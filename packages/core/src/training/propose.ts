@@ -8,7 +8,6 @@ import type {
   Option,
   Question,
   Remark,
-  RuleCode,
   Stretch,
 } from './question.ts'
 
@@ -40,7 +39,7 @@ export interface Bare {
 
 /** The rules that an override would break, where there is no answer that keeps them all. */
 export interface Refused {
-  readonly rules: readonly RuleCode[]
+  readonly rules: readonly string[]
 }
 
 /** Shorter than this is not bare: the last joint of a cane. */
@@ -174,7 +173,7 @@ function doubled(covers: readonly { readonly fromM: number; readonly toM: number
 }
 
 /** Which rules do not go together with what the grower wants. */
-function brokenBy(question: Question, overrides: Overrides, instance: LayingInstance): RuleCode[] {
+function brokenBy(question: Question, overrides: Overrides, instance: LayingInstance): string[] {
   // What the wishes break among themselves is told whole; only where nothing is broken so, the least that clashes.
   const isWished = ([pieceId, optionId]: readonly [string, string]) => overrides.get(pieceId) === optionId
   const direct = [

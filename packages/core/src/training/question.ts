@@ -3,78 +3,16 @@ import type { Point } from '../geometry/index.ts'
 import type { Track } from '../laying/index.ts'
 import type { CalendarDate } from '../season/index.ts'
 
-/** What a plant asks at this stage of its year; the words are in the texts. */
-export const questionCodes = [
-  'canes',
-  'spurs',
-  'extra-canes',
-  'young-vine',
-  'green-shoots',
-  'mains',
-  'fan-mains',
-  'leader',
-] as const
-export type QuestionCode = (typeof questionCodes)[number]
-
 /** What can be done with a piece. */
 export const deeds = ['lay', 'to-and-fro', 'spur', 'off', 'keep', 'cut', 'lower', 'wait'] as const
 export type Deed = (typeof deeds)[number]
 
-/** What is seen of a candidate and counts, each with its words in the texts. */
-export const judgementCodes = [
-  'pencil-thick',
-  'thin',
-  'thin-and-short',
-  'thick',
-  'thick-long-joints',
-  'short-joints',
-  'long-joints',
-  'well-lit',
-  'shaded',
-  'pliable',
-  'stiff-forward',
-  'stiff',
-  'below-graft',
-  'diseased',
-  'dead',
-  'weak',
-  'crossing',
-  'woven',
-  'near-head',
-  'far-from-head',
-  'from-trunk',
-  'above-wire',
-  'from-last-year',
-  'from-old-wood',
-  'sound-main',
-  'no-renewal',
-  'short',
-  'too-short-for-wire',
-  'at-arm-end',
-  'at-head',
-  'low-on-spur',
-  'high-on-spur',
-  'meant-for',
-  'on-trunk',
-  'double',
-  'over-limit',
-  'low',
-  'faces-wall',
-  'thick-at-wire',
-  'thin-at-wire',
-  'did-not-reach',
-  'straight',
-  'leans',
-  'buds-at-wire',
-  'few-buds-at-wire',
-  'bends-so-far',
-] as const
-export type JudgementCode = (typeof judgementCodes)[number]
 export const figureUnits = ['mm', 'm', 'count', 'deg'] as const
 export type FigureUnit = (typeof figureUnits)[number]
 
 export interface Judgement {
-  readonly code: JudgementCode
+  /** Its words stand with the craft's, or with those of all crafts. */
+  readonly code: string
   /** `bars`: it cannot be chosen whatever else speaks for it; `tells` moves nothing. */
   readonly tone: 'for' | 'against' | 'bars' | 'tells'
   readonly figure: number | null
@@ -111,24 +49,11 @@ export interface Candidate {
   readonly options: readonly Option[]
 }
 
-export const ruleCodes = [
-  'renewal-nearer-head',
-  'one-each-way',
-  'one-in-all',
-  'two-at-head',
-  'one-at-arm-end',
-  'one-for-a-place',
-  'one-of-a-double',
-  'one-leader',
-  'one-on-a-stretch',
-] as const
-export type RuleCode = (typeof ruleCodes)[number]
-
 type OptionRef = readonly [pieceId: string, optionId: string]
 
 /** What must hold of any answer: so many of these, at least and at most. */
 export interface Rule {
-  readonly code: RuleCode
+  readonly code: string
   readonly options: readonly OptionRef[]
   readonly min: number
   readonly max: number
@@ -150,14 +75,12 @@ export interface FollowUp {
   readonly cutM: number | null
   readonly aboveBuds: number | null
   readonly path: readonly Point[] | null
-  readonly why: FollowCode
+  readonly why: string
 }
-export const followCodes = ['old-cane', 'lateral', 'spent-spur', 'arm-to-level'] as const
-export type FollowCode = (typeof followCodes)[number]
 
 /** What an answer means beyond itself, said under it. */
 export interface Remark {
-  readonly code: RemarkCode
+  readonly code: string
   readonly pieceId: string | null
   readonly figure: number | null
   readonly unit: FigureUnit | null
@@ -166,30 +89,11 @@ export interface Remark {
   readonly side: 'left' | 'right' | null
   /** The day to look again. */
   readonly on: CalendarDate | null
+  /** Something that a grown plant has is wanting. */
+  readonly isLack: boolean
+  /** A wire at this height would put it right. */
+  readonly wireAtM: number | null
 }
-export const remarkCodes = [
-  'renewal-missing',
-  'wire-bare',
-  'fills-it',
-  'next-spur',
-  'next-cane',
-  'fourth-too-high',
-  'lead-buds',
-  'lead-each-way',
-  'look-again',
-  'thinning-reserve',
-  'arms-at-45',
-  'arms-level',
-  'tier-without-wire',
-  'place-missing',
-  'place-filled-by-shoot',
-  'place-filled-by-neighbour',
-  'place-fills',
-  'start-again',
-  'not-so-far',
-] as const
-export type RemarkCode = (typeof remarkCodes)[number]
-
 export type Chosen = ReadonlyMap<string, Option>
 
 export interface BudsBySide {
@@ -198,12 +102,17 @@ export interface BudsBySide {
 }
 
 export interface Question {
-  readonly code: QuestionCode
+  /** Which of the questions of its system's year. */
+  readonly code: string
+  /** What its buds count, shown against the target; `null` where none is kept to. */
+  readonly counts: 'buds' | 'canes' | null
+  /** Bare wires are told of: what is chosen is there to fill them. */
+  readonly tellsBare: boolean
   readonly stretches: readonly Stretch[]
   readonly candidates: readonly Candidate[]
   readonly rules: readonly Rule[]
   /** Two options that cannot both be. */
-  readonly never: readonly { readonly code: RuleCode; readonly a: OptionRef; readonly b: OptionRef }[]
+  readonly never: readonly { readonly code: string; readonly a: OptionRef; readonly b: OptionRef }[]
   /** Costs where both are chosen. */
   readonly crossings: readonly { readonly a: OptionRef; readonly b: OptionRef; readonly cost: number }[]
   /** Buds that stand whatever is chosen. */

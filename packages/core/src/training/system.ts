@@ -1,12 +1,14 @@
-import type { PlantKindId } from '../kinds/index.ts'
+import type { Habit } from '../kinds/index.ts'
 import type { Point } from '../geometry/index.ts'
+import type { StageWindow } from '../season/index.ts'
 import type { PieceRole } from '../wood/index.ts'
-import type { PlantView } from './plant.ts'
+import type { PlantView, Stem } from './plant.ts'
 import type { Question } from './question.ts'
 
 /** A place that a mature plant of the system has: what stands there, or that nothing does. */
 export interface Position {
-  readonly what: 'head' | 'arm' | 'spur' | 'tier' | 'main'
+  /** In the craft's own words: a head, an arm, a tier. */
+  readonly what: string
   readonly side: 'left' | 'right' | null
   /** From the trunk outwards, or from below, 1 and up. */
   readonly n: number
@@ -14,25 +16,16 @@ export interface Position {
   readonly pieceId: string | null
 }
 
-export const taskCodes = [
-  'one-shoot-up',
-  'choose-dormant',
-  'bleeds-late',
-  'frost-two-passes',
-  'green-selection',
-  'hold-arms-at-45',
-  'arms-to-level',
-  'summer-laterals',
-  'tie-in',
-  'lay-before-buds',
-  'rest',
-] as const
-export type TaskCode = (typeof taskCodes)[number]
-
-/** What this stage of this year of the plant's life asks; its reason is in the texts. */
+/** What this stage of this year of the plant's life asks; its reason is in the craft's words. */
 export interface Task {
-  readonly code: TaskCode
+  readonly code: string
   readonly count: number | null
+}
+
+/** A question of a plant's year, and when it is asked: by stage, whatever the date. */
+export interface Ask {
+  readonly code: string
+  readonly window: StageWindow
 }
 
 /** A piece of a plant as one expects it, to be corrected: named within the skeleton, not yet in any journal. */
@@ -50,17 +43,25 @@ export interface ExpectedPiece {
 
 /**
  * A training system: everything that is particular to one way of growing a plant. The bench, the solver and the tie
- * plan go by these answers alone and know no system by name.
+ * plan go by these answers alone and know no system by name. Systems of one craft share a folder, and its words.
  */
 export interface TrainingSystem {
   readonly id: string
-  readonly kinds: readonly PlantKindId[]
+  /** The name of its folder, under which its words are found. */
+  readonly craft: string
+  readonly suits: (habit: Habit) => boolean
   /** It is trained along level wires and cannot do without. */
   readonly needsWires: boolean
+  /** Its buds are counted against a number that the grower may set. */
+  readonly hasBudGoal: boolean
   readonly positions: (view: PlantView) => readonly Position[]
+  /** What a piece is now in the craft's own word; `null` leaves it to its place and age. */
+  readonly role: (stem: Stem, view: PlantView) => string | null
   readonly tasks: (view: PlantView) => readonly Task[]
-  /** What is to be chosen now; `null` where nothing is. */
-  readonly question: (view: PlantView) => Question | null
+  /** The questions of this year of the plant's life, in the order of the year; several may stand open at once. */
+  readonly year: (view: PlantView) => readonly Ask[]
+  /** One of them put to the plant; `null` where there is nothing to choose among. */
+  readonly question: (view: PlantView, code: string) => Question | null
   /** The wood that a plant of so many years has in this system at this place. */
   readonly skeleton: (view: PlantView, years: number) => readonly ExpectedPiece[]
 }

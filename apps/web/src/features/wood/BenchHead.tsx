@@ -8,6 +8,7 @@ import { Choice } from '../../ui/Choice.tsx'
 import type { Training } from './choose/training.ts'
 import { woodTools } from './use-wood-tools.ts'
 import type { WoodTools } from './use-wood-tools.ts'
+import { systemWords } from '../../i18n/craft-words.ts'
 
 interface BenchTitleProps {
   readonly place: Place
@@ -22,7 +23,7 @@ export function BenchTitle({ place, training, on, today }: BenchTitleProps) {
   const said = training
     ? [
         training.plant.body.name,
-        ...(training.system ? [t(`system.${training.system.id}` as 'system.cane-two')] : []),
+        ...(training.system ? [systemWords(t, training.system.id)] : []),
         t(`choose.stage.${training.view.stage}`),
       ]
     : []

@@ -10,6 +10,7 @@ import { pieceWords } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import type { Position } from '@klados/core/training'
 import { nearWords, positionWords, thickWords } from './choose/words.ts'
+import { craftOf } from '../../i18n/craft-words.ts'
 import type { WoodBenchData } from './use-bench.ts'
 
 interface OutlineProps {
@@ -130,7 +131,9 @@ function Twig({ piece, ...rest }: Omit<BranchProps, 'pieces'> & { piece: Piece }
   const [isOpen, setIsOpen] = useState(
     children.length > 0 && children.length <= OPEN_UP_TO && piece.parent.on !== 'piece',
   )
-  const kind = findKind(data.plants.find((one) => one.id === piece.plantId)?.body.kindId ?? '')
+  const plant = data.plants.find((one) => one.id === piece.plantId)?.body
+  const craft = craftOf(t, plant?.system ?? null)
+  const kind = findKind(plant?.kindId ?? '')
   const mm = kind ? baseDiameterMm(piece, kind, on, data.hemisphere) : piece.baseMm
   const figures = `${thickWords(units, mm)}, ${units.length(polylineLengthM(piece.path))}`
   const onKey = (event: KeyboardEvent) => {
@@ -155,7 +158,7 @@ function Twig({ piece, ...rest }: Omit<BranchProps, 'pieces'> & { piece: Piece }
           {pieceWords(t, piece, data, on)}
         </button>
         <span className="text-[0.8125rem] text-slate">
-          {place && `${positionWords(t, place)}, `}
+          {place && `${positionWords(craft, place)}, `}
           {figures}
           {at}
         </span>

@@ -26,6 +26,7 @@ import { ageWords, pieceWords } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import type { Position } from '@klados/core/training'
 import { positionWords } from './choose/words.ts'
+import { craftOf } from '../../i18n/craft-words.ts'
 import type { WoodBenchData } from './use-bench.ts'
 import type { Recorder } from '../../data/use-recorder.ts'
 import { TextField } from '../../ui/TextField.tsx'
@@ -52,6 +53,7 @@ export function PiecePanel(props: PiecePanelProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const plant = data.plants.find((one) => one.id === piece.plantId)
+  const craft = craftOf(t, plant?.body.system ?? null)
   const kind = findKind(plant?.body.kindId ?? '')
   const age = pieceAge(piece, on, data.hemisphere)
   const diameterMm = kind ? baseDiameterMm(piece, kind, on, data.hemisphere) : piece.baseMm
@@ -59,7 +61,7 @@ export function PiecePanel(props: PiecePanelProps) {
   return (
     <>
       <SlipGroup title={title}>
-        {position && <SlipRow label={t('wood.position')}>{positionWords(t, position)}</SlipRow>}
+        {position && <SlipRow label={t('wood.position')}>{positionWords(craft, position)}</SlipRow>}
         <SlipRow label={t('wood.age')}>{ageWords(t, age)}</SlipRow>
         <SlipRow label={t('wood.thickness')} isDeciding>
           {units.length(diameterMm / 1000, 'fine')}

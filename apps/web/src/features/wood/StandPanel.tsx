@@ -22,6 +22,7 @@ import { useUnits } from '../../ui/units.tsx'
 import type { WoodBenchData } from './use-bench.ts'
 import { kindWords } from '../../ui/id-words.ts'
 import { TextField } from '../../ui/TextField.tsx'
+import { systemWords } from '../../i18n/craft-words.ts'
 
 interface StandPanelProps {
   readonly gardenId: string
@@ -113,7 +114,7 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone, onAll }: 
           value={system ?? ''}
           options={[
             { value: '', label: t('choose.systemNone') },
-            ...systems.map(({ id }) => ({ value: id, label: t(`system.${id}` as 'system.cane-two') })),
+            ...systems.map(({ id }) => ({ value: id, label: systemWords(t, id) })),
           ]}
           onChange={(id) => setTaken({ kindId, system: id || null })}
         />

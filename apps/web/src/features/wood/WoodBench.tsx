@@ -116,7 +116,8 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const settled = useDeferredValue(reading)
   const [under, setUnder] = useState<Under | null>(null)
   const [expected, setExpected] = useState<readonly (readonly Point[])[]>([])
-  const training = useTraining(gardenId, place, data, isGone ? null : plant, on)
+  const [asked, ask] = useState<string | null>(null)
+  const training = useTraining(gardenId, place, data, isGone ? null : plant, on, asked)
   const [isPhotoShown, showPhoto] = useState(true)
   const photo = place.body.photo && { isShown: isPhotoShown, onShow: showPhoto }
   const [againId, setAgainId] = useState<string | null>(null)
@@ -379,6 +380,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               canWrite={canWrite}
               onCommit={commit}
               onAskAgain={() => training && setAgainId(training.plant.id)}
+              onAsk={ask}
             />
           )}
           {reading === 'count' && (

@@ -1,7 +1,6 @@
-import { levelTiers } from './level-tiers.ts'
-import { roseFan } from './rose-fan.ts'
-import { roseLevel } from './rose-level.ts'
-import { caneOne, caneTwo, cordonCanes, spurCordon } from './vines.ts'
+import { levelTiers } from './level-tiers/index.ts'
+import { roses } from './rose/index.ts'
+import { vines } from './vine/index.ts'
 
-/** All systems that ship, in the order in which they are offered; one more is one file and its words. */
-export const systems = [caneTwo, caneOne, spurCordon, cordonCanes, roseLevel, roseFan, levelTiers] as const
+/** All systems that ship, in the order in which they are offered; one more is its folder and its line here. */
+export const systems = [...vines, ...roses, levelTiers] as const

@@ -9,7 +9,13 @@ import { SystemPanel } from './SystemPanel.tsx'
 import type { Training } from './training.ts'
 import type { Answer } from './use-answer.ts'
 import type { Choosing } from './use-choosing.ts'
-import { positionWords, questionWords } from './words.ts'
+import { positionWords, speech } from './words.ts'
+import { questionWords, systemWords } from '../../../i18n/craft-words.ts'
+import { Choice } from '../../../ui/Choice.tsx'
+import { windowDays } from '@klados/core/season'
+import type { PlantView, TrainingSystem } from '@klados/core/training'
+import { SlipGroup, SlipRow } from '../../../ui/Slip.tsx'
+import { useUnits } from '../../../ui/units.tsx'
 
 interface ChooseSlipProps {
   readonly gardenId: string
@@ -23,6 +29,8 @@ interface ChooseSlipProps {
   readonly canWrite: boolean
   readonly onCommit: (as: 'plan' | 'done') => void
   readonly onAskAgain: () => void
+  /** Of several questions that stand open, this one. */
+  readonly onAsk: (code: string) => void
 }
 
 /** What a plant asks now; where it asks nothing, why not and what its year brings. */
@@ -35,18 +43,32 @@ export function ChooseSlip({
   on,
   onCommit,
   onAskAgain,
+  onAsk,
   ...rest
 }: ChooseSlipProps) {
   const { gardenId, placeId, canWrite } = rest
   const { t } = useTranslation()
+  const units = useUnits()
   if (!training) return <p className="text-slate">{t('choose.pickPlant')}</p>
   const { system, plant, view } = training
   const panel = canWrite && <SystemPanel key={plant.id} {...{ gardenId, placeId, training, recorder, on }} />
   const { answered, planned } = training
+  const say = speech(t, units, system?.id ?? null)
   const missing = training.positions.filter(({ pieceId }) => pieceId === null)
   const all = training.positions.length
   return (
     <>
+      {system && training.questions.length > 1 && (
+        <Choice
+          label={t('choose.open')}
+          value={training.question!.code}
+          options={training.questions.map(({ code }) => ({
+            value: code,
+            label: questionWords(t, system.id, code),
+          }))}
+          onChange={onAsk}
+        />
+      )}
       {choosing && answer ? (
         <>
           {planned && (
@@ -63,7 +85,7 @@ export function ChooseSlip({
       ) : answered ? (
         <p className="flex flex-wrap items-center gap-2">
           {t('choose.answered', {
-            question: questionWords(t, answered.question),
+            question: questionWords(t, answered.system, answered.question),
             date: formatDate(answered.doneOn ?? answered.madeOn),
           })}
           <button type="button" className="btn" onClick={onAskAgain}>
@@ -78,20 +100,21 @@ export function ChooseSlip({
       {system && (
         <ul className="flex flex-col gap-1">
           {system.tasks(view).map(({ code, count }) => (
-            <li key={code}>{t(`choose.task.${code}`, { count: count ?? 0 })}</li>
+            <li key={code}>{say.craft('task', code, { count: count ?? 0 })}</li>
           ))}
         </ul>
       )}
+      {system && <YearAhead system={system} view={view} />}
       {missing.length > 0 && (
         <p>
           {t('choose.stands', { have: all - missing.length, of: all })}. {t('choose.position.missing')}:{' '}
-          {listPlain(missing.map((one) => positionWords(t, one)))}.
+          {listPlain(missing.map((one) => positionWords(say.craft, one)))}.
         </p>
       )}
       {system ? (
         <details>
           <summary className="font-display text-[0.9375rem] font-semibold">
-            {t('choose.system')}: {t(`system.${system.id}` as 'system.cane-two')}
+            {t('choose.system')}: {systemWords(t, system.id)}
           </summary>
           {panel}
           <TiesBySystem data={data} training={training} />
@@ -104,5 +127,25 @@ export function ChooseSlip({
         <p className="text-[0.8125rem] text-slate">{t('choose.keys.text')}</p>
       </details>
     </>
+  )
+}
+
+/** What the system asks in the plant's year, and about when: by the stages of the year where it stands. */
+function YearAhead({ system, view }: { readonly system: TrainingSystem; readonly view: PlantView }) {
+  const { t } = useTranslation()
+  const { on, latitudeDeg, hemisphere } = view.input
+  const asks = system.year(view).flatMap(({ code, window }) => {
+    const days = view.kind.growsAllYear ? null : windowDays(window, on, latitudeDeg, hemisphere)
+    return days ? [{ code, days }] : []
+  })
+  if (asks.length === 0) return null
+  return (
+    <SlipGroup title={t('choose.year.title')}>
+      {asks.map(({ code, days }) => (
+        <SlipRow key={code} label={questionWords(t, system.id, code)}>
+          {t('choose.year.row', { from: formatDate(days.from), to: formatDate(days.to) })}
+        </SlipRow>
+      ))}
+    </SlipGroup>
   )
 }

@@ -4,7 +4,8 @@ import { useUnits } from '../../../ui/units.tsx'
 import type { WoodBenchData } from '../use-bench.ts'
 import type { Training } from './training.ts'
 import type { Choosing } from './use-choosing.ts'
-import { deedWords, hasManyWires, nearWords, reasonWords, thickWords, whereWords } from './words.ts'
+import { deedWords, hasManyWires, nearWords, reasonWords, speech, thickWords, whereWords } from './words.ts'
+import { questionWords } from '../../../i18n/craft-words.ts'
 
 interface CompareStripProps {
   readonly data: WoodBenchData
@@ -18,11 +19,13 @@ export function CompareStrip({ data, training, choosing, on }: CompareStripProps
   const { t } = useTranslation()
   const units = useUnits()
   const { question, proposal } = choosing
+  const systemId = training.plant.body.system ?? ''
+  const say = speech(t, units, systemId)
   const many = hasManyWires(question)
   return (
     <section className="min-w-0 overflow-x-auto max-sm:hidden">
       <table className="w-full text-left [&_td]:px-2 [&_th]:px-2 [&_td:not(:last-child)]:whitespace-nowrap">
-        <caption className="sr-only">{t(`choose.question.${question.code}`)}</caption>
+        <caption className="sr-only">{questionWords(t, systemId, question.code)}</caption>
         <thead className="text-[0.8125rem] text-slate">
           <tr>
             <th scope="col" className="w-8" />
@@ -83,7 +86,7 @@ export function CompareStrip({ data, training, choosing, on }: CompareStripProps
                 </td>
                 <td>{whereWords(t, units, stem, ({ piece }) => pieceWords(t, piece, data, on))}</td>
                 <td>{deedWords(t, units, one, many)}</td>
-                <td>{reasonWords(t, units, candidate, choosing)}</td>
+                <td>{reasonWords(say, candidate, choosing)}</td>
               </tr>
             )
           })}

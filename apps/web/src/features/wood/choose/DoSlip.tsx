@@ -19,7 +19,8 @@ import { cuttingSheet } from './cutting-sheet.ts'
 import { pieceWords } from '../../../ui/piece-words.ts'
 import { viewOfPlant } from './training.ts'
 import type { Training } from './training.ts'
-import { countAlike, deedWords, followWords, questionWords, writtenWhy } from './words.ts'
+import { countAlike, deedWords, followWords, speech, writtenWhy } from './words.ts'
+import { questionWords } from '../../../i18n/craft-words.ts'
 
 const MOST_REASON = 200
 
@@ -68,13 +69,14 @@ function Planned({
   const { t } = useTranslation()
   const units = useUnits()
   const { view, plant } = training
+  const say = speech(t, units, choice.system)
   const ties = useMemo(() => tiesFor(choice, view, data), [choice, view, data])
   const many = new Set(choice.decided.map(({ wire }) => wire).filter((wire) => wire !== null)).size > 1
   const head = { placeId: place.id, at: on, plantId: plant.id }
   const [took, setTook] = useState<number | null>(null)
   const reasonOf = (pieceId: string) => {
     const one = choice.decided.find((other) => other.pieceId === pieceId)
-    return one ? writtenWhy(t, units, one).slice(0, MOST_REASON) : ''
+    return one ? writtenWhy(say, one).slice(0, MOST_REASON) : ''
   }
   const done = () =>
     recorder.write(t('choose.doneAll'), [
@@ -114,7 +116,8 @@ function Planned({
       <div>
         <h2>{t('choose.doTitle', { name: plant.body.name })}</h2>
         <p className="text-slate">
-          {t('choose.plannedOn', { date: formatDate(choice.madeOn) })} · {questionWords(t, choice.question)}
+          {t('choose.plannedOn', { date: formatDate(choice.madeOn) })} ·{' '}
+          {questionWords(t, choice.system, choice.question)}
         </p>
       </div>
       <ol aria-label={t('choose.markingList')}>
@@ -132,7 +135,7 @@ function Planned({
             )}
           </li>
         ))}
-        {countAlike((choice.followUps ?? []).map((one) => followWords(t, units, one as FollowUp))).map(
+        {countAlike((choice.followUps ?? []).map((one) => followWords(say, one as FollowUp))).map(
           ({ words, count }) => (
             <li key={words} className="border-b border-dotted border-faint py-1 pl-7">
               {words}

@@ -8,7 +8,8 @@ import { formatDate } from '../../../data/dates.ts'
 import { useUnits } from '../../../ui/units.tsx'
 import type { WoodBenchData } from '../use-bench.ts'
 import type { Training } from './training.ts'
-import { deedWords, questionWords } from './words.ts'
+import { deedWords } from './words.ts'
+import { questionWords } from '../../../i18n/craft-words.ts'
 
 const SHOWN = 3
 /** On less than this a rate says nothing. */
@@ -46,7 +47,7 @@ function Remembered({ choice, data, training }: RememberedProps) {
       <h3 className="text-slate">
         {t('choose.memoryOf', {
           date: formatDate(choice.doneOn ?? choice.madeOn),
-          question: questionWords(t, choice.question),
+          question: questionWords(t, choice.system, choice.question),
         })}
       </h3>
       <ul>

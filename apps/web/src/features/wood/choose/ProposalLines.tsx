@@ -1,10 +1,8 @@
 import type { Candidate } from '@klados/core/training'
-import type { TFunction } from '../../../i18n/texts.ts'
 import { useTranslation } from '../../../i18n/use-translation.tsx'
-import { useUnits } from '../../../ui/units.tsx'
-import type { Units } from '../../../ui/units.tsx'
 import type { Choosing } from './use-choosing.ts'
 import { deedWords, hasManyWires, reasonWords } from './words.ts'
+import type { Speech } from './words.ts'
 
 interface Alike {
   readonly words: string
@@ -15,14 +13,14 @@ interface Alike {
 }
 
 /** What is to be done alike for the same reasons stands in one line; what the grower chose otherwise by itself. */
-function alike(t: TFunction, units: Units, choosing: Choosing): Alike[] {
+function alike(say: Speech, choosing: Choosing): Alike[] {
   const { question, proposal, overrides } = choosing
   const many = hasManyWires(question)
   const groups = new Map<string, Alike>()
   for (const candidate of question.candidates) {
     const one = proposal.chosen.get(candidate.pieceId)!
-    const words = deedWords(t, units, one, many)
-    const why = reasonWords(t, units, candidate, choosing, 2)
+    const words = deedWords(say.t, say.units, one, many)
+    const why = reasonWords(say, candidate, choosing, 2)
     const isOwn = overrides.has(candidate.pieceId)
     const key = isOwn ? candidate.pieceId : `${words}; ${why}`
     const known = groups.get(key)
@@ -33,12 +31,11 @@ function alike(t: TFunction, units: Units, choosing: Choosing): Alike[] {
 }
 
 /** The proposal in lines: the letters, what is done, why. A letter opens its own why and what else could be done. */
-export function ProposalLines({ choosing }: { choosing: Choosing }) {
+export function ProposalLines({ say, choosing }: { readonly say: Speech; readonly choosing: Choosing }) {
   const { t } = useTranslation()
-  const units = useUnits()
   return (
     <ul>
-      {alike(t, units, choosing).map(({ words, why, isOff, isOwn, candidates }) => {
+      {alike(say, choosing).map(({ words, why, isOff, isOwn, candidates }) => {
         const tone = isOff ? 'text-iron' : 'text-verdigris'
         const first = candidates[0]!
         const said = (

@@ -24,7 +24,10 @@ import {
   judgementWords,
   letterOf,
   remarkWords,
+  speech,
 } from './words.ts'
+import type { Speech } from './words.ts'
+import { questionHint, questionWords } from '../../../i18n/craft-words.ts'
 
 interface QuestionSlipProps {
   readonly gardenId: string
@@ -35,12 +38,6 @@ interface QuestionSlipProps {
   readonly canWrite: boolean
   readonly onCommit: (as: 'plan' | 'done') => void
 }
-
-/** Burst, clusters a shoot and their mass where nothing was recorded: ordinary figures of garden vines. */
-const USUAL_YIELD = { burst: [0.75, 0.9], clustersPerShoot: [1.2, 1.8], clusterKg: [0.1, 0.18] } as const
-/** What the buds count: shoots in spring, nothing where no budget is kept. */
-const COUNTS_BUDS: ReadonlySet<string> = new Set(['canes', 'spurs', 'extra-canes'])
-const BEARS_CLUSTERS: ReadonlySet<string> = new Set(['wine-grape', 'table-grape'])
 
 /** One question with the proposal in a few lines; a press on a line opens its why and what else could be done. */
 export function QuestionSlip(props: QuestionSlipProps) {
@@ -53,18 +50,22 @@ export function QuestionSlip(props: QuestionSlipProps) {
   const focused = question.candidates.find(({ pieceId }) => pieceId === choosing.focused)
   const name = (pieceId: string) =>
     letterOf(question.candidates, pieceId) ?? t(`wood.parts.${view.stem(pieceId)?.role ?? 'spur'}`)
-  const reserve = proposal.remarks.find(({ code }) => code === 'thinning-reserve')
-  const clusters = reserve ? rangeWords(cropForecast(reserve.n ?? 0, USUAL_YIELD).clusters) : ''
+  const { clusterYield } = view.kind
+  // Of how many clusters a number of buds is told, the words ask for it.
+  const clustersOf = (buds: number) =>
+    clusterYield ? rangeWords(cropForecast(buds, clusterYield).clusters) : ''
+  const systemId = training.plant.body.system ?? ''
+  const say = speech(t, units, systemId)
   return (
     <section
       className="flex flex-col gap-3"
       data-walk={`question ${focused ? 'opened' : ''} ${choosing.overrides.size > 0 ? 'otherwise' : ''}`}
     >
       <div>
-        <h2>{t(`choose.question.${question.code}`)}</h2>
-        <p className="text-slate">{t(`choose.questionHint.${question.code}`)}</p>
+        <h2>{questionWords(t, systemId, question.code)}</h2>
+        <p className="text-slate">{questionHint(t, systemId, question.code)}</p>
       </div>
-      {COUNTS_BUDS.has(question.code) && (
+      {question.counts !== null && (
         <BudTape
           buds={proposal.buds}
           {...question.buds}
@@ -76,11 +77,11 @@ export function QuestionSlip(props: QuestionSlipProps) {
           })}
         />
       )}
-      <Spoken choosing={choosing} hasBuds={COUNTS_BUDS.has(question.code)} />
+      <Spoken choosing={choosing} />
       {focused ? (
-        <Alternatives candidate={focused} choosing={choosing} />
+        <Alternatives say={say} systemId={systemId} candidate={focused} choosing={choosing} />
       ) : (
-        <ProposalLines choosing={choosing} />
+        <ProposalLines say={say} choosing={choosing} />
       )}
       {!focused && (
         <>
@@ -90,7 +91,7 @@ export function QuestionSlip(props: QuestionSlipProps) {
                 {t('choose.followUps')}: {t('choose.more', { count: proposal.followUps.length })}
               </summary>
               <ul>
-                {countAlike(proposal.followUps.map((one) => followWords(t, units, one))).map(
+                {countAlike(proposal.followUps.map((one) => followWords(say, one))).map(
                   ({ words, count }) => (
                     <li key={words}>
                       {words}
@@ -104,13 +105,10 @@ export function QuestionSlip(props: QuestionSlipProps) {
           {proposal.remarks.length > 0 && (
             <ul className="flex flex-col gap-1">
               {proposal.remarks.map((one, i) => (
-                <li
-                  key={i}
-                  className={one.code === 'place-missing' || one.code === 'wire-bare' ? 'text-ochre' : ''}
-                >
-                  {remarkWords(t, units, one, name, clusters)}{' '}
-                  {one.code === 'tier-without-wire' && one.figure !== null && (
-                    <OpenTier gardenId={gardenId} placeId={placeId} heightM={one.figure} />
+                <li key={i} className={one.isLack ? 'text-ochre' : ''}>
+                  {remarkWords(say, one, name, clustersOf)}{' '}
+                  {one.wireAtM !== null && (
+                    <OpenTier gardenId={gardenId} placeId={placeId} heightM={one.wireAtM} />
                   )}
                 </li>
               ))}
@@ -122,11 +120,11 @@ export function QuestionSlip(props: QuestionSlipProps) {
                 {t('choose.bare', { length: units.length(proposal.bareM) })}
               </SlipRow>
             )}
-            {BEARS_CLUSTERS.has(view.kind.id) && COUNTS_BUDS.has(question.code) && (
+            {clusterYield && question.counts === 'buds' && (
               <SlipRow label={t('choose.crop')}>
                 {t('choose.cropRange', {
-                  from: formatMass(cropForecast(proposal.buds, USUAL_YIELD).cropKg[0], units.system),
-                  to: formatMass(cropForecast(proposal.buds, USUAL_YIELD).cropKg[1], units.system),
+                  from: formatMass(cropForecast(proposal.buds, clusterYield).cropKg[0], units.system),
+                  to: formatMass(cropForecast(proposal.buds, clusterYield).cropKg[1], units.system),
                 })}
               </SlipRow>
             )}
@@ -178,7 +176,7 @@ const rangeWords = ([low, high]: readonly [number, number]) =>
   Math.round(low) === Math.round(high) ? String(Math.round(low)) : `${Math.round(low)}–${Math.round(high)}`
 
 /** For those who hear the page: which candidate is looked at, what is done with it, and how many buds that makes. */
-function Spoken({ choosing, hasBuds }: { choosing: Choosing; hasBuds: boolean }) {
+function Spoken({ choosing }: { readonly choosing: Choosing }) {
   const { t } = useTranslation()
   const units = useUnits()
   const { question, proposal, focused } = choosing
@@ -187,13 +185,20 @@ function Spoken({ choosing, hasBuds }: { choosing: Choosing; hasBuds: boolean })
   return (
     <p role="status" className="sr-only">
       {candidate && deed && `${candidate.letter}: ${deedWords(t, units, deed, hasManyWires(question))}. `}
-      {hasBuds && t('choose.buds', { count: proposal.buds })}
+      {question.counts !== null && t('choose.buds', { count: proposal.buds })}
     </p>
   )
 }
 
+interface AlternativesProps {
+  readonly say: Speech
+  readonly systemId: string
+  readonly candidate: Candidate
+  readonly choosing: Choosing
+}
+
 /** One candidate: what speaks for and against it, what else can be done, and what would then change. */
-function Alternatives({ candidate, choosing }: { candidate: Candidate; choosing: Choosing }) {
+function Alternatives({ say, systemId, candidate, choosing }: AlternativesProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const { question, proposal, overrides } = choosing
@@ -212,7 +217,7 @@ function Alternatives({ candidate, choosing }: { candidate: Candidate; choosing:
             key={one.code}
             className={one.tone === 'for' ? 'text-verdigris' : one.tone === 'tells' ? '' : 'text-iron'}
           >
-            {one.tone === 'for' ? '+' : one.tone === 'tells' ? '·' : '−'} {judgementWords(t, units, one)}
+            {one.tone === 'for' ? '+' : one.tone === 'tells' ? '·' : '−'} {judgementWords(say, one)}
           </li>
         ))}
       </ul>
@@ -221,6 +226,7 @@ function Alternatives({ candidate, choosing }: { candidate: Candidate; choosing:
         {others.map((option, i) => (
           <OptionLine
             key={option.id}
+            say={say}
             n={i + 1}
             candidate={candidate}
             option={option}
@@ -234,7 +240,7 @@ function Alternatives({ candidate, choosing }: { candidate: Candidate; choosing:
           {t('choose.refused', {
             rules: clauses(
               t,
-              choosing.refused.rules.map((rule) => t(`choose.rule.${rule}`)),
+              choosing.refused.rules.map((rule) => say.craft('rule', rule)),
             ),
           })}
         </p>
@@ -251,13 +257,14 @@ function Alternatives({ candidate, choosing }: { candidate: Candidate; choosing:
         </label>
       )}
       <button type="button" className="btn self-start" onClick={() => choosing.focus(null)}>
-        {t(('choose.question.' + question.code) as 'choose.question.canes')}
+        {questionWords(t, systemId, question.code)}
       </button>
     </div>
   )
 }
 
 interface OptionLineProps {
+  readonly say: Speech
   readonly n: number
   readonly candidate: Candidate
   readonly option: Option
@@ -265,7 +272,7 @@ interface OptionLineProps {
   readonly many: boolean
 }
 
-function OptionLine({ n, candidate, option, choosing, many }: OptionLineProps) {
+function OptionLine({ say, n, candidate, option, choosing, many }: OptionLineProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const { question } = choosing
@@ -279,7 +286,7 @@ function OptionLine({ n, candidate, option, choosing, many }: OptionLineProps) {
       return t('choose.refused', {
         rules: clauses(
           t,
-          change.rules.map((rule) => t(`choose.rule.${rule}`)),
+          change.rules.map((rule) => say.craft('rule', rule)),
         ),
       })
     const more = [
@@ -294,7 +301,7 @@ function OptionLine({ n, candidate, option, choosing, many }: OptionLineProps) {
           length: units.length(Math.abs(change.bareMoreM)),
         }),
       )
-    if (change.budsMore !== 0 && COUNTS_BUDS.has(question.code))
+    if (change.budsMore !== 0 && question.counts !== null)
       said.push(
         t(change.budsMore > 0 ? 'choose.budsMore' : 'choose.budsLess', { count: Math.abs(change.budsMore) }),
       )

@@ -12,6 +12,7 @@ import { NumberField } from '../../../ui/NumberField.tsx'
 import { refusalWords } from '../../../ui/refusal.ts'
 import { around } from './goal.ts'
 import type { Training } from './training.ts'
+import { systemAbout, systemWords } from '../../../i18n/craft-words.ts'
 
 interface SystemPanelProps {
   readonly gardenId: string
@@ -52,20 +53,16 @@ export function SystemPanel({ gardenId, placeId, training, recorder, on }: Syste
         value={system?.id ?? NONE}
         options={[
           { value: NONE, label: t('choose.systemNone') },
-          ...systems.map(({ id }) => ({ value: id, label: t(`system.${id}` as 'system.cane-two') })),
+          ...systems.map(({ id }) => ({ value: id, label: systemWords(t, id) })),
         ]}
         onChange={(id) => void save({ system: id === NONE ? null : id })}
       />
-      {system && (
-        <p className="text-[0.8125rem] text-slate">
-          {t(`systemAbout.${system.id}` as 'systemAbout.cane-two')}
-        </p>
-      )}
+      {system && <p className="text-[0.8125rem] text-slate">{systemAbout(t, system.id)}</p>}
       {system?.needsWires && view.wires.length === 0 && (
         <Message tone="due">{t('choose.needsWires')}</Message>
       )}
       {trouble && <Message tone="limit">{trouble}</Message>}
-      {system && view.kind.holds === 'tendrils' && (
+      {system?.hasBudGoal && (
         <Goal
           training={training}
           placeId={placeId}

@@ -1,5 +1,5 @@
 import { deedsOf } from '@klados/core/choices'
-import { isRefused, propose } from '@klados/core/training'
+import { isRefused, openQuestions, propose } from '@klados/core/training'
 import { useMemo } from 'react'
 import { useTranslation } from '../../../i18n/use-translation.tsx'
 import { SlipRow } from '../../../ui/Slip.tsx'
@@ -7,6 +7,7 @@ import { useUnits } from '../../../ui/units.tsx'
 import type { WoodBenchData } from '../use-bench.ts'
 import { minutesOf, tiesFor } from './commit.ts'
 import type { Training } from './training.ts'
+import { systemWords } from '../../../i18n/craft-words.ts'
 
 const DEADLINE_MS = 80
 
@@ -24,7 +25,7 @@ export function TiesBySystem({
   const rows = useMemo(
     () =>
       systems.flatMap((system) => {
-        const question = system.question(view)
+        const question = openQuestions(system, view)[0] ?? null
         const limits = { deadlineMs: DEADLINE_MS, now: () => performance.now() }
         const answer = question && propose(question, new Map(), limits)
         if (!question || !answer || isRefused(answer)) return []
@@ -42,7 +43,7 @@ export function TiesBySystem({
       <h3 className="text-slate">{t('choose.bySystem.title')}</h3>
       <dl>
         {rows.map(({ id, ties, totalM, minutes }) => (
-          <SlipRow key={id} label={t(`system.${id}` as 'system.cane-two')}>
+          <SlipRow key={id} label={systemWords(t, id)}>
             {t('choose.bySystem.row', { count: ties, length: units.length(totalM), minutes })}
           </SlipRow>
         ))}

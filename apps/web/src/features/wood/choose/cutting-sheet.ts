@@ -7,7 +7,8 @@ import { formatDate } from '../../../data/dates.ts'
 import { listPlain } from '../../../i18n/language.ts'
 import type { Units } from '../../../ui/units.tsx'
 import { cuttingDrawing } from './cutting-drawing.ts'
-import { countAlike, deedWords, followWords, questionWords, whereWords, writtenWhy } from './words.ts'
+import { countAlike, deedWords, followWords, speech, whereWords, writtenWhy } from './words.ts'
+import { questionWords } from '../../../i18n/craft-words.ts'
 
 export interface PlannedPlant {
   readonly name: string
@@ -103,12 +104,13 @@ function plantSection(
   units: Units,
   { name, choice, view, stemName }: PlannedPlant,
 ): ListSection {
+  const say = speech(t, units, choice.system)
   const many = new Set(choice.decided.map(({ wire }) => wire).filter((wire) => wire !== null)).size > 1
   return {
     kind: 'list',
     isTicked: true,
     title: name,
-    intro: questionWords(t, choice.question),
+    intro: questionWords(t, choice.system, choice.question),
     ...(view && { drawing: (fit) => cuttingDrawing(view, choice, fit) }),
     groups: [
       {
@@ -119,14 +121,14 @@ function plantSection(
             deedWords(t, units, one, many),
             ...(stem ? [whereWords(t, units, stem, stemName)] : []),
           ]
-          return { lead: one.letter, text: `${clauses(t, parts)} (${writtenWhy(t, units, one)})` }
+          return { lead: one.letter, text: `${clauses(t, parts)} (${writtenWhy(say, one)})` }
         }),
       },
       ...(choice.followUps
         ? [
             {
               title: t('choose.followUps'),
-              items: countAlike(choice.followUps.map((one) => followWords(t, units, one as FollowUp))).map(
+              items: countAlike(choice.followUps.map((one) => followWords(say, one as FollowUp))).map(
                 ({ words, count }, i) => ({
                   lead: String(i + 1),
                   text: count > 1 ? `${words} × ${count}` : words,

@@ -3,7 +3,7 @@ import type { ChoiceRecord } from '@klados/core/choices'
 import { groundAt } from '@klados/core/frame'
 import { replayChoices, replayPlants } from '@klados/core/journal'
 import type { JournalEntry, PlantRecord } from '@klados/core/journal'
-import { findSystem, systemsFor, viewPlant } from '@klados/core/training'
+import { findSystem, openQuestions, systemsFor, viewPlant } from '@klados/core/training'
 import type { PlantView, Position, Question, TrainingSystem } from '@klados/core/training'
 import { daysBetween, woodYear } from '@klados/core/season'
 import { useMemo } from 'react'
@@ -18,6 +18,8 @@ export interface Training {
   readonly view: PlantView
   readonly system: TrainingSystem | null
   readonly systems: readonly TrainingSystem[]
+  /** What it asks at this stage; of several the grower takes one, else the first that is not answered. */
+  readonly questions: readonly Question[]
   readonly question: Question | null
   /** The places that the system gives a plant, and what stands at each. */
   readonly positions: readonly Position[]
@@ -62,6 +64,7 @@ export function useTraining(
   data: WoodBenchData,
   plant: Plant | null,
   on: string,
+  asked: string | null,
 ): Training | null {
   const { data: garden } = useGardenQuery(gardenId)
   const latitudeDeg = garden?.latitudeDeg ?? null
@@ -83,24 +86,30 @@ export function useTraining(
     const systems = systemsFor(plant.body.kindId)
     const isFit = system !== null && (!system.needsWires || view.wires.length > 0)
     const planned = choices.find(({ state }) => state === 'planned') ?? null
-    const question = isFit && system ? system.question(view) : null
+    const questions = isFit && system ? openQuestions(system, view) : []
     const season = woodYear(on, data.hemisphere)
-    const answered =
+    const answerOf = (question: Question | undefined) =>
       choices.find(
         ({ state, doneOn, question: code }) =>
           state === 'done' && code === question?.code && woodYear(doneOn ?? on, data.hemisphere) === season,
       ) ?? null
+    const question =
+      questions.find(({ code }) => code === asked) ??
+      questions.find((one) => answerOf(one) === null) ??
+      questions[0]
+    const answered = answerOf(question)
     return {
       plant,
       view,
       system,
       systems,
-      question,
+      questions,
+      question: question ?? null,
       positions: isFit && system ? system.positions(view) : [],
       choices,
       planned,
       answered,
       record,
     }
-  }, [plant, record, choices, data, place, on, latitudeDeg])
+  }, [plant, record, choices, data, place, on, latitudeDeg, asked])
 }

@@ -9,7 +9,8 @@ import { choiceEntry, doneEntries, marksFor, minutesOf, tiesFor } from './commit
 import type { TiesOfPiece } from './commit.ts'
 import type { Training } from './training.ts'
 import type { Choosing } from './use-choosing.ts'
-import { whyWords } from './words.ts'
+import { speech, whyWords } from './words.ts'
+import { questionWords } from '../../../i18n/craft-words.ts'
 
 /** What the proposal comes to, and how it is written down. */
 export interface Answer {
@@ -41,19 +42,21 @@ export function useAnswer(
   const view = training?.view
   const ties = useMemo(() => (deeds && view ? tiesFor(deeds, view, data) : []), [deeds, view, data])
   if (!choosing || !training || !deeds) return null
+  const systemId = training.plant.body.system ?? ''
+  const say = speech(t, units, systemId)
   const tieCount = ties.reduce((sum, plan) => sum + plan.ties.length, 0)
   const minutes = minutesOf(deeds, tieCount)
   const reasonOf = (pieceId: string) => {
     const candidate = choosing.question.candidates.find((one) => one.pieceId === pieceId)
     const own = choosing.reasons.get(pieceId)
-    return (own || (candidate ? whyWords(t, units, candidate.judgements) : '')).slice(0, MOST_REASON)
+    return (own || (candidate ? whyWords(say, candidate.judgements) : '')).slice(0, MOST_REASON)
   }
   return {
     ties,
     tieCount,
     minutes,
     commit: (as) => {
-      const question = t(`choose.question.${choosing.question.code}`)
+      const question = questionWords(t, systemId, choosing.question.code)
       recorder.write(t(as === 'plan' ? 'choose.committed' : 'choose.recorded', { question }), [
         // One plan a plant: the earlier one gives way.
         ...training.choices

@@ -2,40 +2,34 @@ import type { ChoiceRecord } from '@klados/core/choices'
 import {
   cautionCodes,
   deeds,
-  followCodes,
-  judgementCodes,
-  questionCodes,
-  remarkCodes,
-  ruleCodes,
+  isRefused,
+  openQuestions,
+  propose,
+  trainingSystems,
   viewPlant,
 } from '@klados/core/training'
 import type { Candidate, Proposal, Question } from '@klados/core/training'
 import type { Piece } from '@klados/core/wood'
 import i18next from 'i18next'
 import { beforeAll, describe, expect, it } from 'vitest'
-import en from '../../../i18n/en.json'
+import { startTestTexts } from '../../../i18n/test-texts.ts'
 import { UNITS } from '../../../ui/units.tsx'
 import { cuttingSheet } from './cutting-sheet.ts'
-import { deedWords, reasonWords, remarkWords, whyWords, writtenWhy } from './words.ts'
+import { kindFor, plantOf } from '../../../../../../packages/core/test/plants-of-systems.ts'
+import { questionWords } from '../../../i18n/craft-words.ts'
+import { deedWords, reasonWords, remarkWords, speech, whyWords, writtenWhy } from './words.ts'
 
-beforeAll(() =>
-  i18next.init({ lng: 'en', resources: { en: { translation: en } }, interpolation: { escapeValue: false } }),
-)
+beforeAll(startTestTexts)
 const { metric, imperial } = UNITS
 const t = i18next.t.bind(i18next)
+const vine = speech(t, metric, 'cane-two')
 
 /** A text that i18next had no words for, or no figure, or that says a figure nobody can have measured. */
-const isOdd = (text: string) => /choose\.|\{\{|undefined|NaN|null/.test(text)
+const isOdd = (text: string) => /choose\.|craft\.|\{\{|undefined|NaN|null/.test(text)
 
 describe('every code of choosing has its words', () => {
-  it.each([
-    ['question', questionCodes],
-    ['judgement', judgementCodes],
-    ['rule', ruleCodes],
-    ['caution', cautionCodes],
-    ['follow', followCodes],
-  ] as const)('%s', (room, codes) => {
-    for (const code of codes) expect(i18next.exists(`choose.${room}.${code}`), code).toBe(true)
+  it('cautions', () => {
+    for (const code of cautionCodes) expect(i18next.exists(`choose.caution.${code}`), code).toBe(true)
   })
 
   it.each(deeds)('%s, in both systems of units', (deed) => {
@@ -56,26 +50,53 @@ describe('every code of choosing has its words', () => {
       }
   })
 
-  it.each(remarkCodes)('%s, with a piece and without', (code) => {
-    for (const pieceId of ['p', null]) {
-      const words = remarkWords(
-        t,
-        metric,
-        { code, pieceId, figure: 0.2, unit: 'm', n: 3, side: 'left', on: '2026-09-15' },
-        () => 'B',
-        '10–14',
-      )
-      expect(isOdd(words), words).toBe(false)
+  it.each(trainingSystems)('what $id says of plants of many years, at all stages', (system) => {
+    const say = speech(t, metric, system.id)
+    const worded = (part: Parameters<typeof say.craft>[0], code: string) => {
+      const words = say.craft(part, code, {
+        count: 2,
+        figure: '3 mm',
+        fine: '3 mm',
+        n: 3,
+        forms: ['left', 'none_left', ''],
+      })
+      expect(words === code && /-/.test(code), `${part} ${code}`).toBe(false)
+      expect(isOdd(words.replaceAll(/\{\{(piece|date|clusters)\}\}/g, '')), `${part} ${code}`).toBe(false)
     }
+    for (const years of [1, 2, 3, 6])
+      for (const month of ['02', '03', '05', '08', '11']) {
+        const view = plantOf({ system, kindId: kindFor(system), years, on: `2026-${month}-20`, seed: years })
+        for (const { code } of system.tasks(view)) worded('task', code)
+        for (const { what } of system.positions(view)) worded('position', what)
+        for (const { code } of system.year(view))
+          expect(questionWords(t, system.id, code), code).not.toBe(code)
+        for (const stem of view.stems) {
+          const role = system.role(stem, view)
+          if (role !== null) worded('role', role)
+        }
+        for (const question of openQuestions(system, view)) {
+          for (const { judgements } of question.candidates)
+            for (const { code } of judgements) worded('judgement', code)
+          for (const { code } of [...question.rules, ...question.never]) worded('rule', code)
+          const proposal = propose(question)
+          if (isRefused(proposal)) continue
+          for (const { why } of proposal.followUps) worded('follow', why)
+          for (const remark of proposal.remarks) {
+            const words = remarkWords(
+              say,
+              remark,
+              () => 'B',
+              () => '10–14',
+            )
+            expect(words === remark.code || isOdd(words), `${remark.code}: ${words}`).toBe(false)
+          }
+        }
+      }
   })
 })
 
 describe('the reason of a candidate', () => {
-  const judgement = (
-    code: (typeof judgementCodes)[number],
-    tone: 'for' | 'against' | 'bars' | 'tells',
-    points: number,
-  ) => ({
+  const judgement = (code: string, tone: 'for' | 'against' | 'bars' | 'tells', points: number) => ({
     code,
     tone,
     points,
@@ -88,8 +109,8 @@ describe('the reason of a candidate', () => {
       judgement('thick', 'against', -3),
       judgement('short', 'tells', 0),
     ]
-    expect(whyWords(t, metric, some)).toMatch(/^thick, 9 mm; near the head$/)
-    expect(whyWords(t, metric, [...some, judgement('below-graft', 'bars', 0)])).toBe('from below the graft')
+    expect(whyWords(vine, some)).toMatch(/^thick, 9 mm; near the head$/)
+    expect(whyWords(vine, [...some, judgement('below-graft', 'bars', 0)])).toBe('from below the graft')
   })
 })
 
@@ -106,7 +127,7 @@ describe('what is taken off though nothing speaks against it', () => {
       ['a', option('left', 'lay', 12)],
       ['b', option('off', 'off', 0)],
     ])
-    return reasonWords(t, metric, candidate, {
+    return reasonWords(vine, candidate, {
       question,
       proposal: { chosen, buds: budsNow } as unknown as Proposal,
     })
@@ -275,7 +296,7 @@ describe('a cutting sheet', () => {
   })
 
   it("gives a grower's own reason before what was judged", () => {
-    expect(writtenWhy(t, metric, decided('A', { reason: 'for the gap' }))).toBe('for the gap')
-    expect(writtenWhy(t, metric, decided('A', { judgements: null }))).toBe('')
+    expect(writtenWhy(vine, decided('A', { reason: 'for the gap' }))).toBe('for the gap')
+    expect(writtenWhy(vine, decided('A', { judgements: null }))).toBe('')
   })
 })

@@ -1,7 +1,6 @@
 import { clauses } from '../../../i18n/clauses.ts'
 import { polylineLengthM } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
-import { judgementCodes, questionCodes } from '@klados/core/training'
 import type {
   Candidate,
   Deed,
@@ -15,6 +14,8 @@ import type {
   Remark,
 } from '@klados/core/training'
 import type { ChoiceRecord } from '@klados/core/choices'
+import { craftOf } from '../../../i18n/craft-words.ts'
+import type { Craft } from '../../../i18n/craft-words.ts'
 import type { TFunction } from '../../../i18n/texts.ts'
 import { formatDate } from '../../../data/dates.ts'
 import type { Units } from '../../../ui/units.tsx'
@@ -43,28 +44,42 @@ export function figureWords(units: Units, figure: number | null, unit: FigureUni
   }
 }
 
-/** What is held against a limit is not rounded onto it. */
-const TO_THE_TENTH: ReadonlySet<Judgement['code']> = new Set(['thick-at-wire', 'thin-at-wire'])
-
-export function judgementWords(t: TFunction, units: Units, { code, figure, unit }: Judgement): string {
-  const isFine = figure !== null && TO_THE_TENTH.has(code)
-  return t(`choose.judgement.${code}`, {
-    figure: isFine
-      ? units.length((units.system === 'metric' ? Math.round(figure * 10) / 10 : figure) / 1000, 'fine')
-      : figureWords(units, figure, unit),
-  })
+/** What words are said in: the common ones, the reader's units, and those of the craft that the plant is trained by. */
+export interface Speech {
+  readonly t: TFunction
+  readonly units: Units
+  readonly craft: Craft
 }
 
+export const speech = (t: TFunction, units: Units, systemId: string | null): Speech => ({
+  t,
+  units,
+  craft: craftOf(t, systemId),
+})
+
+/** What is held against a limit is not rounded onto it: its words ask for the figure to the tenth. */
+export const judgementWords = (
+  { units, craft }: Speech,
+  { code, figure, unit }: Pick<Judgement, 'code' | 'figure' | 'unit'>,
+): string =>
+  craft('judgement', code, {
+    figure: figureWords(units, figure, unit),
+    fine:
+      figure !== null && unit === 'mm'
+        ? units.length((units.system === 'metric' ? Math.round(figure * 10) / 10 : figure) / 1000, 'fine')
+        : '',
+  })
+
 /** What weighs most in one line: what bars first, then the heaviest on either side. */
-export function whyWords(t: TFunction, units: Units, judgements: readonly Judgement[], most = 3): string {
+export function whyWords(say: Speech, judgements: readonly Judgement[], most = 3): string {
   const isBar = ({ tone }: Judgement) => Number(tone === 'bars')
   const heaviest = [...judgements]
     .filter(({ tone }) => tone !== 'tells')
     .sort((a, b) => isBar(b) - isBar(a) || Math.abs(b.points) - Math.abs(a.points))
     .slice(0, judgements.some((one) => isBar(one)) ? 1 : most)
   return clauses(
-    t,
-    heaviest.map((one) => judgementWords(t, units, one)),
+    say.t,
+    heaviest.map((one) => judgementWords(say, one)),
   )
 }
 
@@ -73,22 +88,22 @@ export function whyWords(t: TFunction, units: Units, judgements: readonly Judgem
  * buds are enough, else that there is no room.
  */
 export function reasonWords(
-  t: TFunction,
-  units: Units,
+  say: Speech,
   { pieceId, judgements, options }: Candidate,
   { question, proposal }: { readonly question: Question; readonly proposal: Proposal },
   most = 3,
 ): string {
+  const { t, craft } = say
   const isSpare =
     proposal.chosen.get(pieceId)?.deed === 'off' &&
     !judgements.some(({ tone }) => tone === 'bars' || tone === 'against')
-  if (!isSpare) return whyWords(t, units, judgements, most)
+  if (!isSpare) return whyWords(say, judgements, most)
   const full = question.rules.find(
     ({ options, max }) =>
       options.some(([id]) => id === pieceId) &&
       options.filter(([id, optionId]) => proposal.chosen.get(id)?.id === optionId).length >= max,
   )
-  if (full) return t(`choose.rule.${full.code}`)
+  if (full) return craft('rule', full.code)
   // A wire stays bare all the same: it does not get there, or would fill too little of it.
   const bare = bareTracks(question, proposal)
   if (bare.size > 0) {
@@ -102,9 +117,9 @@ export function reasonWords(
   return t(isOver ? 'choose.budsEnough' : 'choose.spare')
 }
 
-/** Wires that want wood and have none, where mains are laid on wires; of other questions none. */
-function bareTracks({ code, stretches }: Question, { chosen }: Proposal): ReadonlySet<string> {
-  if (code !== 'mains') return new Set()
+/** Wires that want wood and have none, where the question is there to fill them. */
+function bareTracks({ tellsBare, stretches }: Question, { chosen }: Proposal): ReadonlySet<string> {
+  if (!tellsBare) return new Set()
   const covered = new Set([...chosen.values()].flatMap(({ covers }) => covers.map(({ track }) => track)))
   return new Set(stretches.flatMap(({ id, wanted }) => (wanted.length > 0 && !covered.has(id) ? [id] : [])))
 }
@@ -147,11 +162,10 @@ export const hasManyWires = ({ stretches }: Question): boolean =>
   new Set(stretches.map(({ wire }) => wire).filter((wire) => wire !== null)).size > 1
 
 export function followWords(
-  t: TFunction,
-  units: Units,
+  { t, units, craft }: Speech,
   one: Pick<FollowUp, 'why' | 'deed' | 'cutM' | 'aboveBuds'>,
 ): string {
-  const what = t(`choose.follow.${one.why}`)
+  const what = craft('follow', one.why)
   if (one.deed === 'off') return t('choose.followOff', { what })
   if (one.deed === 'spur') return t('choose.followSpur', { what, count: one.aboveBuds ?? 0 })
   return one.cutM === null ? what : t('choose.followCut', { what, length: nearWords(units, one.cutM) })
@@ -164,35 +178,24 @@ export function countAlike(lines: readonly string[]): { readonly words: string; 
   return [...counts].map(([words, count]) => ({ words, count }))
 }
 
-/** A remark as a sentence; pieces go by their letters, or by what they are. */
+/** A remark as a sentence; pieces go by their letters, or by what they are. Its forms go by side, and where it has no piece. */
 export function remarkWords(
-  t: TFunction,
-  units: Units,
-  remark: Remark,
+  { units, craft }: Speech,
+  { code, pieceId, figure, unit, n, side, on }: Remark,
   pieceName: (pieceId: string) => string,
-  clusters: string,
+  clustersOf: (buds: number) => string,
 ): string {
-  const { code, pieceId, figure, unit, n, side, on } = remark
-  const values = {
+  const none = pieceId === null ? ['none'] : []
+  const forms = [[...none, ...(side ? [side] : [])], side ? [side] : [], none, []]
+  return craft('remark', code, {
     piece: pieceId === null ? '' : pieceName(pieceId),
     figure: figureWords(units, figure, unit),
     n,
-    context: side ?? undefined,
+    count: n ?? 0,
+    forms: forms.map((form) => form.join('_')),
     date: on === null ? '' : formatDate(on),
-    clusters,
-  }
-  switch (code) {
-    case 'thinning-reserve':
-      return t('choose.remark.thinning-reserve', { ...values, count: n ?? 0 })
-    case 'arms-level':
-      return t('choose.remark.arms-level', { count: n ?? 0 })
-    case 'fills-it':
-    case 'fourth-too-high':
-    case 'place-filled-by-neighbour':
-      return pieceId === null ? t(`choose.remark.${code}None`, values) : t(`choose.remark.${code}`, values)
-    default:
-      return t(`choose.remark.${code}`, values)
-  }
+    clusters: clustersOf(n ?? 0),
+  })
 }
 
 /** From where a stem grows, so that it can be found without a screen: how far out on which arm, or what it sits on. */
@@ -214,24 +217,17 @@ export function whereWords(
 }
 
 /** A place of the system, as one says it: "spur 3 left". */
-export const positionWords = (t: TFunction, { what, side, n }: Position): string =>
-  t(`choose.position.${what}`, { n, context: side ?? undefined })
+export const positionWords = (craft: Craft, { what, side, n }: Position): string =>
+  craft('position', what, { n, forms: side ? [side, ''] : [''] })
 
 export const letterOf = (candidates: readonly Candidate[], pieceId: string): string | null =>
   candidates.find((one) => one.pieceId === pieceId)?.letter ?? null
 
 /** Why a choice was made, from what was written down of it: the grower's own reason, else what weighed. */
-export function writtenWhy(t: TFunction, units: Units, one: ChoiceRecord['decided'][number]): string {
+export function writtenWhy(say: Speech, one: ChoiceRecord['decided'][number]): string {
   if (one.reason) return one.reason
-  const words = (one.judgements ?? []).flatMap(({ code, figure, unit }) => {
-    const known = judgementCodes.find((other) => other === code)
-    return known ? [t(`choose.judgement.${known}`, { figure: figureWords(units, figure, unit) })] : []
-  })
-  return clauses(t, words.slice(0, 3))
-}
-
-/** The question that was answered; one of a later release by its own name. */
-export function questionWords(t: TFunction, code: string): string {
-  const known = questionCodes.find((one) => one === code)
-  return known ? t(`choose.question.${known}`) : code
+  return clauses(
+    say.t,
+    (one.judgements ?? []).slice(0, 3).map((judgement) => judgementWords(say, judgement)),
+  )
 }

@@ -22,6 +22,7 @@ import { SystemPanel } from '../choose/SystemPanel.tsx'
 import type { Training } from '../choose/training.ts'
 import type { WoodBenchData } from '../use-bench.ts'
 import { seasonsOfNew, stemEntries } from './stem-entries.ts'
+import { systemWords } from '../../../i18n/craft-words.ts'
 
 /** The piece that new wood is to grow from: pressed on the drawing, and where along it; or chosen in the outline. */
 export interface Under {
@@ -133,7 +134,7 @@ function Skeleton({ place, training, recorder, on, onExpect }: GetWoodInProps) {
           onClick={() => {
             onExpect([])
             recorder.write(
-              t('enter.skeletonDone', { system: t(`system.${system!.id}` as 'system.cane-two') }),
+              t('enter.skeletonDone', { system: systemWords(t, system!.id) }),
               entriesFor(pieces, { placeId: place.id, plantId: plant.id, at: on }),
             )
           }}

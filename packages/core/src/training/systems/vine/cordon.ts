@@ -1,20 +1,11 @@
-import {
-  barsToKeep,
-  isBarred,
-  judgeGive,
-  judgeWood,
-  lettered,
-  speaksAgainst,
-  speaksFor,
-  sumOfPoints,
-  tells,
-} from '../judge.ts'
-import { longSpur, off, remark, spur } from '../options.ts'
-import type { PlantView, Stem, Wire } from '../plant.ts'
-import { heightOn } from '../plant.ts'
-import type { FollowUp, Option, Question, Rule, Stretch } from '../question.ts'
-import { outwards, sideOf, wayToHeadM, budsBySide } from '../vine.ts'
-import type { Head } from '../vine.ts'
+import { barsToKeep, isBarred, judgeGive, judgeWood, lettered, sumOfPoints } from '../../judge.ts'
+import { longSpur, off, spur } from '../../options.ts'
+import type { PlantView, Stem, Wire } from '../../plant.ts'
+import { heightOn } from '../../plant.ts'
+import type { FollowUp, Option, Question, Rule, Stretch } from '../../question.ts'
+import { outwards } from '../../along.ts'
+import { sideOf, wayToHeadM, budsBySide } from './head.ts'
+import type { Head } from './head.ts'
 import { isSpurred, laysAlong } from './canes.ts'
 import {
   armStretch,
@@ -26,6 +17,7 @@ import {
   placeOn,
 } from './cordon-places.ts'
 import type { CordonArm, Growth } from './cordon-places.ts'
+import { speaksAgainst, speaksFor, tells, remark } from './says.ts'
 
 const COST_PER_BUD = 0.4
 /** An extra cane is one more to lay, tie and cut away: only a budget asks for it. */
@@ -77,6 +69,8 @@ export function cordonQuestion(view: PlantView, head: Head, wire: Wire, withCane
   const standingBuds = standing.reduce((sum, { buds }) => sum + buds, 0)
   return {
     code: withCanes ? 'extra-canes' : 'spurs',
+    counts: 'buds',
+    tellsBare: false,
     stretches: armStretches,
     candidates,
     rules: rulesOf(growths, candidates),

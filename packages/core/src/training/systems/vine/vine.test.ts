@@ -1,19 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import { Wood, viewOf, wiresAt } from '../../test/training.ts'
-import { cropForecast } from '../budget/index.ts'
-import { findSystem, isRefused, propose, whyNot } from './index.ts'
-import type { PlantView, Proposal, Question } from './index.ts'
-
-const ask = (systemId: string, view: PlantView): Question => findSystem(systemId)!.question(view)!
-function answer(question: Question, overrides: ReadonlyMap<string, string> = new Map()): Proposal {
-  const found = propose(question, overrides)
-  if (isRefused(found)) throw new Error(`refused: ${found.rules.join()}`)
-  return found
-}
-const deedsOf = (proposal: Proposal) =>
-  Object.fromEntries([...proposal.chosen].map(([id, { deed }]) => [id, deed]))
-const codesOf = (question: Question, id: string) =>
-  question.candidates.find(({ pieceId }) => pieceId === id)!.judgements.map(({ code }) => code)
+import { Wood, viewOf, wiresAt } from '../../../../test/training.ts'
+import { cropForecast } from '../../../budget/index.ts'
+import { findSystem, isRefused, propose, whyNot } from '../../index.ts'
+import type { Proposal } from '../../index.ts'
+import { ask, answer, deedsOf, codesOf } from '../../../../test/asking.ts'
 
 /** Head at 80 cm, one wire at 90, 1.10 m to fill each way, and the stubs of last year's canes. */
 function headed(): Wood {

@@ -1,11 +1,11 @@
-import { pointAlong } from '../../geometry/index.ts'
-import { remark } from '../options.ts'
-import type { PlantView, Stem } from '../plant.ts'
-import type { Judgement, Option, Remark, Stretch } from '../question.ts'
-import type { Position } from '../system.ts'
-import { armsOf } from '../vine.ts'
-import type { Head } from '../vine.ts'
+import { pointAlong } from '../../../geometry/index.ts'
+import type { PlantView, Stem } from '../../plant.ts'
+import type { Judgement, Option, Remark, Stretch } from '../../question.ts'
+import type { Position } from '../../system.ts'
+import { armsOf } from './head.ts'
+import type { Head } from './head.ts'
 import { isSpurred } from './canes.ts'
+import { remark } from './says.ts'
 
 /** Shorter wood at the head is no arm. */
 const ARM_M = 0.3
@@ -154,7 +154,7 @@ export function missingPlaces(
       const neighbour =
         near.find(({ place, kept }) => place === i - 1 && kept) ??
         near.find(({ place, kept }) => place === i + 1 && kept)
-      const missing = remark('place-missing', { n: i + 1, side: arm.side })
+      const missing = remark('place-missing', { n: i + 1, side: arm.side, isLack: true })
       if (shoot)
         return [
           missing,

@@ -1,9 +1,9 @@
-import { cutPolyline, polylineLengthM } from '../../geometry/index.ts'
-import { option } from '../options.ts'
-import type { PlantView, Stem } from '../plant.ts'
-import type { Option, Stretch } from '../question.ts'
+import { cutPolyline, polylineLengthM } from '../../../geometry/index.ts'
+import { option } from '../../options.ts'
+import type { PlantView, Stem } from '../../plant.ts'
+import type { Option, Stretch } from '../../question.ts'
 import { mainsQuestion } from './mains.ts'
-import { rose } from './rose.ts'
+import { rose } from './base.ts'
 
 const SIDES = ['left', 'right'] as const
 /** The angles of a fan on each side, from the level, degrees. */
@@ -66,7 +66,7 @@ function fanStretches(view: PlantView): FanStretch[] {
   })
 }
 
-export const roseFan = rose('rose-fan', (view) => {
+export const roseFan = rose('rose-fan', 'fan-mains', (view) => {
   const stretches = fanStretches(view)
   return mainsQuestion(
     view,

@@ -1,9 +1,10 @@
-import { barsToKeep, lettered, speaksAgainst, speaksFor } from '../judge.ts'
-import { option, remark } from '../options.ts'
-import { heightOn } from '../plant.ts'
-import type { PlantView, Stem, Wire } from '../plant.ts'
-import type { Judgement, Option, Question } from '../question.ts'
-import { reachesM } from '../vine.ts'
+import { barsToKeep, lettered } from '../../judge.ts'
+import { option } from '../../options.ts'
+import { heightOn } from '../../plant.ts'
+import type { PlantView, Stem, Wire } from '../../plant.ts'
+import type { Judgement, Option, Question } from '../../question.ts'
+import { reachesM } from '../../along.ts'
+import { speaksAgainst, speaksFor, remark } from './says.ts'
 
 /** A tip of which nobody has measured the thickness has this share of its base's. */
 const TIP_SHARE = 0.6
@@ -44,6 +45,8 @@ export function youngVineQuestion(view: PlantView, wire: Wire): Question | null 
   )
   return {
     code: 'young-vine',
+    counts: null,
+    tellsBare: false,
     stretches: [],
     candidates,
     rules: kept.length > 0 ? [{ code: 'one-leader', options: kept, min: 0, max: 1 }] : [],

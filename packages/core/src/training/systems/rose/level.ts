@@ -1,12 +1,12 @@
-import { cutPolyline, polylineLengthM } from '../../geometry/index.ts'
-import type { Point } from '../../geometry/index.ts'
-import { bendRadiusM } from '../judge.ts'
-import { option } from '../options.ts'
-import type { PlantView, Stem, Wire } from '../plant.ts'
-import type { Option, Stretch } from '../question.ts'
-import { alongWire, lieAlong } from '../vine.ts'
+import { cutPolyline, polylineLengthM } from '../../../geometry/index.ts'
+import type { Point } from '../../../geometry/index.ts'
+import { bendRadiusM } from '../../judge.ts'
+import { option } from '../../options.ts'
+import type { PlantView, Stem, Wire } from '../../plant.ts'
+import type { Option, Stretch } from '../../question.ts'
+import { alongWire, lieAlong } from '../../along.ts'
 import { mainsQuestion } from './mains.ts'
-import { rose } from './rose.ts'
+import { rose } from './base.ts'
 
 const SIDES = ['left', 'right'] as const
 /** One starts low: a wire higher up costs a little. */
@@ -141,7 +141,7 @@ function toAndFro(
   })
 }
 
-export const roseLevel = rose('rose-level', (view) => {
+export const roseLevel = rose('rose-level', 'mains', (view) => {
   const stretches = wireStretches(view)
   return mainsQuestion(
     view,

@@ -1,19 +1,9 @@
-import { nearestAlong, pointAlong } from '../../geometry/index.ts'
-import { yearOf } from '../../season/index.ts'
-import type { CalendarDate } from '../../season/index.ts'
-import {
-  barsToKeep,
-  bendRadiusM,
-  isBarred,
-  judgeGive,
-  lettered,
-  speaksAgainst,
-  speaksFor,
-  sumOfPoints,
-  tells,
-} from '../judge.ts'
-import { cutAbove, off, option, remark } from '../options.ts'
-import type { PlantView, Stem } from '../plant.ts'
+import { nearestAlong, pointAlong } from '../../../geometry/index.ts'
+import { yearOf } from '../../../season/index.ts'
+import type { CalendarDate } from '../../../season/index.ts'
+import { barsToKeep, bendRadiusM, isBarred, judgeGive, lettered, sumOfPoints } from '../../judge.ts'
+import { cutAbove, off, option } from '../../options.ts'
+import type { PlantView, Stem } from '../../plant.ts'
 import type {
   Candidate,
   Chosen,
@@ -23,7 +13,8 @@ import type {
   Question,
   Remark,
   Stretch,
-} from '../question.ts'
+} from '../../question.ts'
+import { speaksAgainst, speaksFor, tells, remark } from './says.ts'
 
 const WEIGHTS = { gapPerM: 6, overlapPerM: 14 } as const
 const OLD_FROM = 4
@@ -116,6 +107,8 @@ export function mainsQuestion(
   )
   return {
     code,
+    counts: null,
+    tellsBare: code === 'mains',
     stretches,
     candidates,
     rules: [],
@@ -202,7 +195,7 @@ function remarksOf(
   )
   for (const { wire, id } of stretches) if (wire !== null && covered.has(id)) bareWires.delete(wire)
   const bare = [...bareWires].flatMap((n) => [
-    remark('wire-bare', { n }),
+    remark('wire-bare', { n, isLack: true }),
     remark('fills-it', { n, pieceId: waiting?.stem.id ?? null }),
   ])
   const again = judged

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { Wood, viewOf, wiresAt } from '../../test/training.ts'
-import { headOf } from './vine.ts'
-import { cordonArms, placeOf, placeOn } from './systems/cordon-places.ts'
+import { Wood, viewOf, wiresAt } from '../../../../test/training.ts'
+import { headOf } from './head.ts'
+import { cordonArms, placeOf, placeOn } from './cordon-places.ts'
 
 /** A cordon with one arm of 1.8 m to the right, and spurs so far along it. */
 function cordonWith(alongM: readonly number[]) {

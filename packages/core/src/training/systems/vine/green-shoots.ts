@@ -1,18 +1,10 @@
-import {
-  barsToKeep,
-  isBarred,
-  lettered,
-  speaksAgainst,
-  speaksFor,
-  sumOfPoints,
-  tells,
-  bars,
-} from '../judge.ts'
-import { off, option, remark } from '../options.ts'
-import type { PlantView, Stem } from '../plant.ts'
-import type { Judgement, Question, Rule } from '../question.ts'
-import type { Head } from '../vine.ts'
-import { isFromTrunk, wayToHeadM } from '../vine.ts'
+import { barsToKeep, isBarred, lettered, sumOfPoints } from '../../judge.ts'
+import { off, option } from '../../options.ts'
+import type { PlantView, Stem } from '../../plant.ts'
+import type { Judgement, Question, Rule } from '../../question.ts'
+import type { Head } from './head.ts'
+import { isFromTrunk, wayToHeadM } from './head.ts'
+import { speaksAgainst, speaksFor, tells, bars, remark } from './says.ts'
 
 /** Two shoots from places nearer than this are one eye's. */
 const DOUBLE_M = 0.012
@@ -59,6 +51,8 @@ export function greenShootsQuestion(view: PlantView, head: Head): Question | nul
     )
   return {
     code: 'green-shoots',
+    counts: null,
+    tellsBare: false,
     stretches: [],
     candidates,
     rules,

@@ -5,18 +5,17 @@ import {
   judgeGive,
   judgeWood,
   lettered,
-  speaksAgainst,
-  speaksFor,
   sumOfPoints,
-  tells,
-} from '../judge.ts'
-import { cutAbove, off, option, remark, spur } from '../options.ts'
-import { heightOn } from '../plant.ts'
-import type { PlantView, Stem, Wire } from '../plant.ts'
-import type { FollowUp, Judgement, Option, Question, Rule, Stretch } from '../question.ts'
-import { alongWire, isFromTrunk, lieAlong, outwards, sideOf, wayToHeadM, budsBySide } from '../vine.ts'
-import type { Head } from '../vine.ts'
-import { polylineLengthM } from '../../geometry/index.ts'
+} from '../../judge.ts'
+import { cutAbove, off, option, spur } from '../../options.ts'
+import { heightOn } from '../../plant.ts'
+import type { PlantView, Stem, Wire } from '../../plant.ts'
+import type { FollowUp, Judgement, Option, Question, Rule, Stretch } from '../../question.ts'
+import { alongWire, lieAlong, outwards } from '../../along.ts'
+import { isFromTrunk, sideOf, wayToHeadM, budsBySide } from './head.ts'
+import type { Head } from './head.ts'
+import { polylineLengthM } from '../../../geometry/index.ts'
+import { speaksAgainst, speaksFor, tells, remark } from './says.ts'
 
 /** Bare wire costs so much a metre, and everything else is weighed against it. */
 export const WEIGHTS = { gapPerM: 10, overlapPerM: 12 } as const
@@ -95,6 +94,8 @@ export function canesQuestion(view: PlantView, head: Head, wire: Wire, count: 1 
   const standingBuds = standing.reduce((sum, { buds }) => sum + buds, 0)
   return {
     code: 'canes',
+    counts: 'buds',
+    tellsBare: false,
     stretches,
     candidates,
     rules: rules.filter(({ options }) => options.length > 0),

@@ -1,37 +1,47 @@
-import type { Point } from '../../geometry/index.ts'
-import { pointAlong, polylineLengthM } from '../../geometry/index.ts'
-import type { PlantKindId } from '../../kinds/index.ts'
-import { heightOn } from '../plant.ts'
-import type { PlantView } from '../plant.ts'
-import type { ExpectedPiece, Position, Task, TrainingSystem } from '../system.ts'
-import { alongWire, armsOf, headOf } from '../vine.ts'
-import type { Head } from '../vine.ts'
+import type { Point } from '../../../geometry/index.ts'
+import { pointAlong, polylineLengthM } from '../../../geometry/index.ts'
+import type { Habit } from '../../../kinds/index.ts'
+import { heightOn } from '../../plant.ts'
+import type { PlantView } from '../../plant.ts'
+import type { Question } from '../../question.ts'
+import type { Ask, ExpectedPiece, Position, Task, TrainingSystem } from '../../system.ts'
+import { alongWire } from '../../along.ts'
+import { armsOf, headOf } from './head.ts'
+import type { Head } from './head.ts'
 import { canesQuestion } from './canes.ts'
 import { cordonArms, cordonPositions } from './cordon-places.ts'
 import { cordonQuestion } from './cordon.ts'
 import { greenShootsQuestion } from './green-shoots.ts'
 import { headWire, youngVineQuestion } from './young-vine.ts'
+import { task } from './says.ts'
 
-const VINES: readonly PlantKindId[] = ['wine-grape', 'table-grape']
+const HABIT: Habit = 'renewed-canes'
 /** A head stands so far below its wire, that canes can be laid down onto it. */
 const HEAD_BELOW_M = 0.08
 const STUB_M = 0.12
 const CANE_M = 1.3
 const SIDES = ['left', 'right'] as const
 
+const WINTER = { from: 'leaf-fall', to: 'bud-swell' } as const
+const SPRING = { from: 'young-shoots', to: 'growing' } as const
+
 /** What all vines have in common: the trunk to be made, green shoots in spring, the time of the cut. */
 function vine(
   id: string,
   of: {
-    readonly winter: (view: PlantView, head: Head) => ReturnType<TrainingSystem['question']>
+    /** What is asked of a vine that is made. */
+    readonly asks: string
+    readonly winter: (view: PlantView, head: Head) => Question
     readonly positions: (view: PlantView, head: Head) => readonly Position[]
     readonly skeleton: (view: PlantView, years: number) => readonly ExpectedPiece[]
   },
 ): TrainingSystem {
   return {
     id,
-    kinds: VINES,
+    craft: 'vine',
+    suits: (habit) => habit === HABIT,
     needsWires: true,
+    hasBudGoal: true,
     positions: (view) => {
       const head = headOf(view)
       if (!head) return []
@@ -40,17 +50,23 @@ function vine(
         ...of.positions(view, head),
       ]
     },
+    role: () => null,
     tasks: (view) => vineTasks(view),
-    question: (view) => {
-      const wire = headWire(view)
-      if (!wire) return null
+    year: (view): Ask[] => {
       const head = headOf(view)
-      if (view.stage === 'young-shoots' || view.stage === 'growing') {
-        return head && head.trunk.age >= 1 && isMade(view, head) ? greenShootsQuestion(view, head) : null
-      }
-      if (view.stage === 'ripening') return null
-      if (!head || !isMade(view, head)) return youngVineQuestion(view, wire)
-      return of.winter(view, head)
+      if (!head || !isMade(view, head)) return [{ code: 'young-vine', window: WINTER }]
+      return [
+        { code: of.asks, window: WINTER },
+        { code: 'green-shoots', window: SPRING },
+      ]
+    },
+    question: (view, code) => {
+      const wire = headWire(view)
+      const head = headOf(view)
+      if (!wire) return null
+      if (code === 'young-vine') return youngVineQuestion(view, wire)
+      if (!head) return null
+      return code === 'green-shoots' ? greenShootsQuestion(view, head) : of.winter(view, head)
     },
     skeleton: (view, years) => (years <= 1 ? youngShoot(view) : of.skeleton(view, years)),
   }
@@ -63,7 +79,6 @@ function isMade(view: PlantView, head: Head): boolean {
 
 function vineTasks(view: PlantView): Task[] {
   const head = headOf(view)
-  const task = (code: Task['code'], count: number | null = null): Task => ({ code, count })
   if (!head || !isMade(view, head)) {
     return view.stage === 'dormant' || view.stage === 'bud-swell' || view.stage === 'leaf-fall'
       ? [task('choose-dormant')]
@@ -233,13 +248,15 @@ function cordonSkeleton(view: PlantView, years: number): ExpectedPiece[] {
   ]
 }
 
-export const caneTwo = vine('cane-two', {
+const caneTwo = vine('cane-two', {
+  asks: 'canes',
   winter: (view, head) => canesQuestion(view, head, wireOf(view, head), 2),
   positions: renewals,
   skeleton: canesSkeleton,
 })
 
-export const caneOne = vine('cane-one', {
+const caneOne = vine('cane-one', {
+  asks: 'canes',
   winter: (view, head) => canesQuestion(view, head, wireOf(view, head), 1),
   positions: renewals,
   skeleton: canesSkeleton,
@@ -253,14 +270,18 @@ const cordonWinter = (view: PlantView, head: Head, withCanes: boolean) => {
     : cordonQuestion(view, head, wire, withCanes)
 }
 
-export const spurCordon = vine('spur-cordon', {
+const spurCordon = vine('spur-cordon', {
+  asks: 'spurs',
   winter: (view, head) => cordonWinter(view, head, false),
   positions: cordonPositions,
   skeleton: cordonSkeleton,
 })
 
-export const cordonCanes = vine('cordon-canes', {
+const cordonCanes = vine('cordon-canes', {
+  asks: 'extra-canes',
   winter: (view, head) => cordonWinter(view, head, true),
   positions: cordonPositions,
   skeleton: cordonSkeleton,
 })
+
+export const vines = [caneTwo, caneOne, spurCordon, cordonCanes] as const

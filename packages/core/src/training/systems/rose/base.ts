@@ -1,17 +1,23 @@
-import type { PlantKindId } from '../../kinds/index.ts'
-import type { PlantView } from '../plant.ts'
-import type { Question } from '../question.ts'
-import type { ExpectedPiece, Position, Task, TrainingSystem } from '../system.ts'
+import type { PlantView } from '../../plant.ts'
+import type { Question } from '../../question.ts'
+import type { ExpectedPiece, Position, Task, TrainingSystem } from '../../system.ts'
 import { mainsOf } from './mains.ts'
+import { task } from './says.ts'
 
-const ROSES: readonly PlantKindId[] = ['climbing-rose', 'rambling-rose']
+const LAYING = { from: 'ripening', to: 'bud-swell' } as const
 
 /** What all ways of laying a rose have in common: its mains, its year. */
-export function rose(id: string, question: (view: PlantView) => Question | null): TrainingSystem {
+export function rose(
+  id: string,
+  asks: string,
+  question: (view: PlantView) => Question | null,
+): TrainingSystem {
   return {
     id,
-    kinds: ROSES,
+    craft: 'rose',
+    suits: (habit) => habit === 'long-mains',
     needsWires: true,
+    hasBudGoal: false,
     positions: (view): Position[] =>
       mainsOf(view)
         .filter((stem) => !stem.isBelowGraft)
@@ -22,21 +28,15 @@ export function rose(id: string, question: (view: PlantView) => Question | null)
           at: stem.tip,
           pieceId: stem.id,
         })),
+    role: () => null,
     tasks: (view): Task[] => {
       const isAfterFlowering = view.kind.prunedAt === 'after-flowering'
       if (view.stage === 'dormant' || view.stage === 'bud-swell')
-        return isAfterFlowering
-          ? [{ code: 'rest', count: null }]
-          : [
-              { code: 'choose-dormant', count: null },
-              { code: 'lay-before-buds', count: null },
-            ]
-      return [{ code: 'tie-in', count: null }]
+        return isAfterFlowering ? [task('rest')] : [task('choose-dormant'), task('lay-before-buds')]
+      return [task('tie-in')]
     },
-    question: (view) =>
-      view.wires.length === 0 || view.stage === 'young-shoots' || view.stage === 'growing'
-        ? null
-        : question(view),
+    year: () => [{ code: asks, window: LAYING }],
+    question: (view) => (view.wires.length === 0 ? null : question(view)),
     skeleton: (view, years): ExpectedPiece[] => roseSkeleton(view, years),
   }
 }

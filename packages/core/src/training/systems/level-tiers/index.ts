@@ -1,15 +1,15 @@
-import type { Point } from '../../geometry/index.ts'
-import { pointAlong } from '../../geometry/index.ts'
-import type { PlantKindId } from '../../kinds/index.ts'
-import { barsToKeep, isBarred, lettered, speaksAgainst, speaksFor, sumOfPoints } from '../judge.ts'
-import { off, option, remark } from '../options.ts'
-import { heightOn } from '../plant.ts'
-import type { PlantView, Stem, Wire } from '../plant.ts'
-import type { Candidate, FollowUp, Judgement, Option, Question, Remark } from '../question.ts'
-import type { ExpectedPiece, Position, Task, TrainingSystem } from '../system.ts'
-import { alongWire, reachesM, trunkOf } from '../vine.ts'
+import type { Point } from '../../../geometry/index.ts'
+import { pointAlong } from '../../../geometry/index.ts'
+import { barsToKeep, isBarred, lettered, sumOfPoints } from '../../judge.ts'
+import { off, option } from '../../options.ts'
+import { heightOn } from '../../plant.ts'
+import type { PlantView, Stem, Wire } from '../../plant.ts'
+import type { Candidate, FollowUp, Judgement, Option, Question, Remark } from '../../question.ts'
+import type { ExpectedPiece, Position, Task, TrainingSystem } from '../../system.ts'
+import { alongWire, reachesM } from '../../along.ts'
+import { trunkOf } from '../../trunk.ts'
+import { speaksAgainst, speaksFor, remark, task } from './says.ts'
 
-const POME: readonly PlantKindId[] = ['pear', 'apple']
 const SIDES = ['left', 'right'] as const
 /** An arm sits within this of its wire. */
 const AT_WIRE_M = 0.18
@@ -120,6 +120,8 @@ function leaderQuestion(view: PlantView): Question | null {
   )
   return {
     code: 'leader',
+    counts: null,
+    tellsBare: false,
     stretches: [],
     candidates,
     rules: leads.length > 0 ? [{ code: 'one-leader', options: leads, min: 1, max: 1 }] : [],
@@ -149,12 +151,13 @@ function tierAbove({ wires }: PlantView): {
   readonly figure: number
   readonly unit: 'm'
   readonly n: number
+  readonly wireAtM: number
 } {
   const USUAL_STEP_M = 0.4
   const heights = wires.map(({ heightM }) => heightM)
   const top = heights.at(-1) ?? 0
   const step = heights.length > 1 ? (top - heights[0]!) / (heights.length - 1) : USUAL_STEP_M
-  return { figure: top + step, unit: 'm', n: heights.length + 1 }
+  return { figure: top + step, unit: 'm', n: heights.length + 1, wireAtM: top + step }
 }
 
 function judge(stem: Stem, view: PlantView, wire: Wire | null): Judgement[] {
@@ -226,7 +229,6 @@ function armsToLower(view: PlantView, trunk: readonly Stem[]): FollowUp[] {
 }
 
 function tasks(view: PlantView): Task[] {
-  const task = (code: Task['code']): Task => ({ code, count: null })
   switch (view.stage) {
     case 'dormant':
     case 'bud-swell':
@@ -334,13 +336,14 @@ function armWithSpurs(
 
 export const levelTiers: TrainingSystem = {
   id: 'level-tiers',
-  kinds: POME,
+  craft: 'level-tiers',
+  suits: (habit) => habit === 'spur-tree',
   needsWires: true,
+  hasBudGoal: false,
   positions,
+  role: () => null,
   tasks,
-  question: (view) =>
-    ['dormant', 'bud-swell', 'leaf-fall'].includes(view.stage) && view.wires.length > 0
-      ? leaderQuestion(view)
-      : null,
+  year: () => [{ code: 'leader', window: { from: 'leaf-fall', to: 'bud-swell' } }],
+  question: (view) => (view.wires.length > 0 ? leaderQuestion(view) : null),
   skeleton,
 }
