@@ -49,3 +49,7 @@ export const questionWords = (t: TFunction, systemId: string, code: string): str
 
 export const questionHint = (t: TFunction, systemId: string, code: string): string =>
   t(`craft.${systemId}.question.${code}.hint`, { defaultValue: '' })
+
+/** Why so many are kept, where the number is the craft's and not the grower's. */
+export const questionWhy = (t: TFunction, systemId: string, code: string): string | null =>
+  t(`craft.${systemId}.question.${code}.why`, { defaultValue: '' }) || null

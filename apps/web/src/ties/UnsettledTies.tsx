@@ -7,6 +7,7 @@ import { useHemisphere } from '../data/agenda.ts'
 import type { NewEntry } from '../data/record.ts'
 import type { UnsettledTie } from '../data/unsettled.ts'
 import { onePress } from '../ui/one-press.ts'
+import { findKind } from '@klados/core/kinds'
 import { pieceWords } from '../ui/piece-words.ts'
 import { useUnits } from '../ui/units.tsx'
 import type { Units } from '../ui/units.tsx'
@@ -75,7 +76,7 @@ function OnePiece({ gardenId, group, canWrite, onWrite }: OnePieceProps) {
     onWrite(t('standing.ledDo'), [
       { ...head, kind: 'piece.laid', body: { v: 1, pieceId: piece.id, path: ledToSupports(piece, moved) } },
     ])
-  const part = pieceWords(t, piece, { state: wood, hemisphere }, on)
+  const part = pieceWords(t, piece, { state: wood, hemisphere }, on, findKind(plant.body.kindId)?.habit)
   return (
     <li className="flex flex-col gap-1 border-b border-dotted border-faint py-2 last:border-b-0">
       <p className="flex flex-wrap items-center gap-x-3 gap-y-1">

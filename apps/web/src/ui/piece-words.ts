@@ -1,3 +1,4 @@
+import type { Habit } from '@klados/core/kinds'
 import type { CalendarDate, Hemisphere } from '@klados/core/season'
 import { roleOf } from '@klados/core/wood'
 import type { Piece, PieceRole } from '@klados/core/wood'
@@ -9,13 +10,18 @@ interface Seen {
 }
 
 /** What a piece is on a day. */
-export function pieceRole(piece: Piece, { state, hemisphere }: Seen, on: CalendarDate): PieceRole {
-  return roleOf(piece, state.pieces, on, hemisphere)
+export function pieceRole(
+  piece: Piece,
+  { state, hemisphere }: Seen,
+  on: CalendarDate,
+  habit?: Habit,
+): PieceRole {
+  return roleOf(piece, state.pieces, on, hemisphere, habit)
 }
 
 /** The same in the grower's words. */
-export function pieceWords(t: TFunction, piece: Piece, seen: Seen, on: CalendarDate): string {
-  return t(`wood.parts.${pieceRole(piece, seen, on)}`)
+export function pieceWords(t: TFunction, piece: Piece, seen: Seen, on: CalendarDate, habit?: Habit): string {
+  return t(`wood.parts.${pieceRole(piece, seen, on, habit)}`)
 }
 
 /** How old wood is, by the seasons it has behind it. */

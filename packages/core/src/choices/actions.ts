@@ -50,7 +50,8 @@ export function woodDone(
       : [{ kind: 'piece.cut', body: { v: 1, pieceId, alongM: cutM, aboveBuds, reason: reasonOf(pieceId) } }],
   )
   const led = standing.flatMap(({ pieceId, deed, path }): WoodDone[] => {
-    if (path === null || deed === 'off') return []
+    // What is kept is tied where it stands.
+    if (path === null || deed === 'off' || deed === 'keep') return []
     return deed === 'lower'
       ? [{ kind: 'piece.lowered', body: { v: 1, pieceId, path, angleDeg: LEVEL_DEG } }]
       : [{ kind: 'piece.laid', body: { v: 1, pieceId, path } }]

@@ -39,16 +39,20 @@ export type Habit =
   | 'yearling-tree'
   /** Bears on last summer's tips and breaks freely from old wood: fig. */
   | 'tip-tree'
-  /** Canes from the ground that grow one summer, bear the next and die: raspberry, blackberry. */
-  | 'biennial-canes'
+  /** Upright canes that come up along a row, grow one summer, bear the next and die: summer raspberries. */
+  | 'erect-canes'
+  /** Long canes from one stool that grow one summer, bear the next and die: blackberries and their hybrids. */
+  | 'trailing-canes'
   /** Bushes that bear on older wood and its spurs: gooseberry. */
   | 'fruit-bush'
   /** Woody twiners with spurs or laterals on a lasting frame: wisteria, akebia, kiwi. */
   | 'woody-twiner'
   /** Stems that hold on by leaf stalks and are cut by the time of flowering: clematis. */
   | 'leaf-climber'
-  /** Hold on with roots along the stem: ivy, climbing hydrangea, aroids, vanilla. */
+  /** Woody, with roots along the stem: ivy, climbing hydrangea. */
   | 'root-climber'
+  /** Soft stems that last, with roots at their nodes: aroids, vanilla. */
+  | 'node-rooter'
   /** Soft stems that die back every year: hop, sweet pea. */
   | 'yearly-bine'
   /** Soft stems that last and are led or wound: hoya. */

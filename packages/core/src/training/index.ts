@@ -20,7 +20,7 @@ export type {
 } from './question.ts'
 export { usualSettings } from './settings.ts'
 export type { TrainingSettings } from './settings.ts'
-export type { Ask, ExpectedPiece, Position, Task, TrainingSystem } from './system.ts'
+export type { Ask, ExpectedPiece, PieceSeen, Position, SeasonAt, Task, TrainingSystem } from './system.ts'
 export { findSystem, openQuestions, systemsFor, trainingSystems } from './systems.ts'
 export { quickSigns, readQuickLine } from './quick-line.ts'
 export type { QuickFailure, QuickLine, QuickSign, QuickStem } from './quick-line.ts'

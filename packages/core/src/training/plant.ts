@@ -145,7 +145,7 @@ function stemsOf(input: TrainingInput, kind: PlantKind): Stem[] {
       id: piece.id,
       piece,
       age: pieceAge(piece, on, hemisphere),
-      role: roleOf(piece, pieces, on, hemisphere),
+      role: roleOf(piece, pieces, on, hemisphere, kind.habit),
       parent,
       alongM: piece.parent.on === 'piece' ? piece.parent.alongM : 0,
       base,

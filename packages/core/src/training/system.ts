@@ -1,8 +1,8 @@
 import type { Habit } from '../kinds/index.ts'
 import type { Point } from '../geometry/index.ts'
-import type { StageWindow } from '../season/index.ts'
+import type { CalendarDate, Hemisphere, SeasonStage, StageWindow } from '../season/index.ts'
 import type { PieceRole } from '../wood/index.ts'
-import type { PlantView, Stem } from './plant.ts'
+import type { PlantView } from './plant.ts'
 import type { Question } from './question.ts'
 
 /** A place that a mature plant of the system has: what stands there, or that nothing does. */
@@ -26,6 +26,19 @@ export interface Task {
 export interface Ask {
   readonly code: string
   readonly window: StageWindow
+}
+
+/** As much of a piece as its role goes by. */
+export interface PieceSeen {
+  readonly age: number
+  /** It grows on another piece, not from the ground or the crown. */
+  readonly isOnWood: boolean
+}
+
+export interface SeasonAt {
+  readonly stage: SeasonStage
+  readonly on: CalendarDate
+  readonly hemisphere: Hemisphere
 }
 
 /** A piece of a plant as one expects it, to be corrected: named within the skeleton, not yet in any journal. */
@@ -56,7 +69,7 @@ export interface TrainingSystem {
   readonly hasBudGoal: boolean
   readonly positions: (view: PlantView) => readonly Position[]
   /** What a piece is now in the craft's own word; `null` leaves it to its place and age. */
-  readonly role: (stem: Stem, view: PlantView) => string | null
+  readonly role: (piece: PieceSeen, at: SeasonAt) => string | null
   readonly tasks: (view: PlantView) => readonly Task[]
   /** The questions of this year of the plant's life, in the order of the year; several may stand open at once. */
   readonly year: (view: PlantView) => readonly Ask[]

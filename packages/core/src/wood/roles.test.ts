@@ -21,6 +21,13 @@ describe('the role of a piece', () => {
     expect(roleOf(shoot, pieces, '2026-12-01', 'south')).toBe('shoot')
   })
 
+  it('never becomes a trunk where the kind makes none', () => {
+    const old = pieceOf({ id: 'old', seasonsThen: 4 })
+    expect(roleOf(old, tree(old), '2026-08-01', 'north', 'erect-canes')).toBe('cane')
+    expect(roleOf(old, tree(old), '2026-08-01', 'north', 'node-rooter')).toBe('bine')
+    expect(roleOf(arm, pieces, '2026-08-01', 'north', 'erect-canes')).toBe('lateral')
+  })
+
   it('is a spur once it is cut to a few buds, or short', () => {
     const cut = (aboveBuds: number | null, alongM: number) =>
       role(pieceOf({ ...shoot, cuts: [{ on: '2026-12-10', reason: '', alongM, aboveBuds }] }), '2027-01-01')

@@ -1,3 +1,4 @@
+import type { Habit } from '../kinds/index.ts'
 import type { CalendarDate, Hemisphere } from '../season/index.ts'
 import { pieceAge } from './thickening.ts'
 import type { Piece, PieceRole } from './wood.ts'
@@ -6,6 +7,15 @@ import type { Piece, PieceRole } from './wood.ts'
 const SPUR_BUDS = 3
 /** Shorter than this without counted buds, metres, it is one too: a hand's breadth. */
 const SPUR_M = 0.12
+
+/** What comes from the base of habits that make no trunk, however old it grows. */
+const STEMS_OF: Readonly<Partial<Record<Habit, PieceRole>>> = {
+  'erect-canes': 'cane',
+  'trailing-canes': 'cane',
+  'yearly-bine': 'bine',
+  'lasting-vine': 'bine',
+  'node-rooter': 'bine',
+}
 
 /**
  * What a piece is on a day: what its grower calls it, or what follows from where it begins and how many
@@ -17,6 +27,7 @@ export function roleOf(
   pieces: ReadonlyMap<string, Piece>,
   on: CalendarDate,
   hemisphere: Hemisphere,
+  habit?: Habit,
 ): PieceRole {
   const age = pieceAge(piece, on, hemisphere)
   const { calledRole } = piece
@@ -24,6 +35,8 @@ export function roleOf(
   const { parent } = piece
   if (parent.on === 'below-graft' || parent.on === 'ground') return 'sucker'
   if (age === 0) return 'shoot'
+  const stem = habit && STEMS_OF[habit]
+  if (stem) return parent.on === 'crown' ? stem : 'lateral'
   if (parent.on === 'crown') return age >= 2 ? 'trunk' : 'cane'
   const under = pieces.get(parent.pieceId)
   const isFromMain = under === undefined || under.parent.on !== 'piece'

@@ -240,7 +240,7 @@ const Row = memo(function Row({ gardenId, item, onWrite, isCompact }: RowProps) 
   const { tie, piece, plant, place, kind, look, urgency, wood } = item
   const alongM = place.body.viewingEnd === 'left' ? tie.at.xM : place.body.widthM - tie.at.xM
   const where = t('round.where', {
-    part: pieceWords(t, piece, { state: wood, hemisphere }, todayHere()),
+    part: pieceWords(t, piece, { state: wood, hemisphere }, todayHere(), kind?.habit),
     plant: plant.body.name,
     height: units.length(tie.at.yM),
     along: units.length(alongM),

@@ -6,7 +6,7 @@ import { useMemo, useState } from 'react'
 import type { KeyboardEvent } from 'react'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import type { Hit } from '../../elevation/Elevation.tsx'
-import { pieceWords } from '../../ui/piece-words.ts'
+import { woodWords } from './wood-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import type { Position } from '@klados/core/training'
 import { nearWords, positionWords, thickWords } from './choose/words.ts'
@@ -155,7 +155,7 @@ function Twig({ piece, ...rest }: Omit<BranchProps, 'pieces'> & { piece: Piece }
           onKeyDown={onKey}
           onClick={() => onChoose({ kind: 'wood', id: piece.id })}
         >
-          {pieceWords(t, piece, data, on)}
+          {woodWords(t, piece, data, on)}
         </button>
         <span className="text-[0.8125rem] text-slate">
           {place && `${positionWords(craft, place)}, `}

@@ -22,7 +22,8 @@ import { formatDate } from '../../data/dates.ts'
 import { Choice, Pick } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
-import { ageWords, pieceWords } from '../../ui/piece-words.ts'
+import { ageWords } from '../../ui/piece-words.ts'
+import { woodWords } from './wood-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import type { Position } from '@klados/core/training'
 import { positionWords } from './choose/words.ts'
@@ -57,7 +58,7 @@ export function PiecePanel(props: PiecePanelProps) {
   const kind = findKind(plant?.body.kindId ?? '')
   const age = pieceAge(piece, on, data.hemisphere)
   const diameterMm = kind ? baseDiameterMm(piece, kind, on, data.hemisphere) : piece.baseMm
-  const title = `${pieceWords(t, piece, data, on)}, ${plant?.body.name ?? ''}`
+  const title = `${woodWords(t, piece, data, on)}, ${plant?.body.name ?? ''}`
   return (
     <>
       <SlipGroup title={title}>

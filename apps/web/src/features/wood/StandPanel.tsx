@@ -89,13 +89,13 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone, onAll }: 
     if (id !== null) onDone(id)
   }
   const standAll = async () => {
-    const made: string[] = []
-    for (const [i, { xM, startNodeId }] of (wants?.free ?? []).entries()) {
-      const id = await add(bodyAt(mm(xM), startNodeId, called(data.plants.length + 1 + i)))
-      if (id === null) break
-      made.push(id)
-    }
-    onAll(made)
+    // All at once: a plant's part of the row is what its neighbours leave it, from the first look on.
+    const made = await Promise.all(
+      (wants?.free ?? []).map(({ xM, startNodeId }, i) =>
+        add(bodyAt(mm(xM), startNodeId, called(data.plants.length + 1 + i))),
+      ),
+    )
+    onAll(made.filter((id) => id !== null))
   }
   return (
     <form

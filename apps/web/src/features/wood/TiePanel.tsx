@@ -6,7 +6,7 @@ import { useTranslation } from '../../i18n/use-translation.tsx'
 import { formatDate } from '../../data/dates.ts'
 import { TieActions } from '../../ties/TieActions.tsx'
 import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
-import { pieceWords } from '../../ui/piece-words.ts'
+import { woodWords } from './wood-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import type { WoodBenchData } from './use-bench.ts'
 import type { Recorder } from '../../data/use-recorder.ts'
@@ -43,7 +43,7 @@ export function TiePanel({ gardenId, tie, place, data, on, canWrite, recorder }:
     : t('wood.tightNever')
   return (
     <div className="flex flex-col gap-5" data-walk="tie">
-      <SlipGroup title={t('wood.tieOf', { stem: `${pieceWords(t, piece, data, on)}, ${plant!.body.name}` })}>
+      <SlipGroup title={t('wood.tieOf', { stem: `${woodWords(t, piece, data, on)}, ${plant!.body.name}` })}>
         <SlipRow label={tieMaterialWords(t, tie.materialId)}>{t(`wood.hitches.${tie.hitch}`)}</SlipRow>
         <SlipRow label={t('wood.madeOn', { date: '' })}>{formatDate(tie.madeOn)}</SlipRow>
         <SlipRow label={t('wood.slackNow')}>{units.length(tie.loopLengthMm / 1000, 'fine')}</SlipRow>

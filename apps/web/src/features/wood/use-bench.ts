@@ -11,7 +11,7 @@ import { tieSupports } from '@klados/core/wood'
 import type { Piece, Tie, TieSupport } from '@klados/core/wood'
 import { useMemo } from 'react'
 import { tieStates, useAgenda, useHemisphere } from '../../data/agenda.ts'
-import { useFrames, usePlants } from '../../data/documents.ts'
+import { useFrames, useGarden, usePlants } from '../../data/documents.ts'
 import { useCatalogue } from '../../data/catalogue.ts'
 import { todayHere } from '../../data/dates.ts'
 import { selectByPlace } from '../../data/entries.ts'
@@ -55,6 +55,7 @@ export interface WoodBenchData {
   readonly ties: readonly Tie[]
   readonly entries: readonly JournalEntry[]
   readonly hemisphere: Hemisphere
+  readonly latitudeDeg: number | null
   readonly urgencies: ReadonlyMap<string, Urgency>
 }
 
@@ -65,6 +66,7 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
   const allPlants = usePlants(gardenId)
   const allFrames = useFrames(gardenId)
   const hemisphere = useHemisphere(gardenId)
+  const latitudeDeg = useGarden(gardenId)?.latitudeDeg ?? null
   const { items } = useAgenda(gardenId)
   const catalogue = useCatalogue(gardenId)
   const entries = useAppSelector(selectByPlace).get(place.id) ?? NONE
@@ -141,6 +143,7 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
       ties: [...state.ties.values()],
       entries,
       hemisphere,
+      latitudeDeg,
       urgencies: isToday ? urgencies : new Map(),
     }
   }, [
@@ -158,6 +161,7 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
     state,
     entries,
     hemisphere,
+    latitudeDeg,
     urgencies,
     isToday,
   ])

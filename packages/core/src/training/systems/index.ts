@@ -1,6 +1,7 @@
+import { caneFruit } from './cane-fruit/index.ts'
 import { levelTiers } from './level-tiers/index.ts'
 import { roses } from './rose/index.ts'
 import { vines } from './vine/index.ts'
 
 /** All systems that ship, in the order in which they are offered; one more is its folder and its line here. */
-export const systems = [...vines, ...roses, levelTiers] as const
+export const systems = [...vines, ...roses, levelTiers, ...caneFruit] as const

@@ -1,5 +1,5 @@
 import { useTranslation } from '../../../i18n/use-translation.tsx'
-import { pieceWords } from '../../../ui/piece-words.ts'
+import { woodWords } from '../wood-words.ts'
 import { useUnits } from '../../../ui/units.tsx'
 import type { WoodBenchData } from '../use-bench.ts'
 import type { Training } from './training.ts'
@@ -84,7 +84,7 @@ export function CompareStrip({ data, training, choosing, on }: CompareStripProps
                   {stem.areBudsCounted ? '' : '≈'}
                   {stem.buds}
                 </td>
-                <td>{whereWords(t, units, stem, ({ piece }) => pieceWords(t, piece, data, on))}</td>
+                <td>{whereWords(t, units, stem, ({ piece }) => woodWords(t, piece, data, on))}</td>
                 <td>{deedWords(t, units, one, many)}</td>
                 <td>{reasonWords(say, candidate, choosing)}</td>
               </tr>

@@ -16,7 +16,7 @@ import type { WoodBenchData } from '../use-bench.ts'
 import { doneEntries, tiesFor } from './commit.ts'
 import { download } from '../../../ui/download.ts'
 import { cuttingSheet } from './cutting-sheet.ts'
-import { pieceWords } from '../../../ui/piece-words.ts'
+import { woodWords } from '../wood-words.ts'
 import { viewOfPlant } from './training.ts'
 import type { Training } from './training.ts'
 import { countAlike, deedWords, followWords, speech, writtenWhy } from './words.ts'
@@ -94,7 +94,7 @@ function Planned({
           name: one.body.name,
           choice: planned,
           view: viewOfPlant(place, data, one, on, view.input.latitudeDeg, null),
-          stemName: ({ piece }: Stem) => pieceWords(t, piece, data, on),
+          stemName: ({ piece }: Stem) => woodWords(t, piece, data, on),
         })),
     )
     const hazards = new Set(

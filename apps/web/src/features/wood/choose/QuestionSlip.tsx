@@ -27,7 +27,7 @@ import {
   speech,
 } from './words.ts'
 import type { Speech } from './words.ts'
-import { questionHint, questionWords } from '../../../i18n/craft-words.ts'
+import { questionHint, questionWhy, questionWords } from '../../../i18n/craft-words.ts'
 
 interface QuestionSlipProps {
   readonly gardenId: string
@@ -69,12 +69,15 @@ export function QuestionSlip(props: QuestionSlipProps) {
         <BudTape
           buds={proposal.buds}
           {...question.buds}
-          words={t('choose.buds', { count: proposal.buds })}
+          words={t(`choose.${question.counts}`, { count: proposal.buds })}
           sides={proposal.bySide && t('choose.perSide', { ...proposal.bySide })}
-          why={t(`choose.targetWhy.${view.target.why}`, {
-            formula: view.target.why === 'weighed' ? view.target.by : goalFormula(training),
-            mass: formatMass(view.input.pruningsKg ?? 0, units.system),
-          })}
+          why={
+            questionWhy(t, systemId, question.code) ??
+            t(`choose.targetWhy.${view.target.why}`, {
+              formula: view.target.why === 'weighed' ? view.target.by : goalFormula(training),
+              mass: formatMass(view.input.pruningsKg ?? 0, units.system),
+            })
+          }
         />
       )}
       <Spoken choosing={choosing} />
@@ -185,7 +188,7 @@ function Spoken({ choosing }: { readonly choosing: Choosing }) {
   return (
     <p role="status" className="sr-only">
       {candidate && deed && `${candidate.letter}: ${deedWords(t, units, deed, hasManyWires(question))}. `}
-      {question.counts !== null && t('choose.buds', { count: proposal.buds })}
+      {question.counts !== null && t(`choose.${question.counts}`, { count: proposal.buds })}
     </p>
   )
 }
@@ -303,7 +306,9 @@ function OptionLine({ say, n, candidate, option, choosing, many }: OptionLinePro
       )
     if (change.budsMore !== 0 && question.counts !== null)
       said.push(
-        t(change.budsMore > 0 ? 'choose.budsMore' : 'choose.budsLess', { count: Math.abs(change.budsMore) }),
+        t(`choose.${question.counts}${change.budsMore > 0 ? 'More' : 'Less'}`, {
+          count: Math.abs(change.budsMore),
+        }),
       )
     return said.length > 0 ? clauses(t, said) : t('choose.noOther')
   }

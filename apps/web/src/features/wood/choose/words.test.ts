@@ -70,8 +70,9 @@ describe('every code of choosing has its words', () => {
         for (const { what } of system.positions(view)) worded('position', what)
         for (const { code } of system.year(view))
           expect(questionWords(t, system.id, code), code).not.toBe(code)
-        for (const stem of view.stems) {
-          const role = system.role(stem, view)
+        for (const { age, parent } of view.stems) {
+          const at = { stage: view.stage, on: view.input.on, hemisphere: view.input.hemisphere }
+          const role = system.role({ age, isOnWood: parent !== null }, at)
           if (role !== null) worded('role', role)
         }
         for (const question of openQuestions(system, view)) {

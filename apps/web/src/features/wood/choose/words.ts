@@ -114,7 +114,7 @@ export function reasonWords(
   const laid = options.filter(({ deed }) => deed === 'lay' || deed === 'to-and-fro')
   const fewest = Math.min(...laid.map(({ buds }) => buds))
   const isOver = laid.length > 0 && question.buds.costPerBud > 0 && proposal.buds + fewest > question.buds.max
-  return t(isOver ? 'choose.budsEnough' : 'choose.spare')
+  return isOver ? t('choose.budsEnough') : craft('rule', 'spare')
 }
 
 /** Wires that want wood and have none, where the question is there to fill them. */

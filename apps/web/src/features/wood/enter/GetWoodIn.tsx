@@ -15,7 +15,7 @@ import type { Recorder } from '../../../data/use-recorder.ts'
 import { Check, Pick } from '../../../ui/Choice.tsx'
 import { LineField } from '../../../ui/LineField.tsx'
 import { NumberField } from '../../../ui/NumberField.tsx'
-import { pieceWords } from '../../../ui/piece-words.ts'
+import { woodWords } from '../wood-words.ts'
 import { useUnits } from '../../../ui/units.tsx'
 import type { Units } from '../../../ui/units.tsx'
 import { SystemPanel } from '../choose/SystemPanel.tsx'
@@ -234,7 +234,7 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
       {piece && !misplaced && (
         <p className="text-[0.8125rem] text-slate">
           {t('enter.sitsOn', {
-            piece: pieceWords(t, piece, data, on),
+            piece: woodWords(t, piece, data, on),
             length: units.length(sitsAtM, 'short'),
           })}
         </p>
@@ -285,7 +285,7 @@ function bearerWords(t: TFunction, piece: Piece, data: WoodBenchData, on: string
         : to.xM < from.xM
           ? 'left'
           : 'right'
-  const words = [pieceWords(t, piece, data, on), ...(side ? [t(`choose.side.${side}`)] : [])]
+  const words = [woodWords(t, piece, data, on), ...(side ? [t(`choose.side.${side}`)] : [])]
   return listPlain([...words, units.length(lengthM)])
 }
 
