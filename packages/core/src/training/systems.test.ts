@@ -47,7 +47,8 @@ describe('every system', () => {
     )
   })
 
-  it('expects wood that it then has a question or a task for', () => {
+  it('expects wood that it then has a question for at some stage of the year', () => {
+    const days = ['2026-02-01', '2026-03-25', '2026-05-25', '2026-08-25']
     for (const system of trainingSystems) {
       const wood = new Wood(1.5, '2026-02-01')
       const frames = wiresAt(3, 0.9, 1.3, 1.7)
@@ -67,7 +68,9 @@ describe('every system', () => {
             },
           )
         }
-        const [question] = openQuestions(system, viewOf(full, kindFor(system), frames))
+        const [question] = days.flatMap((on) =>
+          openQuestions(system, viewOf(full, kindFor(system), frames, { on })),
+        )
         expect(question, `${system.id} ${years}`).toBeDefined()
         expect(isRefused(propose(question!)), `${system.id} ${years}`).toBe(false)
       }
