@@ -106,6 +106,8 @@ export interface Question {
   readonly code: string
   /** What its buds count, shown against the target; `null` where none is kept to. */
   readonly counts: 'buds' | 'canes' | null
+  /** Wood that would decide it has not been entered: nothing is proposed, and no answer is the best one. */
+  readonly isWoodMissing?: boolean
   /** Bare wires are told of: what is chosen is there to fill them. */
   readonly tellsBare: boolean
   readonly stretches: readonly Stretch[]

@@ -153,7 +153,7 @@ export function StandPanel({ gardenId, place, data, atM, onAt, onDone, onAll }: 
       <button type="submit" className="btn btn-main" disabled={atM === null}>
         {t('wood.standHere')}
       </button>
-      {wants && wants.free.length > 1 && (
+      {wants && wants.free.length > 0 && (
         <button type="button" className="btn" onClick={onePress(() => void standAll())}>
           {t('wood.standAll', { count: wants.free.length })}
         </button>

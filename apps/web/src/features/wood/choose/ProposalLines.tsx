@@ -1,4 +1,5 @@
 import type { Candidate } from '@klados/core/training'
+import { useState } from 'react'
 import { useTranslation } from '../../../i18n/use-translation.tsx'
 import type { Choosing } from './use-choosing.ts'
 import { deedWords, hasManyWires, reasonWords } from './words.ts'
@@ -61,23 +62,46 @@ export function ProposalLines({ say, choosing }: { readonly say: Speech; readonl
             ) : (
               <>
                 <p className="flex items-baseline gap-2 pt-1">{said}</p>
-                <div className="-ml-2 flex flex-wrap">
-                  {candidates.map(({ pieceId, letter }) => (
-                    <button
-                      key={pieceId}
-                      type="button"
-                      className={`min-h-9 min-w-9 font-bold ${tone}`}
-                      onClick={() => choosing.focus(pieceId)}
-                    >
-                      {letter}
-                    </button>
-                  ))}
-                </div>
+                <Letters candidates={candidates} tone={tone} onFocus={choosing.focus} />
               </>
             )}
           </li>
         )
       })}
     </ul>
+  )
+}
+
+const SHOWN = 24
+
+interface LettersProps {
+  readonly candidates: readonly Candidate[]
+  readonly tone: string
+  readonly onFocus: (pieceId: string) => void
+}
+
+/** The letters of what is done alike; of very many the first, and the rest where they are asked for. */
+function Letters({ candidates, tone, onFocus }: LettersProps) {
+  const { t } = useTranslation()
+  const [isWhole, showWhole] = useState(candidates.length <= SHOWN)
+  const rest = candidates.length - SHOWN
+  return (
+    <div className="-ml-2 flex flex-wrap items-center">
+      {(isWhole ? candidates : candidates.slice(0, SHOWN)).map(({ pieceId, letter }) => (
+        <button
+          key={pieceId}
+          type="button"
+          className={`min-h-9 min-w-9 font-bold ${tone}`}
+          onClick={() => onFocus(pieceId)}
+        >
+          {letter}
+        </button>
+      ))}
+      {!isWhole && (
+        <button type="button" className="btn btn-plain" onClick={() => showWhole(true)}>
+          {t('choose.more', { count: rest })}
+        </button>
+      )}
+    </div>
   )
 }

@@ -5,7 +5,7 @@ import { curveCatmullRom, line } from 'd3-shape'
 import { useTranslation } from '../../../i18n/use-translation.tsx'
 import type { View } from '../../../elevation/view.ts'
 import { useUnits } from '../../../ui/units.tsx'
-import { spreadLetters } from './spread-letters.ts'
+import { spreadLetters, withRoom } from './spread-letters.ts'
 
 /** What is drawn of a deed: whose it is, where it is cut, how it lies then. */
 export interface DeedMark {
@@ -31,6 +31,8 @@ const LETTER_PX = 10
 const APART_PX = 24
 const ABOVE_PX = 14
 const LABELS = 6
+/** Of more shoots than this only those have a letter that have room for it; the others when one zooms in. */
+const MOST_LETTERS = 40
 const isLabelled = (one: DeedMark): boolean =>
   one.cutM !== null && one.deed !== 'off' && !one.path && one.aboveBuds !== null
 
@@ -45,11 +47,14 @@ export function ProposalMarks({
 }: ProposalMarksProps) {
   const { t } = useTranslation()
   const units = useUnits()
+  const lettered = deeds.flatMap(({ pieceId, letter, deed }) => {
+    const stem = plant.stem(pieceId)
+    // What comes off is found before what stays.
+    const rank = pieceId === focused ? 0 : deed === 'off' ? 1 : 2
+    return stem ? [{ pieceId, letter, rank, x: view.x(stem.tip.xM), y: view.y(stem.tip.yM) }] : []
+  })
   const put = spreadLetters(
-    deeds.flatMap(({ pieceId, letter }) => {
-      const stem = plant.stem(pieceId)
-      return stem ? [{ pieceId, letter, x: view.x(stem.tip.xM), y: view.y(stem.tip.yM) }] : []
-    }),
+    lettered.length > MOST_LETTERS ? withRoom(lettered, APART_PX) : lettered,
     ABOVE_PX,
     APART_PX,
   )

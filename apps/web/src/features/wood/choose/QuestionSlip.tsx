@@ -140,12 +140,18 @@ export function QuestionSlip(props: QuestionSlipProps) {
             )}
             <SlipRow label={t('choose.minutes')}>{minutes}</SlipRow>
           </SlipGroup>
-          <p className="text-[0.8125rem] text-slate">
-            {t(
-              choosing.isLooking ? 'choose.looking' : proposal.isProven ? 'choose.proven' : 'choose.unproven',
-            )}
-          </p>
-          {canWrite && (
+          {!question.isWoodMissing && (
+            <p className="text-[0.8125rem] text-slate">
+              {t(
+                choosing.isLooking
+                  ? 'choose.looking'
+                  : proposal.isProven
+                    ? 'choose.proven'
+                    : 'choose.unproven',
+              )}
+            </p>
+          )}
+          {canWrite && !question.isWoodMissing && (
             <div className="flex flex-wrap items-center gap-2 bg-paper max-sm:sticky max-sm:bottom-0 max-sm:-mx-5 max-sm:border-t max-sm:border-faint max-sm:px-5 max-sm:py-2">
               <button type="button" className="btn btn-main flex-1 py-2.5" onClick={() => onCommit('plan')}>
                 {t('choose.commitPlan')}

@@ -21,3 +21,14 @@ export function spreadLetters(tips: readonly Letter[], abovePx: number, apartPx:
   }
   return placed
 }
+
+/** Those whose letters stand free of each other where their tips are, the foremost first. */
+export function withRoom<T extends { readonly x: number; readonly y: number; readonly rank: number }>(
+  all: readonly T[],
+  apartPx: number,
+): T[] {
+  const free: T[] = []
+  for (const one of [...all].sort((a, b) => a.rank - b.rank))
+    if (free.every(({ x, y }) => Math.hypot(x - one.x, y - one.y) >= apartPx)) free.push(one)
+  return free
+}

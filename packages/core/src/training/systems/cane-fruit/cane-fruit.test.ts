@@ -85,6 +85,7 @@ describe('a metre of summer raspberries', () => {
 
   it('cuts nothing while the summer has not been entered', () => {
     const view = metre('2026-08-25', evenly('old', 6, 1))
+    expect(ask('cane-row', view).isWoodMissing).toBe(true)
     const found = answer(ask('cane-row', view))
     expect(Object.values(deedsOf(found))).toEqual(Array(6).fill('wait'))
     expect(found.remarks.map(({ code }) => code)).toEqual(['enter-new'])

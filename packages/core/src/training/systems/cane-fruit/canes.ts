@@ -86,7 +86,8 @@ export function canesQuestion(view: PlantView): Question | null {
   const isKnown = sound > 0
   return {
     code: 'canes',
-    counts: 'canes',
+    counts: isKnown ? 'canes' : null,
+    isWoodMissing: !isKnown,
     tellsBare: false,
     stretches: [row],
     candidates: judged.map(({ stem, letter, judgements }) => ({

@@ -20,6 +20,8 @@ const STRONG_MM = 5
 const SHORT_M = 0.15
 const BEYOND_M = 0.01
 const RIB_DEG = 45
+/** So many are told one by one; of more it is said how many. */
+const MOST_NAMED = 4
 const SIDES = ['left', 'right'] as const
 /** Nothing is counted: the number follows from the room. */
 const NO_COUNT = { aim: 0, min: 0, max: 100_000, costPerBud: 0 } as const
@@ -236,18 +238,27 @@ export function renewalQuestion(view: PlantView): Question | null {
     (stem) => stem.age === 1 && stem.piece.cuts.length === 0 && placeOf(stem, ribs) !== null,
   )
   if (fruited.length === 0) return null
-  const judged = inOrder(fruited.map((stem) => ({ stem, judgements: judgeFruited(stem, view) })))
+  // Where nobody has looked since spring, nothing is known of what follows.
+  const isKnown = view.stems.some((stem) => stem.age === 0 && placeOf(stem, ribs) !== null)
+  const judged = inOrder(
+    fruited.map((stem) => ({
+      stem,
+      judgements: isKnown ? judgeFruited(stem, view) : [...barsToKeep(stem), tells('summer-unknown')],
+    })),
+  )
+  const without = judged.filter(({ judgements }) =>
+    judgements.some(({ code }) => code === 'no-replacement' || code === 'bare'),
+  )
   return question({
     code: 'renewal',
+    isWoodMissing: !isKnown,
     candidates: candidatesOf(judged, (stem) => renewalsOf(stem, view)),
-    remarks: (chosen) =>
-      judged
-        .filter(
-          ({ stem, judgements }) =>
-            judgements.some(({ code }) => code === 'no-replacement' || code === 'bare') &&
-            chosen.has(stem.id),
-        )
-        .map(({ stem }) => remark('no-replacement', { pieceId: stem.id, isLack: true })),
+    remarks: () => {
+      if (!isKnown) return [remark('enter-new', { isLack: true })]
+      return without.length > MOST_NAMED
+        ? [remark('no-replacements', { n: without.length, isLack: true })]
+        : without.map(({ stem }) => remark('no-replacement', { pieceId: stem.id, isLack: true }))
+    },
   })
 }
 

@@ -115,6 +115,17 @@ describe('a peach as a fan', () => {
     ])
   })
 
+  it('cuts nothing back while its summer has not been entered', () => {
+    const wood = fan('2026-08-25')
+    shoot(wood, 'a', 'left', 0.3, true)
+    shoot(wood, 'b', 'right', 0.3, true)
+    const question = ask('yearling-fan', seen(wood))
+    const found = answer(question)
+    expect(deedsOf(found)).toEqual({ a: 'wait', b: 'wait' })
+    expect(found.remarks.map(({ code }) => code)).toEqual(['enter-new'])
+    expect(codesOf(question, 'a')).toEqual(['summer-unknown'])
+  })
+
   it('is given its first two ribs in its first June, one each way at half a right angle', () => {
     const wood = new Wood(2, '2026-06-05')
     wood.stem('trunk', null, 0, [2, 0], 0.45, 0, { seasonsThen: 2, baseMm: 14, calledRole: 'trunk' })
