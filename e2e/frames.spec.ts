@@ -229,7 +229,7 @@ test('built on site: marks ticked off, a screw that stopped short lowers its anc
   await page.getByRole('button', { name: 'Read the clip-on meter' }).click()
   await page.getByRole('button', { name: 'Record as found' }).click()
   await expect(page.getByText(/found at 12 °C/)).toBeVisible()
-  await page.getByRole('link', { name: 'Back to the bench' }).click()
+  await page.getByRole('link', { name: 'Back to the frame' }).click()
   await expect(anchor).not.toHaveText(before!)
 })
 
@@ -318,7 +318,7 @@ test('a post of one’s own is added to the catalogue and bought for a row', asy
   await form.getByLabel('Diameter', { exact: true }).fill('95 mm')
   await form.getByLabel('Length').fill('2.75 m')
   await form.getByLabel('Price').fill('8.5')
-  await form.getByRole('button', { name: 'Add it to the catalogue' }).click()
+  await form.getByRole('button', { name: 'Add to the catalogue' }).click()
   await expect(page.getByRole('button', { name: 'Remove Split chestnut' })).toBeVisible()
   await expect(page.getByText('Saved', { exact: true })).toBeVisible()
   await page.goto(`${garden}/places/${id}/frame`)

@@ -24,6 +24,8 @@ export { lineNames } from './line-names.ts'
 export type { LineName } from './line-names.ts'
 export { figureKeys } from './layout.ts'
 export { markOut } from './mark-out.ts'
+export { tracksOf } from './tracks.ts'
+export type { Track, TrackForm, TrackPart } from './tracks.ts'
 export type { Diagonal, MarkOut, MarkOutRow } from './mark-out.ts'
 export {
   anchorId,

@@ -1,6 +1,6 @@
 import { budTarget } from '../budget/index.ts'
 import type { BudGoal, BudTarget } from '../budget/index.ts'
-import { bearsLeaf } from '../frame/index.ts'
+import { bearsLeaf, tracksOf } from '../frame/index.ts'
 import type { Frame, LineId } from '../frame/index.ts'
 import { polylineLengthM } from '../geometry/index.ts'
 import type { Point } from '../geometry/index.ts'
@@ -8,7 +8,7 @@ import { findKind } from '../kinds/index.ts'
 import type { PlantKind } from '../kinds/index.ts'
 import { daysBetween, stageOn } from '../season/index.ts'
 import type { CalendarDate, Hemisphere, SeasonStage } from '../season/index.ts'
-import { baseDiameterMm, budsOf, linePath, pieceAge, roleOf } from '../wood/index.ts'
+import { baseDiameterMm, budsOf, pieceAge, roleOf } from '../wood/index.ts'
 import type { Piece, PieceRole } from '../wood/index.ts'
 import { usualSettings } from './settings.ts'
 import type { TrainingSettings } from './settings.ts'
@@ -88,8 +88,6 @@ export interface PlantView {
   readonly target: BudTarget
 }
 
-/** A line that rises by more than this share of its length is not one to lead wood level along. */
-const LEVEL_SLOPE = 0.08
 const DAYS_A_YEAR = 365.25
 
 /** `null` for a plant of a kind that nobody knows. */
@@ -168,12 +166,15 @@ function stemsOf(input: TrainingInput, kind: PlantKind): Stem[] {
 /** Level wires of all frames, one for each pair, from below. */
 function levelWires({ frames, plant: { xM, footYM } }: TrainingInput): Wire[] {
   return frames
-    .flatMap(({ frameId, frame }) =>
-      frame.lines
-        .filter((line) => bearsLeaf(line.role) && line.side !== 'back')
-        .map((line) => ({ frameId, lineId: line.id, path: leftToRight(linePath(frame, line.id)) })),
-    )
-    .filter(({ path }) => path.length > 1 && isLevel(path))
+    .flatMap(({ frameId, frame }) => {
+      const sides = new Map(frame.lines.map(({ id, side }) => [id, side]))
+      return tracksOf(frame).flatMap(({ part, form, way }) =>
+        part.on === 'line' && form === 'level' && bearsLeaf(part.role) && sides.get(part.lineId) !== 'back'
+          ? [{ frameId, lineId: part.lineId, path: leftToRight(way) }]
+          : [],
+      )
+    })
+    .filter(({ path }) => isWide(path))
     .map((wire) => ({ ...wire, heightM: heightOn(wire.path, xM) - footYM }))
     .sort((a, b) => a.heightM - b.heightM)
     .map((wire, index) => ({ ...wire, number: index + 1 }))
@@ -182,11 +183,8 @@ function levelWires({ frames, plant: { xM, footYM } }: TrainingInput): Wire[] {
 const leftToRight = (path: readonly Point[]) =>
   path.length > 1 && path[0]!.xM > path.at(-1)!.xM ? [...path].reverse() : path
 
-function isLevel(path: readonly Point[]): boolean {
-  const [a, b] = [path[0]!, path.at(-1)!]
-  const acrossM = Math.abs(b.xM - a.xM)
-  return acrossM > 0.2 && Math.abs(b.yM - a.yM) <= LEVEL_SLOPE * acrossM
-}
+/** What runs away from one, as wires across a pergola do, is a point on the elevation. */
+const isWide = (path: readonly Point[]): boolean => path.at(-1)!.xM - path[0]!.xM > 0.2
 
 /** Height of a line at a place across; that of its nearer end beyond it. */
 export function heightOn(path: readonly Point[], xM: number): number {

@@ -1,7 +1,14 @@
 import type { Frame, LineId, MemberId } from '../frame/index.ts'
-import { isUpright, wireFor } from '../frame/index.ts'
+import { tracksOf, wireFor } from '../frame/index.ts'
 import type { WireName } from '../frame/index.ts'
-import { distanceM, nearestAlong, pointAlong, polylineLengthM, segmentCrossing } from '../geometry/index.ts'
+import {
+  distanceM,
+  flat,
+  nearestAlong,
+  pointAlong,
+  polylineLengthM,
+  segmentCrossing,
+} from '../geometry/index.ts'
 import type { Point } from '../geometry/index.ts'
 import type { Support } from './address.ts'
 
@@ -28,28 +35,27 @@ export function tieSupports(
     readonly stockM: (stockId: string) => number
   },
 ): TieSupport[] {
-  return frames.flatMap(({ frameId, frame }) => [
-    ...frame.lines
-      .filter((line) => line.role !== 'water' && line.role !== 'tie-back')
-      .flatMap((line): TieSupport[] => {
-        const path = linePath(frame, line.id)
-        const diameterMm = thickness.wireMm(frameId, wireFor(line.role))
-        return path.length < 2
-          ? []
-          : [{ frameId, part: { on: 'line', lineId: line.id }, path, diameterMm, isUpright: false }]
-      }),
-    ...frame.members
-      .filter(({ role }) => isUpright(role) || role === 'rib' || role === 'rung' || role === 'bar')
-      .map(
-        (member): TieSupport => ({
-          frameId,
-          part: { on: 'member', memberId: member.id },
-          path: member.path,
-          diameterMm: thickness.stockM(member.stockId) * 1000,
-          isUpright: isUpright(member.role) || member.role === 'rib',
-        }),
-      ),
-  ])
+  return frames.flatMap(({ frameId, frame }) => {
+    const stockOf = new Map(frame.members.map(({ id, stockId }) => [id, stockId]))
+    return tracksOf(frame).map(({ part, way, isStem }): TieSupport => {
+      const path = way.map(flat)
+      return part.on === 'line'
+        ? {
+            frameId,
+            part: { on: 'line', lineId: part.lineId },
+            path,
+            diameterMm: thickness.wireMm(frameId, wireFor(part.role)),
+            isUpright: false,
+          }
+        : {
+            frameId,
+            part: { on: 'member', memberId: part.memberId },
+            path,
+            diameterMm: thickness.stockM(stockOf.get(part.memberId)!) * 1000,
+            isUpright: isStem,
+          }
+    })
+  })
 }
 
 /** A wire from its first node to its last, as seen from the front. */
