@@ -20,6 +20,7 @@ export const pieceOf = (rest: Partial<Piece> = {}): Piece => ({
   buds: null,
   side: null,
   ...NOT_SEEN,
+  isTypical: false,
   calledRole: null,
   cuts: [],
   marks: [],

@@ -2,6 +2,7 @@ import {
   above,
   choice,
   day,
+  flag,
   list,
   noneOr,
   number,
@@ -45,6 +46,17 @@ const loop = {
   stemDiameterMm: mm,
   loopLengthMm,
 }
+const grown = {
+  pieceId,
+  parent: parentShape,
+  path,
+  seasonsOld: whole(0, 200),
+  baseMm: mm,
+  tipMm: noneOr(mm),
+  buds: noneOr(whole(0, 1000)),
+  side: noneOr(choice(...sides)),
+  role: noneOr(choice(...pieceRoles)),
+}
 const atPlace = v1({ pieceId, alongM: noneOr(alongM) })
 const gone = v1({ pieceId, reason })
 
@@ -54,17 +66,12 @@ const gone = v1({ pieceId, reason })
  */
 export const woodEntries = {
   /** A piece that is there: grown since, or drawn for the first time. */
-  'piece.grew': v1({
-    pieceId,
-    parent: parentShape,
-    path,
-    seasonsOld: whole(0, 200),
-    baseMm: mm,
-    tipMm: noneOr(mm),
-    buds: noneOr(whole(0, 1000)),
-    side: noneOr(choice(...sides)),
-    role: noneOr(choice(...pieceRoles)),
-  }),
+  'piece.grew': oneOf(
+    'v',
+    { v: choice(1), ...grown },
+    // Or its figures are those of a typical plant, which nobody has measured here.
+    { v: choice(2), ...grown, isTypical: flag },
+  ),
   /** It grew on from its tip, by this line. */
   'piece.extended': v1({ pieceId, path }),
   /** Its line is another now: laid along a wire, led elsewhere. What sits on it moves with it. */

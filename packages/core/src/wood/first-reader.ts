@@ -65,6 +65,7 @@ function drawn(draft: WoodDraft, entry: FirstEntry<'stem.drawn'>): void {
     buds: null,
     side: null,
     ...NOT_SEEN,
+    isTypical: false,
     calledRole: body.part,
     cuts: [],
     marks: [],

@@ -26,7 +26,7 @@ type Of<K extends WoodEntry['kind']> = Extract<WoodEntry, { kind: K }>
 /** Wood and ties of a garden. */
 export const woodProjection = projection({
   name: 'wood',
-  version: 4,
+  version: 5,
   kinds: woodEntries,
   initial: emptyDraft,
   apply,
@@ -151,6 +151,7 @@ function grow(draft: WoodDraft, entry: Of<'piece.grew'>): void {
     light: null,
     fault: null,
     meantFor: null,
+    isTypical: entry.body.v === 2 && entry.body.isTypical,
     calledRole: role,
     cuts: [],
     marks: [],
@@ -171,6 +172,7 @@ function measure(draft: WoodDraft, piece: Piece, { at, body }: Of<'piece.measure
   const { baseMm, tipMm, buds } = body
   draft.pieces.set(piece.id, {
     ...piece,
+    isTypical: baseMm === null && piece.isTypical,
     baseMm: baseMm ?? piece.baseMm,
     measuredOn: baseMm === null ? piece.measuredOn : at,
     tipMm: tipMm ?? piece.tipMm,

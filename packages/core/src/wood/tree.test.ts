@@ -354,6 +354,20 @@ describe('a plant as a tree of pieces', () => {
     ])
   })
 
+  it('knows figures of a typical plant from measured ones, until somebody measures', () => {
+    const write = writer()
+    const told = (isTypical: boolean) => ({ ...grewBody('a'), v: 2 as const, isTypical })
+    const piece = (...entries: JournalEntry[]) => replayWood(entries).pieces.get('a')!
+    const typical = write('piece.grew', told(true))
+    const buds = { v: 1, pieceId: 'a', baseMm: null, tipMm: null, buds: 7 } as const
+    expect(piece(typical).isTypical).toBe(true)
+    expect(piece(write('piece.grew', told(false))).isTypical).toBe(false)
+    expect(piece(write('piece.grew', grewBody('a'))).isTypical).toBe(false)
+    // Buds that were counted say nothing of how thick it is.
+    expect(piece(typical, write('piece.measured', buds)).isTypical).toBe(true)
+    expect(piece(typical, write('piece.measured', { ...buds, baseMm: 8 })).isTypical).toBe(false)
+  })
+
   it('keeps what is done to a piece in its history: notched, sealed, stripped, and what its grower thinks of it', () => {
     const write = writer()
     const state = replayWood([

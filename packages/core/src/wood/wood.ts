@@ -86,6 +86,8 @@ export interface Piece {
   readonly light: SeenLight | null
   readonly fault: Fault | null
   readonly meantFor: Purpose | null
+  /** Its length and thickness are those of a typical plant: nobody has measured it. */
+  readonly isTypical: boolean
   /** What the grower calls it; `null` leaves it to its place and age. */
   readonly calledRole: PieceRole | null
   readonly cuts: readonly Cut[]

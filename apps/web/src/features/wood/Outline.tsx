@@ -9,7 +9,7 @@ import type { Hit } from '../../elevation/Elevation.tsx'
 import { woodWords } from './wood-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import type { Position } from '@klados/core/training'
-import { nearWords, positionWords, thickWords } from './choose/words.ts'
+import { aboutWords, nearWords, positionWords, thickWords } from './choose/words.ts'
 import { craftOf } from '../../i18n/craft-words.ts'
 import type { WoodBenchData } from './use-bench.ts'
 
@@ -135,7 +135,11 @@ function Twig({ piece, ...rest }: Omit<BranchProps, 'pieces'> & { piece: Piece }
   const craft = craftOf(t, plant?.system ?? null)
   const kind = findKind(plant?.kindId ?? '')
   const mm = kind ? baseDiameterMm(piece, kind, on, data.hemisphere) : piece.baseMm
-  const figures = `${thickWords(units, mm)}, ${units.length(polylineLengthM(piece.path))}`
+  const figures = aboutWords(
+    t,
+    piece.isTypical,
+    `${thickWords(units, mm)}, ${units.length(polylineLengthM(piece.path))}`,
+  )
   const onKey = (event: KeyboardEvent) => {
     if (event.key === 'ArrowRight' && children.length > 0) setIsOpen(true)
     else if (event.key === 'ArrowLeft') setIsOpen(false)

@@ -26,7 +26,7 @@ import { ageWords } from '../../ui/piece-words.ts'
 import { woodWords } from './wood-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import type { Position } from '@klados/core/training'
-import { positionWords } from './choose/words.ts'
+import { aboutWords, positionWords } from './choose/words.ts'
 import { craftOf } from '../../i18n/craft-words.ts'
 import type { WoodBenchData } from './use-bench.ts'
 import type { Recorder } from '../../data/use-recorder.ts'
@@ -65,9 +65,12 @@ export function PiecePanel(props: PiecePanelProps) {
         {position && <SlipRow label={t('wood.position')}>{positionWords(craft, position)}</SlipRow>}
         <SlipRow label={t('wood.age')}>{ageWords(t, age)}</SlipRow>
         <SlipRow label={t('wood.thickness')} isDeciding>
-          {units.length(diameterMm / 1000, 'fine')}
+          {aboutWords(t, piece.isTypical, units.length(diameterMm / 1000, 'fine'))}
         </SlipRow>
-        <SlipRow label={t('wood.length')}>{units.length(polylineLengthM(piece.path))}</SlipRow>
+        <SlipRow label={t('wood.length')}>
+          {aboutWords(t, piece.isTypical, units.length(polylineLengthM(piece.path)))}
+        </SlipRow>
+        {piece.isTypical && <SlipRow label={t('wood.figures')}>{t('wood.typical')}</SlipRow>}
         <SlipRow label={t('wood.drawnOn')}>{formatDate(piece.drawnOn)}</SlipRow>
         <SlipRow label={t('wood.ties')}>
           {data.ties.filter((tie) => tie.pieceId === piece.id && tie.endedOn === null).length}

@@ -53,7 +53,7 @@ export function ChooseSlip({
   const { system, plant, view } = training
   const panel = canWrite && <SystemPanel key={plant.id} {...{ gardenId, placeId, training, recorder, on }} />
   const { answered, planned } = training
-  const say = speech(t, units, system?.id ?? null)
+  const say = speech(t, units, system?.id ?? null, view)
   const missing = training.positions.filter(({ pieceId }) => pieceId === null)
   const all = training.positions.length
   return (

@@ -4,7 +4,16 @@ import { useUnits } from '../../../ui/units.tsx'
 import type { WoodBenchData } from '../use-bench.ts'
 import type { Training } from './training.ts'
 import type { Choosing } from './use-choosing.ts'
-import { deedWords, hasManyWires, nearWords, reasonWords, speech, thickWords, whereWords } from './words.ts'
+import {
+  aboutWords,
+  deedWords,
+  hasManyWires,
+  nearWords,
+  reasonWords,
+  speech,
+  thickWords,
+  whereWords,
+} from './words.ts'
 import { questionWords } from '../../../i18n/craft-words.ts'
 
 interface CompareStripProps {
@@ -20,7 +29,7 @@ export function CompareStrip({ data, training, choosing, on }: CompareStripProps
   const units = useUnits()
   const { question, proposal } = choosing
   const systemId = training.plant.body.system ?? ''
-  const say = speech(t, units, systemId)
+  const say = speech(t, units, systemId, training.view)
   const many = hasManyWires(question)
   return (
     <section className="min-w-0 overflow-x-auto max-sm:hidden">
@@ -74,8 +83,12 @@ export function CompareStrip({ data, training, choosing, on }: CompareStripProps
                     {letter}
                   </button>
                 </th>
-                <td className="text-right">{thickWords(units, stem.baseMm)}</td>
-                <td className="text-right">{units.length(stem.lengthM)}</td>
+                <td className="text-right">
+                  {aboutWords(t, stem.piece.isTypical, thickWords(units, stem.baseMm))}
+                </td>
+                <td className="text-right">
+                  {aboutWords(t, stem.piece.isTypical, units.length(stem.lengthM))}
+                </td>
                 <td className="text-right">{nearWords(units, stem.internodeM)}</td>
                 <td
                   className="text-right"

@@ -69,7 +69,7 @@ function Planned({
   const { t } = useTranslation()
   const units = useUnits()
   const { view, plant } = training
-  const say = speech(t, units, choice.system)
+  const say = speech(t, units, choice.system, view)
   const ties = useMemo(() => tiesFor(choice, view, data), [choice, view, data])
   const many = new Set(choice.decided.map(({ wire }) => wire).filter((wire) => wire !== null)).size > 1
   const head = { placeId: place.id, at: on, plantId: plant.id }

@@ -51,11 +51,12 @@ export function QuestionSlip(props: QuestionSlipProps) {
   const name = (pieceId: string) =>
     letterOf(question.candidates, pieceId) ?? t(`wood.parts.${view.stem(pieceId)?.role ?? 'spur'}`)
   const { clusterYield } = view.kind
+  const typical = question.candidates.filter(({ pieceId }) => view.stem(pieceId)?.piece.isTypical).length
   // Of how many clusters a number of buds is told, the words ask for it.
   const clustersOf = (buds: number) =>
     clusterYield ? rangeWords(cropForecast(buds, clusterYield).clusters) : ''
   const systemId = training.plant.body.system ?? ''
-  const say = speech(t, units, systemId)
+  const say = speech(t, units, systemId, view)
   return (
     <section
       className="flex flex-col gap-3"
@@ -80,6 +81,7 @@ export function QuestionSlip(props: QuestionSlipProps) {
           }
         />
       )}
+      {typical > 0 && <p className="text-ochre">{t('choose.typical', { count: typical })}</p>}
       <Spoken choosing={choosing} />
       {focused ? (
         <Alternatives say={say} systemId={systemId} candidate={focused} choosing={choosing} />
@@ -226,7 +228,8 @@ function Alternatives({ say, systemId, candidate, choosing }: AlternativesProps)
             key={one.code}
             className={one.tone === 'for' ? 'text-verdigris' : one.tone === 'tells' ? '' : 'text-iron'}
           >
-            {one.tone === 'for' ? '+' : one.tone === 'tells' ? '·' : '−'} {judgementWords(say, one)}
+            {one.tone === 'for' ? '+' : one.tone === 'tells' ? '·' : '−'}{' '}
+            {judgementWords(say, one, candidate.pieceId)}
           </li>
         ))}
       </ul>

@@ -104,13 +104,17 @@ function plantSection(
   units: Units,
   { name, choice, view, stemName }: PlannedPlant,
 ): ListSection {
-  const say = speech(t, units, choice.system)
+  const say = speech(t, units, choice.system, view)
+  const typical = choice.decided.filter(({ pieceId }) => say.isTypical(pieceId)).length
   const many = new Set(choice.decided.map(({ wire }) => wire).filter((wire) => wire !== null)).size > 1
   return {
     kind: 'list',
     isTicked: true,
     title: name,
-    intro: questionWords(t, choice.system, choice.question),
+    intro:
+      typical > 0
+        ? `${questionWords(t, choice.system, choice.question)} ${t('choose.typical', { count: typical })}`
+        : questionWords(t, choice.system, choice.question),
     ...(view && { drawing: (fit) => cuttingDrawing(view, choice, fit) }),
     groups: [
       {

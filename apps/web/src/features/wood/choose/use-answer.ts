@@ -43,13 +43,13 @@ export function useAnswer(
   const ties = useMemo(() => (deeds && view ? tiesFor(deeds, view, data) : []), [deeds, view, data])
   if (!choosing || !training || !deeds) return null
   const systemId = training.plant.body.system ?? ''
-  const say = speech(t, units, systemId)
+  const say = speech(t, units, systemId, training.view)
   const tieCount = ties.reduce((sum, plan) => sum + plan.ties.length, 0)
   const minutes = minutesOf(deeds, tieCount)
   const reasonOf = (pieceId: string) => {
     const candidate = choosing.question.candidates.find((one) => one.pieceId === pieceId)
     const own = choosing.reasons.get(pieceId)
-    return (own || (candidate ? whyWords(say, candidate.judgements) : '')).slice(0, MOST_REASON)
+    return (own || (candidate ? whyWords(say, candidate) : '')).slice(0, MOST_REASON)
   }
   return {
     ties,

@@ -8,7 +8,7 @@ import {
   trainingSystems,
   viewPlant,
 } from '@klados/core/training'
-import type { Candidate, Proposal, Question } from '@klados/core/training'
+import type { Candidate, PlantView, Proposal, Question } from '@klados/core/training'
 import type { Piece } from '@klados/core/wood'
 import i18next from 'i18next'
 import { beforeAll, describe, expect, it } from 'vitest'
@@ -22,7 +22,7 @@ import { deedWords, reasonWords, remarkWords, speech, whyWords, writtenWhy } fro
 beforeAll(startTestTexts)
 const { metric, imperial } = UNITS
 const t = i18next.t.bind(i18next)
-const vine = speech(t, metric, 'cane-two')
+const vine = speech(t, metric, 'cane-two', null)
 
 /** A text that i18next had no words for, or no figure, or that says a figure nobody can have measured. */
 const isOdd = (text: string) => /choose\.|craft\.|\{\{|undefined|NaN|null/.test(text)
@@ -51,7 +51,7 @@ describe('every code of choosing has its words', () => {
   })
 
   it.each(trainingSystems)('what $id says of plants of many years, at all stages', (system) => {
-    const say = speech(t, metric, system.id)
+    const say = speech(t, metric, system.id, null)
     const worded = (part: Parameters<typeof say.craft>[0], code: string) => {
       const words = say.craft(part, code, {
         count: 2,
@@ -110,8 +110,27 @@ describe('the reason of a candidate', () => {
       judgement('thick', 'against', -3),
       judgement('short', 'tells', 0),
     ]
-    expect(whyWords(vine, some)).toMatch(/^thick, 9 mm; near the head$/)
-    expect(whyWords(vine, [...some, judgement('below-graft', 'bars', 0)])).toBe('from below the graft')
+    expect(whyWords(vine, { pieceId: 'a', judgements: some })).toMatch(/^thick, 9 mm; near the head$/)
+    expect(whyWords(vine, { pieceId: 'a', judgements: [...some, judgement('below-graft', 'bars', 0)] })).toBe(
+      'from below the graft',
+    )
+  })
+})
+
+describe('what nobody has measured', () => {
+  const view = {
+    stem: (id: string) => ({ piece: { isTypical: id === 'typical' } }),
+  } as unknown as PlantView
+  const say = speech(t, metric, 'cane-two', view)
+  const judgements = [
+    { code: 'thick', tone: 'against', points: -1, figure: 9, unit: 'mm' },
+    { code: 'shaded', tone: 'against', points: -2, figure: null, unit: null },
+  ] as const
+
+  it('is said to be about so much wherever its figures stand', () => {
+    expect(whyWords(say, { pieceId: 'typical', judgements })).toBe('shaded last summer; thick, ≈ 9 mm')
+    expect(whyWords(say, { pieceId: 'measured', judgements })).toBe('shaded last summer; thick, 9 mm')
+    expect(writtenWhy(say, decided('typical', { reason: '' }))).toBe('≈ 9 mm, about a pencil')
   })
 })
 
@@ -200,6 +219,7 @@ describe('a cutting sheet', () => {
     tipMm: null,
     buds: 8,
     side: null,
+    isTypical: false,
     calledRole: null,
     health: null,
     bends: null,

@@ -5,6 +5,7 @@ import type {
   Candidate,
   Deed,
   FigureUnit,
+  PlantView,
   FollowUp,
   Judgement,
   Position,
@@ -49,29 +50,50 @@ export interface Speech {
   readonly t: TFunction
   readonly units: Units
   readonly craft: Craft
+  /** Whether a piece has the figures of a typical plant, which nobody has measured. */
+  readonly isTypical: (pieceId: string) => boolean
 }
 
-export const speech = (t: TFunction, units: Units, systemId: string | null): Speech => ({
+export const speech = (
+  t: TFunction,
+  units: Units,
+  systemId: string | null,
+  view: PlantView | null,
+): Speech => ({
   t,
   units,
   craft: craftOf(t, systemId),
+  isTypical: (pieceId) => view?.stem(pieceId)?.piece.isTypical ?? false,
 })
 
+/** A figure as it is, or as about so much. */
+export const aboutWords = (t: TFunction, isTypical: boolean, figure: string): string =>
+  isTypical && figure !== '' ? t('wood.about', { figure }) : figure
+
 /** What is held against a limit is not rounded onto it: its words ask for the figure to the tenth. */
-export const judgementWords = (
-  { units, craft }: Speech,
+export function judgementWords(
+  { t, units, craft, isTypical }: Speech,
   { code, figure, unit }: Pick<Judgement, 'code' | 'figure' | 'unit'>,
-): string =>
-  craft('judgement', code, {
-    figure: figureWords(units, figure, unit),
+  pieceId: string,
+): string {
+  const about = (words: string) => aboutWords(t, isTypical(pieceId), words)
+  return craft('judgement', code, {
+    figure: about(figureWords(units, figure, unit)),
     fine:
       figure !== null && unit === 'mm'
-        ? units.length((units.system === 'metric' ? Math.round(figure * 10) / 10 : figure) / 1000, 'fine')
+        ? about(
+            units.length((units.system === 'metric' ? Math.round(figure * 10) / 10 : figure) / 1000, 'fine'),
+          )
         : '',
   })
+}
 
 /** What weighs most in one line: what bars first, then the heaviest on either side. */
-export function whyWords(say: Speech, judgements: readonly Judgement[], most = 3): string {
+export function whyWords(
+  say: Speech,
+  { pieceId, judgements }: Pick<Candidate, 'pieceId' | 'judgements'>,
+  most = 3,
+): string {
   const isBar = ({ tone }: Judgement) => Number(tone === 'bars')
   const heaviest = [...judgements]
     .filter(({ tone }) => tone !== 'tells')
@@ -79,7 +101,7 @@ export function whyWords(say: Speech, judgements: readonly Judgement[], most = 3
     .slice(0, judgements.some((one) => isBar(one)) ? 1 : most)
   return clauses(
     say.t,
-    heaviest.map((one) => judgementWords(say, one)),
+    heaviest.map((one) => judgementWords(say, one, pieceId)),
   )
 }
 
@@ -97,7 +119,7 @@ export function reasonWords(
   const isSpare =
     proposal.chosen.get(pieceId)?.deed === 'off' &&
     !judgements.some(({ tone }) => tone === 'bars' || tone === 'against')
-  if (!isSpare) return whyWords(say, judgements, most)
+  if (!isSpare) return whyWords(say, { pieceId, judgements }, most)
   const full = question.rules.find(
     ({ options, max }) =>
       options.some(([id]) => id === pieceId) &&
@@ -228,6 +250,6 @@ export function writtenWhy(say: Speech, one: ChoiceRecord['decided'][number]): s
   if (one.reason) return one.reason
   return clauses(
     say.t,
-    (one.judgements ?? []).slice(0, 3).map((judgement) => judgementWords(say, judgement)),
+    (one.judgements ?? []).slice(0, 3).map((judgement) => judgementWords(say, judgement, one.pieceId)),
   )
 }

@@ -78,7 +78,7 @@ export function GetWoodIn(props: GetWoodInProps) {
   )
 }
 
-/** Entries for pieces that hang together, under ids of their own. */
+/** Entries for pieces that hang together, under ids of their own; nobody has measured these. */
 function entriesFor(
   pieces: readonly ExpectedPiece[],
   head: { readonly placeId: string; readonly plantId: string; readonly at: string },
@@ -89,7 +89,7 @@ function entriesFor(
       ...head,
       kind: 'piece.grew',
       body: {
-        v: 1,
+        v: 2,
         pieceId: ids.get(name)!,
         parent: on === null ? { on: 'crown', leadId: null } : { on: 'piece', pieceId: ids.get(on)!, alongM },
         path,
@@ -99,6 +99,7 @@ function entriesFor(
         buds,
         side,
         role,
+        isTypical: true,
       },
     }),
   )

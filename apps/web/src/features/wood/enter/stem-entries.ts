@@ -28,7 +28,7 @@ export function stemEntries(
     {
       ...head,
       kind: 'piece.grew',
-      body: { v: 1, pieceId, parent, path, seasonsOld, baseMm, tipMm, buds, side, role },
+      body: { v: 2, pieceId, parent, path, seasonsOld, baseMm, tipMm, buds, side, role, isTypical: false },
     },
   ]
   if (bends !== null || light !== null || fault !== null)
