@@ -94,6 +94,13 @@ describe('a choice', () => {
     expect(state(done, undone)).toMatchObject({ state: 'planned' })
   })
 
+  it('is one of a plant, and once: told again or of nothing it changes nothing', () => {
+    const first = made('plan')
+    const again = { ...made('done'), id: `${first.id.slice(0, -1)}f` }
+    expect(replayChoices([first, again]).get('c1')).toMatchObject({ state: 'planned' })
+    expect(replayChoices([{ ...first, plantId: null }]).size).toBe(0)
+  })
+
   it('carried out leaves the wood as it was decided, without an entry that fits nothing', () => {
     const before = replayWood(planted)
     const deeds = woodDone({ decided, followUps: [...found.followUps] }, context(before.pieces))

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { expectReference, referenceCases } from '../../test/reference.ts'
+import type { CoreError } from '../errors/index.ts'
 import { clashOf, solveLaying, valueOf } from './index.ts'
 import type { Choice, LayingInstance, OptionRef } from './index.ts'
 import { runs, within } from '../../test/runs.ts'
@@ -85,13 +86,84 @@ describe('laying', () => {
 
   it('refuses what names nothing, and candidates that have no option', () => {
     const lay = { id: 'lay', cost: 0, buds: 1, covers: [{ track: 'w', fromM: 0, toM: 1 }] }
-    const of = (rest: Partial<LayingInstance>): LayingInstance => ({ ...EMPTY, ...rest })
-    expect(() => solveLaying(of({ candidates: [{ id: 'a', options: [lay] }] }))).toThrow(/not there/)
-    expect(() => solveLaying(of({ candidates: [{ id: 'a', options: [] }] }))).toThrow(/no option/)
-    const conflicts = [{ a: ['a', 'lay'], b: ['b', 'lay'] }] as const
-    expect(() => solveLaying(of({ conflicts }))).toThrow(/There is no/)
-    const weights = { gapPerM: Number.NaN, overlapPerM: 1 }
-    expect(() => solveLaying(of({ weights }))).toThrow(/gapPerM/)
+    const plain = { ...lay, covers: [] }
+    const codeOf = (rest: Partial<LayingInstance>) => {
+      try {
+        solveLaying({ ...EMPTY, ...rest })
+        return null
+      } catch (error) {
+        const { code, details, message } = error as CoreError
+        return [code, details, message]
+      }
+    }
+    expect(codeOf({ candidates: [{ id: 'a', options: [lay] }] })).toEqual([
+      'laying/unknown',
+      { id: 'w' },
+      expect.stringMatching(/not there/),
+    ])
+    expect(codeOf({ candidates: [{ id: 'a', options: [] }] })).toEqual([
+      'laying/no-option',
+      { candidate: 'a' },
+      expect.stringMatching(/no option/),
+    ])
+    const candidates = [
+      { id: 'a', options: [plain] },
+      { id: 'b', options: [plain] },
+    ]
+    for (const [candidate, option] of [
+      ['c', 'lay'],
+      ['b', 'cut'],
+    ] as const)
+      expect(codeOf({ candidates, conflicts: [{ a: ['a', 'lay'], b: [candidate, option] }] })).toEqual([
+        'laying/unknown',
+        { candidate, option },
+        expect.stringMatching(/There is no/),
+      ])
+    expect(codeOf({ weights: { gapPerM: Number.NaN, overlapPerM: 1 } })).toContainEqual(
+      expect.stringMatching(/gapPerM/),
+    )
+    expect(codeOf({ weights: { gapPerM: 1, overlapPerM: Number.NaN } })).toContainEqual(
+      expect.stringMatching(/overlapPerM/),
+    )
+  })
+
+  /** Parts that share nothing, each hard enough to take a while: a knapsack of odd weights. */
+  const hard: LayingInstance = {
+    ...EMPTY,
+    tracks: Array.from({ length: 3 }, (_, n) => ({ id: `w${n}`, lengthM: 9, wanted: [[0, 9]] })),
+    candidates: Array.from({ length: 24 }, (_, n) => ({
+      id: `c${n}`,
+      options: [
+        { id: 'off', cost: 0, buds: 0, covers: [] },
+        {
+          id: 'lay',
+          cost: 0.3 + ((n * 7) % 11) / 20,
+          buds: 3,
+          covers: [
+            { track: `w${n % 3}`, fromM: ((n * 5) % 8) + 0.1, toM: ((n * 5) % 8) + 1.3 + (n % 4) / 3 },
+          ],
+        },
+      ],
+    })),
+    weights: { gapPerM: 1, overlapPerM: 1.1 },
+  }
+
+  it('ends at its deadline with the best so far, and says so; without a clock there is none', () => {
+    const whole = solveLaying(hard)
+    expect(whole.isProven).toBe(true)
+    expect(whole.bound).toBeCloseTo(whole.laid!.objective, 6)
+    let asked = 0
+    const ticking = () => asked++ * 10
+    const cut = solveLaying(hard, { deadlineMs: 25, now: ticking })
+    expect(cut.isProven).toBe(false)
+    expect(cut.laid).not.toBeNull()
+    expect(cut.bound).toBeLessThanOrEqual(whole.laid!.objective + 1e-6)
+    expect(cut.laid!.objective).toBeGreaterThanOrEqual(whole.laid!.objective - 1e-6)
+    expect(asked).toBeGreaterThan(0)
+    // A deadline without a clock is none, nor is a clock without a deadline.
+    expect(solveLaying(hard, { deadlineMs: 0 })).toEqual(whole)
+    expect(solveLaying(hard, { now: ticking })).toEqual(whole)
+    expect(solveLaying(hard, { isCancelled: () => true }).isProven).toBe(false)
   })
 })
 

@@ -88,4 +88,39 @@ describe('a stem that was called out', () => {
     }
     expect(called(8, null).at(-1)!.yM).toBeGreaterThan(1.5)
   })
+
+  it('leans away from where the wood under it comes from; at the foot the first to the right, the next to the left', () => {
+    const lean = (path: { xM: number; yM: number }[] | null, earlier = 0) => {
+      const stem = standingStem({ lengthM: 1, alongM: null, side: null }, { ...under, path, earlier })
+      return Math.sign(stem.path.at(-1)!.xM - stem.path[0]!.xM)
+    }
+    const to = (xM: number) => [
+      { xM: 1, yM: 0.8 },
+      { xM, yM: 0.9 },
+    ]
+    expect([lean(to(0.2)), lean(to(1.8))]).toEqual([-1, 1])
+    expect([lean(null, 1), lean(null, 2)]).toEqual([-1, 1])
+  })
+
+  it('lies along a wire only within reach of its base, from a hand’s length on, and when it is two seasons old', () => {
+    const wire = [
+      { xM: 0, yM: 0.9 },
+      { xM: 3, yM: 0.9 },
+    ]
+    const lies = (rest: object, baseYM = 0.8) => {
+      const path = [
+        { xM: 1, yM: 0 },
+        { xM: 1, yM: baseYM },
+      ]
+      const stem = { lengthM: 1, alongM: baseYM, side: 'right' as const, seasonsOld: 2, ...rest }
+      return Math.abs(standingStem(stem, { ...under, path, wires: [wire] }).path.at(-1)!.yM - 0.9) < 1e-9
+    }
+    expect(lies({})).toBe(true)
+    expect(lies({ seasonsOld: 1 })).toBe(false)
+    expect(lies({ lengthM: 0.29 })).toBe(false)
+    expect(lies({ lengthM: 0.3 })).toBe(true)
+    expect(lies({ side: null })).toBe(false)
+    expect(lies({}, 0.69)).toBe(false)
+    expect(lies({}, 0.71)).toBe(true)
+  })
 })

@@ -354,6 +354,38 @@ describe('a plant as a tree of pieces', () => {
     ])
   })
 
+  it('keeps what was seen of a piece before where a later look says nothing of it', () => {
+    const write = writer()
+    const seen = (rest: object) =>
+      write('piece.seen', { v: 1, pieceId: 'a', bends: null, light: null, fault: null, ...rest })
+    const { pieces } = replayWood([
+      write('piece.grew', grewBody('a')),
+      seen({ bends: 'stiff', light: 'shaded', fault: 'woven' }),
+      seen({ light: 'well-lit' }),
+    ])
+    expect(pieces.get('a')).toMatchObject({ bends: 'stiff', light: 'well-lit', fault: 'woven' })
+  })
+
+  it('is taken apart with all that sits on what goes, and ties that are taken off are over', () => {
+    const write = writer()
+    const { pieces, ties } = replayWood([
+      write('piece.grew', grewBody('a')),
+      write('piece.grew', grewBody('b')),
+      write('piece.grew', { ...grewBody('on-b'), parent: on('b', 0.5) }),
+      write('tie.made', tieBody('t', 'on-b')),
+      write('tie.made', tieBody('gone', 'a')),
+      write('tie.removed', { v: 1, tieId: 'gone', reason: 'loose' }, '2026-04-02'),
+      write('plant.divided', { v: 1, pieceIds: ['b'], newPlantId: 'new' }),
+    ])
+    expect([...pieces.values()].map(({ id, plantId }) => [id, plantId])).toEqual([
+      ['a', 'plant'],
+      ['b', 'new'],
+      ['on-b', 'new'],
+    ])
+    expect(ties.get('t')).toMatchObject({ plantId: 'new', endedOn: null })
+    expect(ties.get('gone')).toMatchObject({ endedOn: '2026-04-02', endedWhy: 'removed' })
+  })
+
   it('knows figures of a typical plant from measured ones, until somebody measures', () => {
     const write = writer()
     const told = (isTypical: boolean) => ({ ...grewBody('a'), v: 2 as const, isTypical })

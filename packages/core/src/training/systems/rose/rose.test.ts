@@ -73,4 +73,29 @@ describe('a climbing rose on level wires', () => {
     expect(ids.length).toBeGreaterThanOrEqual(4)
     expect(new Set(ids).size).toBe(ids.length)
   })
+
+  it('is led to and fro up a narrow panel, each turn counted, and what is longer than the panel is cut', () => {
+    const narrow = (lengthM: number) => {
+      const panel = new Wood(0.6, '2026-02-10')
+      panel.stem('main', null, 0, [0.6, 0], lengthM, 0, { seasonsThen: 1, baseMm: 9, bends: 'pliable' })
+      const view = viewOf(panel, 'climbing-rose', wiresAt(1.2, 0.5, 0.9, 1.3))
+      const [candidate] = ask('rose-level', view).candidates
+      return candidate!.options.filter(({ deed }) => deed === 'to-and-fro')
+    }
+    const long = narrow(9)
+    expect(long.length).toBeGreaterThan(0)
+    for (const one of long) {
+      const alongM = polylineLengthM(one.path!)
+      expect(one.cutM).toBeCloseTo(alongM, 9)
+      expect(one.aboveBuds).toBe(one.buds)
+    }
+    const short = narrow(2)
+    expect(short.length).toBeGreaterThan(0)
+    for (const one of short) expect([one.cutM, one.aboveBuds]).toEqual([null, null])
+    // The same way up costs more the more is lost at its end.
+    const costOf = (options: typeof long, id: string) => options.find((one) => one.id === id)?.cost
+    const id = short.find((one) => long.some((other) => other.id === one.id))!.id
+    expect(costOf(long, id)!).toBeGreaterThan(costOf(short, id)!)
+    expect(new Set(long.map((one) => one.id)).size).toBe(long.length)
+  })
 })
