@@ -83,9 +83,13 @@ for (const release of readdirSync(frozen).filter((_, at) => isTaken(at))) {
     // What stands in the open, from the release that froze it on: as it was, and told what its ends and cover are.
     for (const { body } of frames) {
       const { kind, ...pattern } = body.design.pattern
-      expect(body.design).toMatchObject({ strainers: 1, wireEnding: null })
-      if (kind === 'row') expect(pattern).toMatchObject({ endSlabM: 0 })
-      if (kind === 'net') expect(pattern).toMatchObject({ cover: 'net', offInWinter: false })
+      // Releases up to r22 did not tell of ends, slabs and covers: brought up they have what nobody chose.
+      expect(body.design).toMatchObject({ strainers: 1 })
+      if (release <= 'r22') {
+        expect(body.design).toMatchObject({ wireEnding: null })
+        if (kind === 'row') expect(pattern).toMatchObject({ endSlabM: 0 })
+        if (kind === 'net') expect(pattern).toMatchObject({ cover: 'net', offInWinter: false })
+      }
       if (body.placeId === placeId) continue
       await page.goto(`${garden}/places/${body.placeId}/frame`)
       await expect(page.getByText(/checks hold\.|of \d+ checks\./).first()).toBeVisible()

@@ -34,22 +34,22 @@ export const craftOf =
   (t: TFunction, systemId: string | null): Craft =>
   (part, code, { forms = [''], ...gaps } = {}) => {
     const names = forms.map((form) => (form === '' ? code : `${code}_${form}`))
-    const own = names.map((name) => `craft.${systemId}.${part}.${name}`)
+    const own = names.map((name) => `crafts.${systemId}.${part}.${name}`)
     return t([...own, `choose.${part}.${code}`], { ...gaps, defaultValue: code })
   }
 
 export const systemWords = (t: TFunction, id: string): string =>
-  t(`craft.${id}.system.${id}.name`, { defaultValue: id })
+  t(`crafts.${id}.system.${id}.name`, { defaultValue: id })
 
 export const systemAbout = (t: TFunction, id: string): string =>
-  t(`craft.${id}.system.${id}.about`, { defaultValue: '' })
+  t(`crafts.${id}.system.${id}.about`, { defaultValue: '' })
 
 export const questionWords = (t: TFunction, systemId: string, code: string): string =>
-  t(`craft.${systemId}.question.${code}.name`, { defaultValue: code })
+  t(`crafts.${systemId}.question.${code}.name`, { defaultValue: code })
 
 export const questionHint = (t: TFunction, systemId: string, code: string): string =>
-  t(`craft.${systemId}.question.${code}.hint`, { defaultValue: '' })
+  t(`crafts.${systemId}.question.${code}.hint`, { defaultValue: '' })
 
 /** Why so many are kept, where the number is the craft's and not the grower's. */
 export const questionWhy = (t: TFunction, systemId: string, code: string): string | null =>
-  t(`craft.${systemId}.question.${code}.why`, { defaultValue: '' }) || null
+  t(`crafts.${systemId}.question.${code}.why`, { defaultValue: '' }) || null

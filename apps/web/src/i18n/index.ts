@@ -12,12 +12,12 @@ export async function startTexts(): Promise<void> {
     fetch(enUrl).then(async (file) => (await file.json()) as object),
     fetchCrafts(),
   ])
-  const [en, craft] = fetched
+  const [en, crafts] = fetched
   document.documentElement.lang = currentLanguage()
   await i18next.init({
     lng: currentLanguage(),
     fallbackLng: 'en',
-    resources: { en: { translation: { ...en, craft } } },
+    resources: { en: { translation: { ...en, crafts } } },
     interpolation: { escapeValue: false },
   })
 }

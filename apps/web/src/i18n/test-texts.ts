@@ -16,6 +16,6 @@ export const crafts: readonly Words[] = Object.values(
 export const startTestTexts = () =>
   i18next.init({
     lng: 'en',
-    resources: { en: { translation: { ...en, craft: bySystem(crafts) } } },
+    resources: { en: { translation: { ...en, crafts: bySystem(crafts) } } },
     interpolation: { escapeValue: false },
   })

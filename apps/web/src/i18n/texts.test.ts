@@ -50,7 +50,7 @@ describe('there are words for', () => {
   })
 
   it.each(trainingSystems)('the system $id', ({ id }) => {
-    expect(unworded([`craft.${id}.system.${id}.name`, `craft.${id}.system.${id}.about`])).toEqual([])
+    expect(unworded([`crafts.${id}.system.${id}.name`, `crafts.${id}.system.${id}.about`])).toEqual([])
   })
 
   it('everything that the server refuses of a person; the rest only a program can meet', () => {
