@@ -114,6 +114,18 @@ export const isBarred = (judgements: readonly Judgement[]): boolean =>
 
 const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ'
 
+/** The best first: what is barred last, then by what speaks for it; where those are alike, by `then`. */
+export const inMerit = <T extends { readonly judgements: readonly Judgement[] }>(
+  all: readonly T[],
+  then: (a: T, b: T) => number = () => 0,
+): T[] =>
+  [...all].sort(
+    (a, b) =>
+      Number(isBarred(a.judgements)) - Number(isBarred(b.judgements)) ||
+      sumOfPoints(b.judgements) - sumOfPoints(a.judgements) ||
+      then(a, b),
+  )
+
 /** Letters in the order of merit: the best is A. */
 export function lettered<T>(inOrder: readonly T[]): (T & { readonly letter: string })[] {
   return inOrder.map((one, i) => ({

@@ -1,4 +1,4 @@
-import type { Option, Remark } from './question.ts'
+import type { Option, Question, Remark } from './question.ts'
 import type { PlantView, Stem } from './plant.ts'
 import type { Task } from './system.ts'
 
@@ -15,6 +15,22 @@ export const option = (id: string, deed: Option['deed'], rest: Partial<Option> =
   towards: null,
   wire: null,
   isOnlyAsked: false,
+  ...rest,
+})
+
+/** A question in which nothing is counted, filled or forbidden; what differs is said. */
+export const questionOf = (rest: Pick<Question, 'code' | 'candidates'> & Partial<Question>): Question => ({
+  counts: null,
+  tellsBare: false,
+  stretches: [],
+  rules: [],
+  never: [],
+  crossings: [],
+  standingBuds: 0,
+  buds: { aim: 0, min: 0, max: 100_000, costPerBud: 0 },
+  weights: { gapPerM: 0, overlapPerM: 0 },
+  followUps: () => [],
+  remarks: () => [],
   ...rest,
 })
 

@@ -14,7 +14,7 @@ export { supportAt, tieStanding, tiesMovedBy } from './standing.ts'
 export type { MovedTie, TieStanding } from './standing.ts'
 export { baseDiameterMm, pieceAge, thickenedMm, thickeningMmPerYear } from './thickening.ts'
 export type { ThickeningPace } from './thickening.ts'
-export { linePath, tiePoints, tieSupports } from './tie-points.ts'
+export { tiePoints, tieSupports } from './tie-points.ts'
 export type { TiePoint, TieSupport } from './tie-points.ts'
 export {
   bends,

@@ -91,6 +91,15 @@ describe('a metre of summer raspberries', () => {
     expect(found.remarks.map(({ code }) => code)).toEqual(['enter-new'])
   })
 
+  it('leaves what stands where no new cane is sound, and says why', () => {
+    const sick = evenly('new', 4, 0).map((one) => ({ ...one, rest: { health: 'sick' } }))
+    const question = ask('cane-row', metre('2026-08-25', [...evenly('old', 3, 1), ...sick]))
+    const found = answer(question)
+    expect(question.isWoodMissing).toBe(false)
+    expect(deedsOf(found)).toMatchObject({ old0: 'wait', old1: 'wait', old2: 'wait', new0: 'off' })
+    expect(found.remarks.map(({ code }) => code)).toEqual(['none-sound'])
+  })
+
   it('pulls what comes up beyond its part of the row', () => {
     const row = [...evenly('new', 7, 0), { id: 'sucker', xM: 1.8, age: 0 }]
     const question = ask('cane-row', metre('2026-08-25', row))

@@ -1,7 +1,7 @@
 import { addDays, woodYear } from '../../../season/index.ts'
 import { reachesM } from '../../along.ts'
-import { barsToKeep, isBarred, lettered, sumOfPoints } from '../../judge.ts'
-import { off, option } from '../../options.ts'
+import { barsToKeep, inMerit, isBarred, lettered, sumOfPoints } from '../../judge.ts'
+import { off, option, questionOf } from '../../options.ts'
 import { heightOn } from '../../plant.ts'
 import type { PlantView, Stem } from '../../plant.ts'
 import type { Judgement, Option, Question, Stretch } from '../../question.ts'
@@ -71,35 +71,26 @@ export function canesQuestion(view: PlantView): Question | null {
   const row = rowOf(view)
   const roomFor = (perM: number) => Math.max(1, Math.round(perM * row.lengthM))
   const judged = lettered(
-    canes
-      .map((stem) => ({ stem, judgements: judge(stem, view, row) }))
-      .sort(
-        (a, b) =>
-          Number(isBarred(a.judgements)) - Number(isBarred(b.judgements)) ||
-          sumOfPoints(b.judgements) - sumOfPoints(a.judgements) ||
-          a.stem.base.xM - b.stem.base.xM,
-      ),
+    inMerit(
+      canes.map((stem) => ({ stem, judgements: judge(stem, view, row) })),
+      (a, b) => a.stem.base.xM - b.stem.base.xM,
+    ),
   )
   const sound = judged.filter(
     ({ stem, judgements }) => lifeOf(stem, view) === 'new' && !isBarred(judgements),
   ).length
-  const isKnown = sound > 0
-  return {
+  const isEntered = canes.some((stem) => lifeOf(stem, view) === 'new')
+  return questionOf({
     code: 'canes',
-    counts: isKnown ? 'canes' : null,
-    isWoodMissing: !isKnown,
-    tellsBare: false,
+    counts: isEntered ? 'canes' : null,
+    isWoodMissing: !isEntered,
     stretches: [row],
     candidates: judged.map(({ stem, letter, judgements }) => ({
       pieceId: stem.id,
       letter,
       judgements,
-      options: optionsOf(stem, view, row, judgements, isKnown, 1 / PER_M.aim),
+      options: optionsOf(stem, view, row, judgements, sound > 0, 1 / PER_M.aim),
     })),
-    rules: [],
-    never: [],
-    crossings: [],
-    standingBuds: 0,
     // Where fewer came up than there is room for, all sound ones stay: no number forces a weak one.
     buds: {
       aim: Math.min(roomFor(PER_M.aim), sound),
@@ -108,17 +99,17 @@ export function canesQuestion(view: PlantView): Question | null {
       costPerBud: COST_PER_CANE,
     },
     weights: WEIGHTS,
-    followUps: () => [],
     remarks: (chosen) => {
       const kept = [...chosen.values()].filter(({ deed }) => deed === 'keep').length
-      if (!isKnown) return [remark('enter-new', { isLack: true })]
+      if (!isEntered) return [remark('enter-new', { isLack: true })]
+      if (sound === 0) return [remark('none-sound', { isLack: true })]
       const few =
         kept < roomFor(PER_M.min)
           ? [remark('few-new', { figure: kept, unit: 'count', n: roomFor(PER_M.aim), isLack: true })]
           : []
       return [...few, remark('next-fruit')]
     },
-  }
+  })
 }
 
 function judge(stem: Stem, view: PlantView, row: Stretch): Judgement[] {
@@ -143,13 +134,13 @@ function optionsOf(
   view: PlantView,
   row: Stretch,
   judgements: readonly Judgement[],
-  isKnown: boolean,
+  hasSound: boolean,
   apartM: number,
 ): Option[] {
   if (isBarred(judgements)) {
-    // The last living wood is not cut away while nobody knows what comes after it.
+    // The last living wood is not cut away while nothing sound is known to come after it.
     const isFruited = barsToKeep(stem).length === 0 && lifeOf(stem, view) !== 'new'
-    return isFruited && !isKnown ? [option('wait', 'wait', { cost: WAIT_COST }), off()] : [off()]
+    return isFruited && !hasSound ? [option('wait', 'wait', { cost: WAIT_COST }), off()] : [off()]
   }
   const atM = Math.min(row.lengthM, Math.max(0, stem.base.xM - row.path[0]!.xM))
   const covers = [
@@ -187,11 +178,8 @@ export function tipsQuestion(view: PlantView): Question | null {
       : [{ stem, cutM, overM: stem.tip.yM - wireYM }]
   })
   if (tall.length === 0) return null
-  return {
+  return questionOf({
     code: 'tips',
-    counts: null,
-    tellsBare: false,
-    stretches: [],
     candidates: lettered(tall).map(({ stem, cutM, overM, letter }) => ({
       pieceId: stem.id,
       letter,
@@ -201,15 +189,7 @@ export function tipsQuestion(view: PlantView): Question | null {
         option('keep', 'keep'),
       ],
     })),
-    rules: [],
-    never: [],
-    crossings: [],
-    standingBuds: 0,
-    buds: { aim: 0, min: 0, max: 100_000, costPerBud: 0 },
-    weights: { gapPerM: 0, overlapPerM: 0 },
-    followUps: () => [],
-    remarks: () => [],
-  }
+  })
 }
 
 /** What ages the canes of a plant that stands have: this summer's, and where it is old enough those that fruited. */

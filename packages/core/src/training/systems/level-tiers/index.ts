@@ -1,7 +1,7 @@
 import type { Point } from '../../../geometry/index.ts'
 import { pointAlong } from '../../../geometry/index.ts'
-import { barsToKeep, isBarred, lettered, sumOfPoints } from '../../judge.ts'
-import { off, option } from '../../options.ts'
+import { barsToKeep, inMerit, isBarred, lettered, sumOfPoints } from '../../judge.ts'
+import { off, option, questionOf } from '../../options.ts'
 import { heightOn } from '../../plant.ts'
 import type { PlantView, Stem, Wire } from '../../plant.ts'
 import type { Candidate, FollowUp, Judgement, Option, Question, Remark } from '../../question.ts'
@@ -98,15 +98,7 @@ function leaderQuestion(view: PlantView): Question | null {
   const lowered = armsToLower(view, trunk).filter(({ pieceId }) => !leading.has(pieceId))
   if (from.length === 0 && lowered.length === 0) return null
   const wire = top ? nextWire(view, top) : (view.wires[0] ?? null)
-  const judged = lettered(
-    from
-      .map((stem) => ({ stem, judgements: judge(stem, view, wire) }))
-      .sort(
-        (a, b) =>
-          Number(isBarred(a.judgements)) - Number(isBarred(b.judgements)) ||
-          sumOfPoints(b.judgements) - sumOfPoints(a.judgements),
-      ),
-  )
+  const judged = lettered(inMerit(from.map((stem) => ({ stem, judgements: judge(stem, view, wire) }))))
   const candidates = judged.map(
     ({ stem, letter, judgements }): Candidate => ({
       pieceId: stem.id,
@@ -118,18 +110,11 @@ function leaderQuestion(view: PlantView): Question | null {
   const leads = candidates.flatMap(({ pieceId, options }) =>
     options.filter(({ deed }) => deed === 'cut' || deed === 'keep').map(({ id }) => [pieceId, id] as const),
   )
-  return {
+  return questionOf({
     code: 'leader',
-    counts: null,
-    tellsBare: false,
-    stretches: [],
     candidates,
     rules: leads.length > 0 ? [{ code: 'one-leader', options: leads, min: 1, max: 1 }] : [],
-    never: [],
-    crossings: [],
-    standingBuds: 0,
     buds: { aim: BUDS_AT_WIRE, min: 0, max: 1000, costPerBud: 0 },
-    weights: { gapPerM: 0, overlapPerM: 0 },
     followUps: () => lowered,
     remarks: (chosen) => {
       const cut = candidates.find(({ pieceId }) => chosen.get(pieceId)?.deed === 'cut')
@@ -143,7 +128,7 @@ function leaderQuestion(view: PlantView): Question | null {
       if (from.length > 0 && wire === null) said.push(remark('tier-without-wire', tierAbove(view)))
       return said
     },
-  }
+  })
 }
 
 /** Where one more wire would lie: as far above the last as the tiers are apart. */

@@ -1,7 +1,7 @@
 import { nearestAlong, pointAlong } from '../../../geometry/index.ts'
 import { yearOf } from '../../../season/index.ts'
 import type { CalendarDate } from '../../../season/index.ts'
-import { barsToKeep, bendRadiusM, isBarred, judgeGive, lettered, sumOfPoints } from '../../judge.ts'
+import { barsToKeep, bendRadiusM, inMerit, isBarred, judgeGive, lettered, sumOfPoints } from '../../judge.ts'
 import { cutAbove, off, option } from '../../options.ts'
 import type { PlantView, Stem } from '../../plant.ts'
 import type {
@@ -88,14 +88,10 @@ export function mainsQuestion(
     }),
   )
   const judged = lettered(
-    stems
-      .map((stem) => ({ stem, ...candidateOf(stem, view, lay, lying) }))
-      .sort(
-        (a, b) =>
-          Number(isBarred(a.judgements)) - Number(isBarred(b.judgements)) ||
-          sumOfPoints(b.judgements) - sumOfPoints(a.judgements) ||
-          b.stem.lengthM - a.stem.lengthM,
-      ),
+    inMerit(
+      stems.map((stem) => ({ stem, ...candidateOf(stem, view, lay, lying) })),
+      (a, b) => b.stem.lengthM - a.stem.lengthM,
+    ),
   )
   const candidates = judged.map(
     ({ stem, letter, judgements, options }): Candidate => ({

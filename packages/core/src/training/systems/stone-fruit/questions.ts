@@ -1,6 +1,5 @@
-import { cutPolyline } from '../../../geometry/index.ts'
-import { barsToKeep, isBarred, judgeGive, lettered, sumOfPoints } from '../../judge.ts'
-import { cutAbove, off, option } from '../../options.ts'
+import { barsToKeep, inMerit, isBarred, judgeGive, lettered, sumOfPoints } from '../../judge.ts'
+import { cutAbove, off, option, questionOf } from '../../options.ts'
 import type { PlantView, Stem } from '../../plant.ts'
 import type { Candidate, Judgement, Option, Question, Remark, Rule, Stretch } from '../../question.ts'
 import { trunkOf } from '../../trunk.ts'
@@ -23,24 +22,6 @@ const RIB_DEG = 45
 /** So many are told one by one; of more it is said how many. */
 const MOST_NAMED = 4
 const SIDES = ['left', 'right'] as const
-/** Nothing is counted: the number follows from the room. */
-const NO_COUNT = { aim: 0, min: 0, max: 100_000, costPerBud: 0 } as const
-
-const question = (rest: Pick<Question, 'code' | 'candidates'> & Partial<Question>): Question => ({
-  counts: null,
-  tellsBare: false,
-  stretches: [],
-  rules: [],
-  never: [],
-  crossings: [],
-  standingBuds: 0,
-  buds: NO_COUNT,
-  weights: { gapPerM: 0, overlapPerM: 0 },
-  followUps: () => [],
-  remarks: () => [],
-  ...rest,
-})
-
 /** What faces the wall has no light, and what stands straight out cannot be tied. */
 function judgeFace({ piece }: Stem): Judgement[] {
   if (piece.side === 'back') return [bars('faces-wall')]
@@ -63,20 +44,15 @@ function judgeShoot(stem: Stem): Judgement[] {
   return found
 }
 
-const inOrder = <T extends { readonly stem: Stem; readonly judgements: readonly Judgement[] }>(
-  all: readonly T[],
-) =>
-  lettered(
-    [...all].sort(
-      (a, b) =>
-        Number(isBarred(a.judgements)) - Number(isBarred(b.judgements)) ||
-        sumOfPoints(b.judgements) - sumOfPoints(a.judgements) ||
-        a.stem.base.xM - b.stem.base.xM,
-    ),
-  )
+interface Judged {
+  readonly stem: Stem
+  readonly judgements: readonly Judgement[]
+}
+
+const inOrder = (all: readonly Judged[]) => lettered(inMerit(all, (a, b) => a.stem.base.xM - b.stem.base.xM))
 
 const candidatesOf = (
-  all: readonly { readonly stem: Stem; readonly letter: string; readonly judgements: readonly Judgement[] }[],
+  all: readonly (Judged & { readonly letter: string })[],
   optionsOf: (stem: Stem, judgements: readonly Judgement[]) => readonly Option[],
 ): Candidate[] =>
   all.map(({ stem, letter, judgements }) => ({
@@ -100,7 +76,7 @@ export function ribsQuestion(view: PlantView): Question | null {
       ? [off()]
       : [...SIDES.map((side) => ribOf(stem, side, sumOfPoints(judgements))), off()],
   )
-  return question({
+  return questionOf({
     code: 'ribs',
     candidates,
     rules: SIDES.map((side): Rule => {
@@ -147,7 +123,7 @@ export function fruitingQuestion(view: PlantView): Question | null {
   })
   if (shoots.length === 0) return null
   const places = new Map(shoots.map(({ stem, at }) => [stem.id, at]))
-  return question({
+  return questionOf({
     code: 'fruiting',
     stretches: ribs.flatMap((rib) => SIDES.map((hand) => stretchOf(rib, hand))),
     candidates: candidatesOf(inOrder(shoots), (stem, judgements) => {
@@ -205,7 +181,7 @@ export function disbudQuestion(view: PlantView): Question | null {
     (stem) => stem.age === 0 && stem.parent !== null && placeOf(stem, ribs) !== null,
   )
   if (young.length === 0) return null
-  return question({
+  return questionOf({
     code: 'disbud',
     candidates: candidatesOf(
       inOrder(young.map((stem) => ({ stem, judgements: judgeYoung(stem, view, ribs) }))),
@@ -249,7 +225,7 @@ export function renewalQuestion(view: PlantView): Question | null {
   const without = judged.filter(({ judgements }) =>
     judgements.some(({ code }) => code === 'no-replacement' || code === 'bare'),
   )
-  return question({
+  return questionOf({
     code: 'renewal',
     isWoodMissing: !isKnown,
     candidates: candidatesOf(judged, (stem) => renewalsOf(stem, view)),
@@ -288,8 +264,5 @@ function renewalsOf(stem: Stem, view: PlantView): Option[] {
   if (!first) return [option('wait', 'wait', { cost: -1 }), off()]
   const cutM = Math.min(stem.lengthM, first.alongM + BEYOND_M)
   const buds = cutAbove(stem, Math.max(1, Math.floor(cutM / stem.internodeM))).aboveBuds
-  const path = cutPolyline(stem.piece.path, cutM)
-  return path.length < 2
-    ? [option('wait', 'wait')]
-    : [option('to-replacement', 'cut', { cost: -2, cutM, aboveBuds: buds }), option('wait', 'wait')]
+  return [option('to-replacement', 'cut', { cost: -2, cutM, aboveBuds: buds }), option('wait', 'wait')]
 }

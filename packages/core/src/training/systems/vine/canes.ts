@@ -1,6 +1,7 @@
 import {
   barsToKeep,
   bendRadiusM,
+  inMerit,
   isBarred,
   judgeGive,
   judgeWood,
@@ -54,15 +55,14 @@ interface Cane {
 /** Which canes to lay from a head, and which spurs to leave for next year's. */
 export function canesQuestion(view: PlantView, head: Head, wire: Wire, count: 1 | 2): Question {
   const canes = lettered(
-    view.stems
-      .filter((stem) => isLastSummers(stem) && stem.id !== head.trunk.id)
-      .map((stem) => caneOf(stem, view, head, wire))
-      .filter(({ stem, wayM }) => wayM <= CANDIDATE_REACH_M || stem.isBelowGraft || isFromTrunk(stem, head))
-      .sort(
-        (a, b) =>
-          Number(isBarred(a.judgements)) - Number(isBarred(b.judgements)) ||
-          sumOfPoints(b.judgements) - sumOfPoints(a.judgements),
-      ),
+    inMerit(
+      view.stems
+        .filter((stem) => isLastSummers(stem) && stem.id !== head.trunk.id)
+        .map((stem) => caneOf(stem, view, head, wire))
+        .filter(
+          ({ stem, wayM }) => wayM <= CANDIDATE_REACH_M || stem.isBelowGraft || isFromTrunk(stem, head),
+        ),
+    ),
   )
   const stretches = SIDES.map((side) => stretchOf(view, head, wire, side, count))
   const standing = view.stems.filter(isSpurred)

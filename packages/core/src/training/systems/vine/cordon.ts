@@ -1,4 +1,4 @@
-import { barsToKeep, isBarred, judgeGive, judgeWood, lettered, sumOfPoints } from '../../judge.ts'
+import { barsToKeep, inMerit, isBarred, judgeGive, judgeWood, lettered, sumOfPoints } from '../../judge.ts'
 import { longSpur, off, spur } from '../../options.ts'
 import type { PlantView, Stem, Wire } from '../../plant.ts'
 import { heightOn } from '../../plant.ts'
@@ -36,17 +36,14 @@ const SIDES = ['left', 'right'] as const
 export function cordonQuestion(view: PlantView, head: Head, wire: Wire, withCanes: boolean): Question {
   const arms = cordonArms(view, head)
   const growths = lettered(
-    view.stems
-      .filter(
-        (stem) =>
-          stem.age === 1 && !isSpurred(stem) && (stem.parent?.age ?? 2) > 1 && stem.id !== head.trunk.id,
-      )
-      .map((stem) => growthOf(stem, view, head, arms, withCanes))
-      .sort(
-        (a, b) =>
-          Number(isBarred(a.judgements)) - Number(isBarred(b.judgements)) ||
-          sumOfPoints(b.judgements) - sumOfPoints(a.judgements),
-      ),
+    inMerit(
+      view.stems
+        .filter(
+          (stem) =>
+            stem.age === 1 && !isSpurred(stem) && (stem.parent?.age ?? 2) > 1 && stem.id !== head.trunk.id,
+        )
+        .map((stem) => growthOf(stem, view, head, arms, withCanes)),
+    ),
   )
   const standing = view.stems.filter(isSpurred)
   const filled = new Map(arms.map((arm) => [arm, filledPlaces(arm, standing)]))

@@ -1,5 +1,5 @@
 import { barsToKeep, isBarred, lettered, sumOfPoints } from '../../judge.ts'
-import { off, option } from '../../options.ts'
+import { off, option, questionOf } from '../../options.ts'
 import type { PlantView, Stem } from '../../plant.ts'
 import type { Judgement, Question, Rule } from '../../question.ts'
 import type { Head } from './head.ts'
@@ -49,19 +49,11 @@ export function greenShootsQuestion(view: PlantView, head: Head): Question | nul
         keeps,
       ),
     )
-  return {
+  return questionOf({
     code: 'green-shoots',
-    counts: null,
-    tellsBare: false,
-    stretches: [],
     candidates,
     rules,
-    never: [],
-    crossings: [],
-    standingBuds: 0,
     buds: { aim: shootsPerHead, min: shootsPerHead, max: shootsPerHead, costPerBud: 2.5 },
-    weights: { gapPerM: 0, overlapPerM: 0 },
-    followUps: () => [],
     remarks: (chosen) => {
       const kept = judged.filter(({ stem }) => chosen.get(stem.id)?.deed === 'keep')
       const low = [...kept].sort((a, b) => heightOrder(a, b))
@@ -76,7 +68,7 @@ export function greenShootsQuestion(view: PlantView, head: Head): Question | nul
         : []
       return [...next, ...high]
     },
-  }
+  })
 }
 
 const heightOrder = (

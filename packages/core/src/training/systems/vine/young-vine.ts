@@ -1,5 +1,5 @@
 import { barsToKeep, lettered } from '../../judge.ts'
-import { option } from '../../options.ts'
+import { option, questionOf } from '../../options.ts'
 import { heightOn } from '../../plant.ts'
 import type { PlantView, Stem, Wire } from '../../plant.ts'
 import type { Judgement, Option, Question } from '../../question.ts'
@@ -43,19 +43,11 @@ export function youngVineQuestion(view: PlantView, wire: Wire): Question | null 
   const kept = candidates.flatMap(({ pieceId, options }) =>
     options.filter(({ deed }) => deed === 'cut').map(({ id }) => [pieceId, id] as const),
   )
-  return {
+  return questionOf({
     code: 'young-vine',
-    counts: null,
-    tellsBare: false,
-    stretches: [],
     candidates,
     rules: kept.length > 0 ? [{ code: 'one-leader', options: kept, min: 0, max: 1 }] : [],
-    never: [],
-    crossings: [],
-    standingBuds: 0,
     buds: { aim: LED_BUDS, min: 0, max: 1000, costPerBud: 0 },
-    weights: { gapPerM: 0, overlapPerM: 0 },
-    followUps: () => [],
     remarks: (chosen) =>
       candidates.flatMap(({ pieceId }) => {
         const one = chosen.get(pieceId)
@@ -63,7 +55,7 @@ export function youngVineQuestion(view: PlantView, wire: Wire): Question | null 
           return [remark('lead-each-way', { pieceId, n: one.aboveBuds, figure: one.cutM, unit: 'm' })]
         return one?.id === 'three-buds' ? [remark('start-again', { pieceId })] : []
       }),
-  }
+  })
 }
 
 function judge(stem: Stem, view: PlantView, wire: Wire): Judgement[] {
