@@ -39,6 +39,11 @@ function sampleOf(shape: Shape): unknown {
         { xM: 1, yM: 2 },
         { xM: 1, yM: 3 },
       ]
+    case 'way':
+      return [
+        { xM: 1, yM: 2, zM: 0 },
+        { xM: 1, yM: 3, zM: -0.1 },
+      ]
     case 'none-or':
       return sampleOf(shape.of)
     case 'list':

@@ -9,6 +9,8 @@ export const pointSchema = z.strictObject({
   xM: z.number().finite().min(-100).max(1100),
   yM: z.number().finite().min(-10).max(200),
 })
+/** A point with how far it lies behind the front plane of its place. */
+export const pointInSpaceSchema = pointSchema.extend({ zM: z.number().finite().min(-200).max(200) })
 export const idSchema = z.uuid()
 export const calendarDate = z
   .string()

@@ -1,6 +1,6 @@
 import type { Shape, Shapes, ValueOf } from '@klados/core/shape'
 import { z } from 'zod'
-import { calendarDate, idSchema, pointSchema } from './numbers.ts'
+import { calendarDate, idSchema, pointInSpaceSchema, pointSchema } from './numbers.ts'
 
 /**
  * The schema of a shape that core describes, typed as the value it stands for: the two are made of the same
@@ -34,6 +34,8 @@ function schemaOf(shape: Shape): z.ZodType {
       return pointSchema
     case 'path':
       return z.array(pointSchema).min(2).max(shape.max)
+    case 'way':
+      return z.array(pointInSpaceSchema).min(2).max(shape.max)
     case 'none-or':
       return schemaOf(shape.of).nullable()
     case 'list':

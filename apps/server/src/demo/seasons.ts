@@ -1,4 +1,4 @@
-import { contextOf, deedsOf, woodDone } from '@klados/core/choices'
+import { asWritten, contextOf, deedsOf, woodDone } from '@klados/core/choices'
 import { replayWood } from '@klados/core/journal'
 import type { Frame } from '@klados/core/frame'
 
@@ -106,15 +106,15 @@ export function decide(life: Life, on: CalendarDate, otherwise?: Otherwise): Dec
   const overrides = otherwise?.wish(question, view, usual) ?? new Map<string, string>()
   const wished = overrides.size > 0 ? propose(question, overrides) : usual
   const proposal = isRefused(wished) ? usual : wished
-  const choice = deedsOf(question, proposal, usual, overrides, () => otherwise?.reason ?? '')
+  const choice = deedsOf(view, question, proposal, usual, overrides, () => otherwise?.reason ?? '')
   const ties = tiesOf(life, view, proposal)
   diary.write(on, 'choice.made', {
-    v: 1,
+    v: 2,
     choiceId: uuidv7(),
     system: plant.system,
     question: question.code,
     as: 'done',
-    ...choice,
+    ...asWritten(choice),
     buds: proposal.buds,
     budsMin: question.buds.min,
     budsMax: question.buds.max,

@@ -25,6 +25,8 @@ export interface UnsettledTie {
   readonly place: Place
   /** What the piece hangs together with. */
   readonly wood: WoodState
+  /** What stands now of what ties hold on to. */
+  readonly frames: ReadonlyMap<string, Frame>
   readonly standing: Extract<TieStanding, { is: 'elsewhere' }> | { readonly is: 'free' }
 }
 
@@ -85,7 +87,7 @@ export function createUnsettled(): (woods: Woods, ground: Ground) => readonly Un
       const plant = plantById.get(one.tie.plantId)
       const place = plant && placeById.get(plant.body.placeId)
       const isHere = plant && standsOn(plant, todayHere()) && place && !place.isRemoved
-      return isHere ? [{ ...one, wood: part.now(), plant, place }] : []
+      return isHere ? [{ ...one, wood: part.now(), frames: standing, plant, place }] : []
     })
   return (woods, ground) => {
     if (!ground.frames) return NO_TIES

@@ -2,7 +2,7 @@ import type { Surface } from '@klados/core/catalogue'
 import type { DisplayList } from '@klados/core/drawing'
 import { groundAt } from '@klados/core/frame'
 import type { Site } from '@klados/core/frame'
-import type { Point, Rect, ViewDirection } from '@klados/core/geometry'
+import type { Look, Point, Rect } from '@klados/core/geometry'
 import { memo, useCallback, useState } from 'react'
 import type { ReactNode } from 'react'
 import { useTranslation } from '../i18n/use-translation.tsx'
@@ -17,7 +17,7 @@ export interface FaceProps {
   readonly surface: Surface
   readonly list: DisplayList
   /** From where it is seen; from the front unless said. */
-  readonly from?: ViewDirection
+  readonly from?: Look['from']
   readonly chosenId?: string | null
   readonly showNumbers?: boolean
   readonly tapeAlong?: boolean
@@ -66,7 +66,7 @@ export function Face(props: FaceProps & { readonly view: View; readonly bounds: 
 }
 
 interface TapesProps extends Pick<FaceProps, 'wall' | 'surface'> {
-  readonly from: ViewDirection
+  readonly from: Look['from']
   readonly tapeAlong: boolean
   readonly view: View
   readonly bounds: Rect
@@ -108,11 +108,8 @@ export function useSteady(bounds: Rect): Rect {
 }
 
 /** The place and whatever stands out above, beside or below it. */
-export function boundsOf(wall: Site, list: DisplayList, from: ViewDirection = 'elevation'): Rect {
-  const isFront = from === 'elevation'
-  const box = isFront
-    ? { leftM: 0, rightM: wall.widthM, bottomM: 0, topM: wall.firstForkM + wall.usableHeightM }
-    : { leftM: 0, rightM: from === 'plan' ? wall.widthM : 0.1, bottomM: 0, topM: 0.1 }
+export function boundsOf(wall: Site, list: DisplayList, from: Look['from'] = 'elevation'): Rect {
+  const box = boxOf(wall, from)
   const reach = (p: Point) => {
     box.leftM = Math.min(box.leftM, p.xM)
     box.rightM = Math.max(box.rightM, p.xM)
@@ -130,6 +127,13 @@ export function boundsOf(wall: Site, list: DisplayList, from: ViewDirection = 'e
     }
   }
   return box
+}
+
+/** What is shown of a place however little stands there; what is unrolled has no place but its own. */
+function boxOf({ widthM, firstForkM, usableHeightM }: Site, from: Look['from']) {
+  if (from === 'elevation') return { leftM: 0, rightM: widthM, bottomM: 0, topM: firstForkM + usableHeightM }
+  if (from === 'unrolled') return { leftM: widthM, rightM: 0, bottomM: 0, topM: 0.1 }
+  return { leftM: 0, rightM: from === 'plan' ? widthM : 0.1, bottomM: 0, topM: 0.1 }
 }
 
 /** Height in pixels at which a drawing of this width is no taller than what it shows. */

@@ -17,15 +17,27 @@ interface MarksProps {
   readonly showNumbers?: boolean | undefined
 }
 
+/** A key a mark: what is drawn in several parts has one id for all of them. */
+function keysOf(list: DisplayList): readonly string[] {
+  const times = new Map<string, number>()
+  return list.map((mark, i) => {
+    const key = 'id' in mark && mark.id ? `${mark.kind}-${mark.id}` : `${mark.kind}-${i}`
+    const before = times.get(key) ?? 0
+    times.set(key, before + 1)
+    return before === 0 ? key : `${key}-${before}`
+  })
+}
+
 /**
  * The display list in SVG. Memoised: a hover or a keystroke elsewhere must not walk thousands of marks again.
  */
 export const Marks = memo(function Marks({ list, view, chosenId, movedText, showNumbers }: MarksProps) {
+  const keys = keysOf(list)
   return (
     <>
       {list.map((mark, i) => (
         <MarkShape
-          key={'id' in mark && mark.id ? `${mark.kind}-${mark.id}` : `${mark.kind}-${i}`}
+          key={keys[i]!}
           mark={mark}
           view={view}
           isChosen={'id' in mark && mark.id !== undefined && mark.id === chosenId}

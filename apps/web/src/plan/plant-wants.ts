@@ -35,12 +35,22 @@ export function plantWants(
     return { want: starts.length, have: starts.length - freeNodes.length, freeNodes, free }
   }
   if (frame.plants.length > 0) {
-    const spots = frame.plants.map(({ at }) => at.xM)
+    // What stands behind the front plane is known by its spot; in front of it by where it is along the place.
+    const behind = frame.plants.filter(({ at }) => at.zM !== 0)
+    const isBehind = ({ body }: Plant) => behind.some(({ id }) => id === body.startNodeId)
+    const front = frame.plants.filter(({ at }) => at.zM === 0).map(({ at }) => at.xM)
+    const taken = new Set(here.map(({ body }) => body.startNodeId))
     return {
       want: Math.max(frame.plants.length, here.length),
       have: here.length,
       freeNodes: [],
-      free: freeOf(spots, here),
+      free: [
+        ...freeOf(
+          front,
+          here.filter((plant) => !isBehind(plant)),
+        ),
+        ...behind.filter(({ id }) => !taken.has(id)).map(({ id, at }) => ({ xM: at.xM, startNodeId: id })),
+      ],
     }
   }
   const kind = findKind(kindId ?? here[0]?.body.kindId ?? '')

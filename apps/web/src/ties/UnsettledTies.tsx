@@ -1,4 +1,5 @@
-import { ledToSupports } from '@klados/core/wood'
+import { tracksOf } from '@klados/core/frame'
+import { ledToSupports, wayFrom } from '@klados/core/wood'
 import type { TFunction } from '../i18n/texts.ts'
 import { Link } from 'react-router'
 import { useTranslation } from '../i18n/use-translation.tsx'
@@ -66,16 +67,19 @@ function OnePiece({ gardenId, group, canWrite, onWrite }: OnePieceProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const hemisphere = useHemisphere(gardenId)
-  const { piece, plant, place, wood } = group[0]!
+  const { piece, plant, place, wood, frames } = group[0]!
   const on = todayHere()
   const head = { placeId: place.id, plantId: plant.id, at: on }
   const moved = group.flatMap(({ tie, standing }) =>
     standing.is === 'elsewhere' ? [{ tie, now: standing.now }] : [],
   )
-  const lead = () =>
-    onWrite(t('standing.ledDo'), [
-      { ...head, kind: 'piece.laid', body: { v: 1, pieceId: piece.id, path: ledToSupports(piece, moved) } },
-    ])
+  const lead = () => {
+    const tracks = [...frames].flatMap(([frameId, frame]) =>
+      tracksOf(frame).map((track) => ({ ...track, frameId })),
+    )
+    const way = wayFrom(ledToSupports(piece, moved), tracks)
+    onWrite(t('standing.ledDo'), [{ ...head, kind: 'piece.laid', body: { v: 2, pieceId: piece.id, way } }])
+  }
   const part = pieceWords(t, piece, { state: wood, hemisphere }, on, findKind(plant.body.kindId)?.habit)
   return (
     <li className="flex flex-col gap-1 border-b border-dotted border-faint py-2 last:border-b-0">

@@ -28,6 +28,7 @@ export const entryGlyphs: Readonly<Record<EntryKind, Glyph>> = {
   'piece.tucked': 'wood',
   'piece.sealed': 'plant',
   'piece.layered': 'wood',
+  'piece.nodes': 'plant',
   'piece.judged': 'plant',
   'piece.called': 'words',
   'piece.seen': 'plant',

@@ -41,6 +41,8 @@ function figuresOf(t: TFunction, units: Units, entry: JournalEntry): Record<stri
       return { reason: entry.body.reason || '–' }
     case 'piece.lowered':
       return { angle: Math.round(entry.body.angleDeg) }
+    case 'piece.nodes':
+      return { count: entry.body.nodes, rooted: entry.body.rooted }
     case 'piece.judged':
       return { health: t(`wood.health.${entry.body.health}`), reason: entry.body.reason }
     case 'piece.called':

@@ -1,3 +1,4 @@
+import { freeWay } from '../wood/index.ts'
 import { describe, expect, it } from 'vitest'
 import { woodDone } from './index.ts'
 import type { WoodDone } from './index.ts'
@@ -55,9 +56,9 @@ describe('what is written of the wood when a choice is carried out', () => {
 
   it('is led along its line, lowered to the level, or left where it stands', () => {
     const led = (deed: string) => done([decided('cane', deed, { path })])
-    expect(led('lay')).toEqual([{ kind: 'piece.laid', body: { v: 1, pieceId: 'cane', path } }])
+    expect(led('lay')).toEqual([{ kind: 'piece.laid', body: { v: 2, pieceId: 'cane', way: freeWay(path) } }])
     expect(led('lower')).toEqual([
-      { kind: 'piece.lowered', body: { v: 1, pieceId: 'cane', path, angleDeg: 90 } },
+      { kind: 'piece.lowered', body: { v: 2, pieceId: 'cane', way: freeWay(path), angleDeg: 90 } },
     ])
     expect(led('keep')).toEqual([])
     expect(led('off').map(({ kind }) => kind)).toEqual(['piece.removed'])

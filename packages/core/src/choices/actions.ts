@@ -1,4 +1,5 @@
 import type { EntryOf } from '../fold/index.ts'
+import { freeWay } from '../wood/index.ts'
 import type { woodEntries } from '../wood/index.ts'
 import type { ChoiceRecord } from './projection.ts'
 
@@ -49,12 +50,14 @@ export function woodDone(
       ? []
       : [{ kind: 'piece.cut', body: { v: 1, pieceId, alongM: cutM, aboveBuds, reason: reasonOf(pieceId) } }],
   )
-  const led = standing.flatMap(({ pieceId, deed, path }): WoodDone[] => {
+  const led = standing.flatMap(({ pieceId, deed, path, way: told }): WoodDone[] => {
     // What is kept is tied where it stands.
     if (path === null || deed === 'off' || deed === 'keep') return []
+    // Plans of before wood had depth are carried out in the plane of the wall, as they were made.
+    const way = told ?? freeWay(path)
     return deed === 'lower'
-      ? [{ kind: 'piece.lowered', body: { v: 1, pieceId, path, angleDeg: LEVEL_DEG } }]
-      : [{ kind: 'piece.laid', body: { v: 1, pieceId, path } }]
+      ? [{ kind: 'piece.lowered', body: { v: 2, pieceId, way, angleDeg: LEVEL_DEG } }]
+      : [{ kind: 'piece.laid', body: { v: 2, pieceId, way } }]
   })
   return [...removed, ...cut, ...led]
 }

@@ -1,24 +1,30 @@
-import type { Overrides, PlantView, Proposal, Question } from '../training/index.ts'
+import { freeWay, wayFrom } from '../wood/index.ts'
+import type { Option, Overrides, PlantView, Proposal, Question } from '../training/index.ts'
 import type { DoneContext } from './actions.ts'
-import type { ChoiceRecord } from './projection.ts'
+import type { ChoiceRecord, Decided } from './projection.ts'
 
-type Decided = ChoiceRecord['decided'][number]
 /** What is done to wood by a choice: what was chosen among, and what follows from it. */
 export type Deeds = Pick<ChoiceRecord, 'decided' | 'followUps'>
 
 /**
  * What an answer decides of each candidate, with what the grower did otherwise and why. Where nothing was chosen among,
- * what follows is all that is decided.
+ * what follows is all that is decided. Lines that an answer leads wood along are written as what of the plant's frames they
+ * run along.
  */
 export function deedsOf(
+  view: Pick<PlantView, 'tracks' | 'stem'>,
   question: Question,
   proposal: Proposal,
   usual: Proposal,
   overrides: Overrides,
   reasonOf: (pieceId: string) => string,
 ): Deeds {
+  const led = (pieceId: string, path: Option['path'], way: Option['way']) => ({
+    path,
+    way: path && (way ?? wayFrom(path, view.tracks, view.stem(pieceId)?.base.zM ?? 0)),
+  })
   const decided = question.candidates.map(({ pieceId, letter, judgements }): Decided => {
-    const { id, deed, cutM, aboveBuds, path, wire, towards } = proposal.chosen.get(pieceId)!
+    const { id, deed, cutM, aboveBuds, path, way, wire, towards } = proposal.chosen.get(pieceId)!
     const before = usual.chosen.get(pieceId)!
     const isOwn = overrides.has(pieceId)
     return {
@@ -27,7 +33,7 @@ export function deedsOf(
       deed,
       cutM,
       aboveBuds,
-      path,
+      ...led(pieceId, path, way),
       wire,
       towards,
       isOwn,
@@ -37,18 +43,19 @@ export function deedsOf(
         judgements.length === 0 ? null : judgements.map(({ code, figure, unit }) => ({ code, figure, unit })),
     }
   })
-  const { followUps } = proposal
+  const followUps = proposal.followUps.map((one) => ({ ...one, ...led(one.pieceId, one.path, one.way) }))
   if (decided.length > 0) return { decided, followUps: followUps.length === 0 ? null : followUps }
   return {
     followUps: null,
     decided: followUps.map(
-      ({ pieceId, deed, cutM, aboveBuds, path }, i): Decided => ({
+      ({ pieceId, deed, cutM, aboveBuds, path, way }, i): Decided => ({
         pieceId,
         letter: String(i + 1),
         deed,
         cutM,
         aboveBuds,
         path,
+        way,
         wire: null,
         towards: null,
         isOwn: false,
@@ -59,6 +66,14 @@ export function deedsOf(
     ),
   }
 }
+
+/** What is decided as it is written down: lines as what of the frames they run along. */
+export const asWritten = ({ decided, followUps }: Deeds) => ({
+  decided: decided.map(({ path, way, ...one }) => ({ ...one, way: wayOf(path, way) })),
+  followUps: followUps?.map(({ path, way, ...one }) => ({ ...one, way: wayOf(path, way) })) ?? null,
+})
+
+const wayOf = (path: Decided['path'], way: Decided['way']) => path && (way ?? freeWay(path))
 
 /** What carrying a choice out has to know of the plant as it stands. */
 export const contextOf = (view: PlantView, reasonOf: DoneContext['reasonOf']): DoneContext => ({

@@ -1,6 +1,6 @@
 export { woodDone } from './actions.ts'
 export type { DoneContext, WoodDone } from './actions.ts'
-export { contextOf, deedsOf } from './decide.ts'
+export { asWritten, contextOf, deedsOf } from './decide.ts'
 export type { Deeds } from './decide.ts'
 export { choiceEntries } from './entries.ts'
 export { choiceOutcome } from './outcome.ts'

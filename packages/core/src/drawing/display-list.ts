@@ -13,6 +13,7 @@ export type Role =
   | 'wire-chosen'
   | 'mesh'
   | 'cover'
+  | 'sheet'
   | 'tub'
   | 'moved-from'
   | 'dimension'

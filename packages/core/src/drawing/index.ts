@@ -1,6 +1,7 @@
 export { budsAlong } from './buds.ts'
 export type { Bud, DisplayList, Mark, NodeMark, Role, TieMark, WoodAge } from './display-list.ts'
 export { drawFrame } from './draw-frame.ts'
+export { drawUnrolled } from './draw-unrolled.ts'
 export type { FrameView } from './draw-frame.ts'
 export { GROUND_M, drawSite, drawWood } from './site-and-wood.ts'
 export type { WoodView } from './site-and-wood.ts'

@@ -3,7 +3,8 @@ import type { DisplayList, Mark, TieMark, WoodAge } from './display-list.ts'
 import { budsAlong } from './buds.ts'
 import { groundAt } from '../frame/index.ts'
 import type { AvoidSpot, Site } from '../frame/index.ts'
-import type { Point } from '../geometry/index.ts'
+import { FRONT, polylineLengthM, seenLines, seenPoint } from '../geometry/index.ts'
+import type { Look, Point } from '../geometry/index.ts'
 import { findKind } from '../kinds/index.ts'
 import type { CalendarDate, Hemisphere } from '../season/index.ts'
 import { baseDiameterMm, pieceAge } from '../wood/index.ts'
@@ -66,25 +67,31 @@ export interface WoodView {
   readonly tieState: (tie: Tie) => TieMark
   /** What is not in question now. */
   readonly isQuiet?: (pieceId: string) => boolean
+  /** From the front unless said. */
+  readonly look?: Look
 }
 
 /** Wood, oldest first so that young wood lies on top, then ties. Removed wood and ended ties are left out. */
 export function drawWood(pieces: Iterable<Piece>, ties: Iterable<Tie>, view: WoodView): DisplayList {
+  const look = view.look ?? FRONT
+  const seen = look.from === 'unrolled' ? JSON.stringify(look.round) : look.from
   const wood = [...pieces]
     .filter((piece) => piece.removedOn === null)
     .map((piece) => ({ piece, age: pieceAge(piece, view.on, view.hemisphere) }))
     .sort((a, b) => b.age - a.age)
-    .map(({ piece, age }) => {
+    .flatMap(({ piece, age }) => {
       const kindId = view.kindOf(piece.plantId)
       const isQuiet = view.isQuiet?.(piece.id) ?? false
-      const ground = `${view.on} ${view.hemisphere} ${kindId} ${isQuiet}`
-      return drawnOnce(piece, ground, () => drawPiece(piece, age, { ...view, kindId, isQuiet }))
+      const ground = `${view.on} ${view.hemisphere} ${kindId} ${isQuiet} ${seen}`
+      return drawnOnce(piece, ground, () => drawPiece(piece, age, { ...view, kindId, isQuiet, look }))
     })
   const marks = [...ties]
     .filter((tie) => tie.endedOn === null)
-    .map((tie) => {
+    .flatMap((tie) => {
       const state = view.tieState(tie)
-      return drawnOnce(tie, state, () => ({ kind: 'tie', id: tie.id, at: tie.at, state }))
+      return drawnOnce(tie, `${state} ${seen}`, () => [
+        { kind: 'tie', id: tie.id, at: seenPoint(tie.at, look), state },
+      ])
     })
   return [...wood, ...marks]
 }
@@ -92,25 +99,37 @@ export function drawWood(pieces: Iterable<Piece>, ties: Iterable<Tie>, view: Woo
 interface PieceView extends Pick<WoodView, 'on' | 'hemisphere'> {
   readonly kindId: string
   readonly isQuiet: boolean
+  readonly look: Look
 }
 
-function drawPiece(piece: Piece, age: number, { on, hemisphere, kindId, isQuiet }: PieceView): Mark {
+/** One mark; of what runs over the slit of what is unrolled, one for each side of it. */
+function drawPiece(piece: Piece, age: number, { on, hemisphere, kindId, isQuiet, look }: PieceView): Mark[] {
   const kind = findKind(kindId)
-  return {
-    kind: 'wood',
-    id: piece.id,
-    age: woodAge(age),
-    points: piece.path,
-    diameterMm: kind ? baseDiameterMm(piece, kind, on, hemisphere) : piece.baseMm,
-    isQuiet,
-    buds: age === 1 && kind ? budsAlong(piece.path, kind.internodeM) : [],
-  }
+  return seenLines(piece.path, look).map(({ points, alongM }): Mark => {
+    const ownM = alongM.at(-1)! - alongM[0]!
+    const seenM = polylineLengthM(points)
+    return {
+      kind: 'wood',
+      id: piece.id,
+      age: woodAge(age),
+      points,
+      diameterMm: kind ? baseDiameterMm(piece, kind, on, hemisphere) : piece.baseMm,
+      isQuiet,
+      // Wood that runs away from one shows its buds nearer together.
+      buds:
+        age === 1 && kind && seenM > kind.internodeM * LEAST_SEEN
+          ? budsAlong(points, kind.internodeM * (seenM / ownM))
+          : [],
+    }
+  })
 }
+/** Of wood that one looks at along its own length there are no buds to be seen, in joints. */
+const LEAST_SEEN = 0.2
 
 interface Drawn {
   /** All that the mark depends on beside what it is of. */
   readonly ground: string
-  readonly mark: Mark
+  readonly marks: readonly Mark[]
 }
 const drawn = new WeakMap<Piece | Tie, Drawn>()
 
@@ -118,12 +137,12 @@ const drawn = new WeakMap<Piece | Tie, Drawn>()
  * What is drawn again as it was is the very mark that it was: whoever shows it sees at a glance that it need not be shown
  * anew, and a place of hundreds of canes costs a tap on one of them no more than a bed of three.
  */
-function drawnOnce(of: Piece | Tie, ground: string, draw: () => Mark): Mark {
+function drawnOnce(of: Piece | Tie, ground: string, draw: () => readonly Mark[]): readonly Mark[] {
   const before = drawn.get(of)
-  if (before?.ground === ground) return before.mark
-  const mark = draw()
-  drawn.set(of, { ground, mark })
-  return mark
+  if (before?.ground === ground) return before.marks
+  const marks = draw()
+  drawn.set(of, { ground, marks })
+  return marks
 }
 
 function woodAge(seasons: number): WoodAge {

@@ -9,7 +9,12 @@ export type TrackForm = 'level' | 'upright' | 'inclined' | 'curved' | 'wound'
 
 /** Which part of its frame a track is. */
 export type TrackPart =
-  | { readonly on: 'line'; readonly lineId: LineId; readonly role: Line['role'] }
+  | {
+      readonly on: 'line'
+      readonly lineId: LineId
+      readonly role: Line['role']
+      readonly side: Line['side']
+    }
   | { readonly on: 'member'; readonly memberId: MemberId; readonly role: MemberRole }
 
 /** Anything of a frame that wood can follow: a wire, string, rib, stake, pole, hoop, leg, ring, rafter. */
@@ -62,7 +67,7 @@ export function tracksOf(frame: Frame): Track[] {
     else runs.set(line.id, { line, way: [frame.nodes[from]!.at, end] })
   }
   const lines = [...runs.values()].map(({ line, way }) =>
-    trackOf({ on: 'line', lineId: line.id, role: line.role }, way, false),
+    trackOf({ on: 'line', lineId: line.id, role: line.role, side: line.side }, way, false),
   )
   const members = frame.members
     .filter(({ role, path }) => MEMBERS.has(role) && path.length > 1)

@@ -3,5 +3,19 @@ export type { Point, Rect } from './point.ts'
 export { cutPolyline, nearestAlong, pointAlong, polylineLengthM, simplified, withLength } from './polyline.ts'
 export { photoMap } from './homography.ts'
 export type { MarkedPoint, Matrix3, PhotoMap, Pixel } from './homography.ts'
-export { at3, distance3M, flat, pathLengthM, project } from './space.ts'
-export type { Point3, ViewDirection } from './space.ts'
+export {
+  alongPath,
+  at3,
+  cutPath,
+  distance3M,
+  flat,
+  inSpace,
+  nearestOnPath,
+  partOfPath,
+  pathLengthM,
+  pathOfLength,
+  project,
+} from './space.ts'
+export type { DeepPoint, Point3, ViewDirection } from './space.ts'
+export { FRONT, nearestSeen, rolledUp, seenLines, seenPoint } from './seen.ts'
+export type { Look, Round, SeenLine } from './seen.ts'

@@ -15,6 +15,7 @@ export {
   text,
   uuid,
   v1,
+  way,
   whole,
 } from './shape.ts'
 export type { Shape, Shapes, ValueOf, ValuesOf } from './shape.ts'

@@ -1,4 +1,4 @@
-import type { Point } from '../geometry/index.ts'
+import type { Point, Point3 } from '../geometry/index.ts'
 import type { CalendarDate } from '../season/index.ts'
 
 /**
@@ -19,6 +19,8 @@ export type Shape =
   /** A point of the elevation, and a line through at least two of them. */
   | { readonly is: 'point' }
   | { readonly is: 'path'; readonly max: number }
+  /** A way in space through at least two points. */
+  | { readonly is: 'way'; readonly max: number }
   | { readonly is: 'none-or'; readonly of: Shape }
   | { readonly is: 'list'; readonly of: Shape; readonly max: number }
   | { readonly is: 'record'; readonly of: Shapes }
@@ -50,17 +52,19 @@ export type ValueOf<S> = S extends { readonly is: 'uuid' | 'text' }
               ? Point
               : S extends { readonly is: 'path' }
                 ? readonly Point[]
-                : S extends { readonly is: 'none-or'; readonly of: infer Of }
-                  ? ValueOf<Of> | null
-                  : S extends { readonly is: 'list'; readonly of: infer Of }
-                    ? readonly ValueOf<Of>[]
-                    : S extends { readonly is: 'record'; readonly of: infer Of }
-                      ? ValuesOf<Of>
-                      : S extends { readonly is: 'one-of'; readonly of: readonly (infer Of)[] }
-                        ? Of extends Of
-                          ? ValuesOf<Of>
+                : S extends { readonly is: 'way' }
+                  ? readonly Point3[]
+                  : S extends { readonly is: 'none-or'; readonly of: infer Of }
+                    ? ValueOf<Of> | null
+                    : S extends { readonly is: 'list'; readonly of: infer Of }
+                      ? readonly ValueOf<Of>[]
+                      : S extends { readonly is: 'record'; readonly of: infer Of }
+                        ? ValuesOf<Of>
+                        : S extends { readonly is: 'one-of'; readonly of: readonly (infer Of)[] }
+                          ? Of extends Of
+                            ? ValuesOf<Of>
+                            : never
                           : never
-                        : never
 export type ValuesOf<S> = { readonly [K in keyof S]: ValueOf<S[K]> }
 
 export const uuid = { is: 'uuid' } as const
@@ -77,6 +81,7 @@ export const choice = <const O extends readonly (string | number)[]>(...of: O) =
   ({ is: 'choice', of }) as const
 export const point = { is: 'point' } as const
 export const path = { is: 'path', max: 200 } as const
+export const way = { is: 'way', max: 400 } as const
 export const noneOr = <const S extends Shape>(of: S) => ({ is: 'none-or', of }) as const
 export const list = <const S extends Shape>(of: S, max: number) => ({ is: 'list', of, max }) as const
 export const record = <const S extends Shapes>(of: S) => ({ is: 'record', of }) as const

@@ -1,7 +1,7 @@
-import { nearestAlong, pointAlong, polylineLengthM } from '../geometry/index.ts'
-import type { Point } from '../geometry/index.ts'
+import { alongPath, nearestOnPath, pathLengthM } from '../geometry/index.ts'
+import type { DeepPoint } from '../geometry/index.ts'
 import type { PlantKind } from '../kinds/index.ts'
-import { tiePoints } from '../wood/index.ts'
+import { supportsOf, tiePoints } from '../wood/index.ts'
 import type { Hitch, Support, TieSupport } from '../wood/index.ts'
 import { requiredLoopMm, usualLoopMm } from './loop.ts'
 import { findTieMaterial } from './materials.ts'
@@ -9,7 +9,7 @@ import type { TieMaterialId } from './materials.ts'
 
 /** A stem that is to be tied along its line. */
 export interface StemToTie {
-  readonly path: readonly Point[]
+  readonly path: readonly DeepPoint[]
   readonly ageSeasons: number
   readonly baseMm: number
   readonly tipMm: number | null
@@ -19,7 +19,7 @@ export interface StemToTie {
 
 export interface PlannedTie {
   readonly alongM: number
-  readonly at: Point
+  readonly at: DeepPoint
   readonly support: Support
   readonly supportDiameterMm: number
   readonly stemMm: number
@@ -61,18 +61,19 @@ export function usualTie(stem: Pick<StemToTie, 'ageSeasons' | 'baseMm' | 'isPerm
  * Where a stem is tied along its line, with what and how long each: at the wires that it crosses, every so often along
  * one that it lies on, along stakes and poles; always the end of a cane, never the soft tip of a shoot.
  */
-export function planTies(stem: StemToTie, supports: readonly TieSupport[]): TiePlan {
+export function planTies(stem: StemToTie, all: readonly TieSupport[]): TiePlan {
+  const supports = supportsOf(stem.path, all)
   const { materialId, hitch } = usualTie(stem)
-  const total = polylineLengthM(stem.path)
+  const total = pathLengthM(stem.path)
   const lastM = stem.ageSeasons === 0 ? total * (1 - SOFT_SHARE) : Math.max(0, total - BEFORE_END_M)
   const found = tiePoints(stem.path, supports)
     .filter(({ alongM }) => alongM <= lastM)
     .map(({ alongM, at, support, supportDiameterMm }) => ({ alongM, at, support, supportDiameterMm }))
   const add = (alongM: number) => {
-    const at = pointAlong(stem.path, alongM)
+    const at = alongPath(stem.path, alongM)
     const near = supports
       .filter(({ isUpright }) => !isUpright)
-      .map((support) => ({ support, near: nearestAlong(support.path, at) }))
+      .map((support) => ({ support, near: nearestOnPath(support.path, at) }))
       .sort((a, b) => a.near.distanceM - b.near.distanceM)[0]
     if (!near || near.near.distanceM > ALONG_M) return false
     if (found.some((one) => Math.abs(one.alongM - alongM) < SAME_M)) return true

@@ -1,7 +1,8 @@
+import { heightOn } from './level-wires.ts'
+import type { Wire } from './level-wires.ts'
 import type { Point } from '../geometry/index.ts'
 import { cutPolyline, pointAlong, polylineLengthM } from '../geometry/index.ts'
-import { heightOn } from './plant.ts'
-import type { PlantView, Stem, Wire } from './plant.ts'
+import type { PlantView, Stem } from './plant.ts'
 import type { Stretch } from './question.ts'
 
 /** From a point of the wire outwards to the end of the plant's share, as a stretch to be filled. */

@@ -1,8 +1,10 @@
 export { cautionCodes, cautionsOf } from './caution.ts'
 export type { CautionCode } from './caution.ts'
 export { bendRadiusM } from './judge.ts'
-export { heightOn, viewPlant } from './plant.ts'
-export type { PlantView, Stem, TrainingInput, Wire } from './plant.ts'
+export { heightOn, levelWires } from './level-wires.ts'
+export type { Wire } from './level-wires.ts'
+export { viewPlant } from './plant.ts'
+export type { PlantView, Stem, TrainingInput } from './plant.ts'
 export { instanceOf, isRefused, propose, whyNot, proposalFrom } from './propose.ts'
 export type { Bare, Difference, Overrides, Proposal, Refused } from './propose.ts'
 export { deeds, figureUnits } from './question.ts'
@@ -20,7 +22,16 @@ export type {
 } from './question.ts'
 export { usualSettings } from './settings.ts'
 export type { TrainingSettings } from './settings.ts'
-export type { Ask, ExpectedPiece, PieceSeen, Position, SeasonAt, Task, TrainingSystem } from './system.ts'
+export type {
+  Ask,
+  ExpectedPiece,
+  NewStem,
+  PieceSeen,
+  Position,
+  SeasonAt,
+  Task,
+  TrainingSystem,
+} from './system.ts'
 export { findSystem, openQuestions, systemsFor, trainingSystems } from './systems.ts'
 export { quickSigns, readQuickLine } from './quick-line.ts'
 export type { QuickFailure, QuickLine, QuickSign, QuickStem } from './quick-line.ts'

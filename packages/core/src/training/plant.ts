@@ -1,15 +1,17 @@
 import { budTarget } from '../budget/index.ts'
 import type { BudGoal, BudTarget } from '../budget/index.ts'
-import { bearsLeaf, tracksOf } from '../frame/index.ts'
-import type { Frame, LineId } from '../frame/index.ts'
-import { polylineLengthM } from '../geometry/index.ts'
-import type { Point } from '../geometry/index.ts'
+import { tracksOf } from '../frame/index.ts'
+import type { Frame } from '../frame/index.ts'
+import { pathLengthM } from '../geometry/index.ts'
+import type { DeepPoint } from '../geometry/index.ts'
 import { findKind } from '../kinds/index.ts'
 import type { PlantKind } from '../kinds/index.ts'
 import { daysBetween, stageOn } from '../season/index.ts'
 import type { CalendarDate, Hemisphere, SeasonStage } from '../season/index.ts'
 import { baseDiameterMm, budsOf, pieceAge, roleOf } from '../wood/index.ts'
-import type { Piece, PieceRole } from '../wood/index.ts'
+import type { FrameTrack, Piece, PieceRole } from '../wood/index.ts'
+import { levelAmong } from './level-wires.ts'
+import type { Wire } from './level-wires.ts'
 import { usualSettings } from './settings.ts'
 import type { TrainingSettings } from './settings.ts'
 
@@ -21,6 +23,8 @@ export interface TrainingInput {
     readonly xM: number
     /** Where the ground is at its foot. */
     readonly footYM: number
+    /** How far behind the front plane it stands; left out, in it. */
+    readonly footZM?: number
     readonly plantedOn: CalendarDate
     readonly graftHeightM: number | null
   }
@@ -40,17 +44,6 @@ export interface TrainingInput {
   readonly settings?: Partial<TrainingSettings>
 }
 
-/** A wire that plants are led along, level or nearly, from left to right. */
-export interface Wire {
-  readonly frameId: string
-  readonly lineId: LineId
-  readonly path: readonly Point[]
-  /** Above the ground at the plant's foot. */
-  readonly heightM: number
-  /** From below, 1 and up. */
-  readonly number: number
-}
-
 /** A living piece with what is asked of it all the time. */
 export interface Stem {
   readonly id: string
@@ -60,8 +53,8 @@ export interface Stem {
   readonly parent: Stem | null
   /** Where on its parent it sits; 0 for what comes from the crown or the ground. */
   readonly alongM: number
-  readonly base: Point
-  readonly tip: Point
+  readonly base: DeepPoint
+  readonly tip: DeepPoint
   readonly lengthM: number
   readonly baseMm: number
   readonly buds: number
@@ -81,7 +74,8 @@ export interface PlantView {
   readonly stems: readonly Stem[]
   readonly stem: (id: string) => Stem | undefined
   readonly childrenOf: (id: string) => readonly Stem[]
-  readonly wires: readonly Wire[]
+  /** All of its frames that wood can be led along. */
+  readonly tracks: readonly FrameTrack[]
   /** What of the place's width is this plant's to fill. */
   readonly share: { readonly fromM: number; readonly toM: number }
   readonly settings: TrainingSettings
@@ -100,7 +94,9 @@ export function viewPlant(input: TrainingInput): PlantView | null {
   const children = new Map<string, Stem[]>()
   for (const stem of stems)
     if (stem.parent) children.set(stem.parent.id, [...(children.get(stem.parent.id) ?? []), stem])
-  const wires = levelWires(input)
+  const tracks = input.frames.flatMap(({ frameId, frame }) =>
+    tracksOf(frame).map((track) => ({ ...track, frameId })),
+  )
   return {
     input,
     kind,
@@ -109,8 +105,8 @@ export function viewPlant(input: TrainingInput): PlantView | null {
     stems,
     stem: (id) => byId.get(id),
     childrenOf: (id) => children.get(id) ?? [],
-    wires,
-    share: shareOf(input, wires),
+    tracks,
+    share: shareOf(input, levelAmong(input, tracks)),
     settings,
     target: budTarget(input.goal ?? settings.goal, input.pruningsKg),
   }
@@ -136,7 +132,7 @@ function stemsOf(input: TrainingInput, kind: PlantKind): Stem[] {
   for (const { piece } of ordered) {
     const parent = piece.parent.on === 'piece' ? (made.get(piece.parent.pieceId) ?? null) : null
     const [base, tip] = [piece.path[0]!, piece.path.at(-1)!]
-    const lengthM = polylineLengthM(piece.path)
+    const lengthM = pathLengthM(piece.path)
     const count = budsOf(piece, lengthM, kind.internodeM)
     const isCounted = count.is === 'counted'
     made.set(piece.id, {
@@ -161,38 +157,6 @@ function stemsOf(input: TrainingInput, kind: PlantKind): Stem[] {
     })
   }
   return [...made.values()]
-}
-
-/** Level wires of all frames, one for each pair, from below. */
-function levelWires({ frames, plant: { xM, footYM } }: TrainingInput): Wire[] {
-  return frames
-    .flatMap(({ frameId, frame }) => {
-      const sides = new Map(frame.lines.map(({ id, side }) => [id, side]))
-      return tracksOf(frame).flatMap(({ part, form, way }) =>
-        part.on === 'line' && form === 'level' && bearsLeaf(part.role) && sides.get(part.lineId) !== 'back'
-          ? [{ frameId, lineId: part.lineId, path: leftToRight(way) }]
-          : [],
-      )
-    })
-    .filter(({ path }) => isWide(path))
-    .map((wire) => ({ ...wire, heightM: heightOn(wire.path, xM) - footYM }))
-    .sort((a, b) => a.heightM - b.heightM)
-    .map((wire, index) => ({ ...wire, number: index + 1 }))
-}
-
-const leftToRight = (path: readonly Point[]) =>
-  path.length > 1 && path[0]!.xM > path.at(-1)!.xM ? [...path].reverse() : path
-
-/** What runs away from one, as wires across a pergola do, is a point on the elevation. */
-const isWide = (path: readonly Point[]): boolean => path.at(-1)!.xM - path[0]!.xM > 0.2
-
-/** Height of a line at a place across; that of its nearer end beyond it. */
-export function heightOn(path: readonly Point[], xM: number): number {
-  for (let i = 1; i < path.length; i++) {
-    const [a, b] = [path[i - 1]!, path[i]!]
-    if (xM <= b.xM && b.xM > a.xM) return a.yM + ((b.yM - a.yM) * Math.max(0, xM - a.xM)) / (b.xM - a.xM)
-  }
-  return path.at(-1)!.yM
 }
 
 /** Half way to the neighbour on each side; to where the wires, or the place, end where there is none. */

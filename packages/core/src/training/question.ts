@@ -1,7 +1,8 @@
 import type { LineId } from '../frame/index.ts'
-import type { Point } from '../geometry/index.ts'
+import type { DeepPoint } from '../geometry/index.ts'
 import type { Track } from '../laying/index.ts'
 import type { CalendarDate } from '../season/index.ts'
+import type { Stretch as LedStretch } from '../wood/index.ts'
 
 /** What can be done with a piece. */
 export const deeds = ['lay', 'to-and-fro', 'spur', 'off', 'keep', 'cut', 'lower', 'wait'] as const
@@ -32,7 +33,9 @@ export interface Option {
   readonly cutM: number | null
   readonly aboveBuds: number | null
   /** How it lies afterwards; `null` leaves it where it is. */
-  readonly path: readonly Point[] | null
+  readonly path: readonly DeepPoint[] | null
+  /** The same as what it runs along, where the system says it; else that follows from the line. */
+  readonly way?: readonly LedStretch[] | null
   readonly covers: readonly { readonly track: string; readonly fromM: number; readonly toM: number }[]
   readonly towards: 'left' | 'right' | null
   /** The wire it lies on, from below, 1 and up. */
@@ -65,7 +68,7 @@ export interface Stretch extends Track {
   readonly lineId: LineId | null
   readonly wire: number | null
   /** Where it begins and how it runs on. */
-  readonly path: readonly Point[]
+  readonly path: readonly DeepPoint[]
 }
 
 /** What is to be done to wood that was not chosen among. */
@@ -74,7 +77,8 @@ export interface FollowUp {
   readonly deed: 'cut' | 'off' | 'spur' | 'lower'
   readonly cutM: number | null
   readonly aboveBuds: number | null
-  readonly path: readonly Point[] | null
+  readonly path: readonly DeepPoint[] | null
+  readonly way?: readonly LedStretch[] | null
   readonly why: string
 }
 

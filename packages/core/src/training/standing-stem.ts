@@ -1,12 +1,12 @@
-import { pointAlong, polylineLengthM } from '../geometry/index.ts'
-import type { Point } from '../geometry/index.ts'
-import { heightOn } from './plant.ts'
+import { heightOn } from './level-wires.ts'
+import { alongPath, pathLengthM } from '../geometry/index.ts'
+import type { DeepPoint, Point } from '../geometry/index.ts'
 import type { QuickStem } from './quick-line.ts'
 
 /** What a new stem sits on: a piece, or the ground at the plant's foot. */
 export interface Under {
-  readonly path: readonly Point[] | null
-  readonly foot: Point
+  readonly path: readonly DeepPoint[] | null
+  readonly foot: DeepPoint
   /** The next free place along it. */
   readonly nextM: number
   /** How many stand at the foot already: they fan out. */
@@ -43,11 +43,11 @@ export function standingStem(
   under: Under,
 ): {
   readonly alongM: number
-  readonly path: readonly Point[]
+  readonly path: readonly DeepPoint[]
 } {
-  const longM = under.path ? polylineLengthM(under.path) : 0
+  const longM = under.path ? pathLengthM(under.path) : 0
   const alongM = under.path ? Math.min(longM, Math.max(0, stem.alongM ?? under.nextM)) : 0
-  const base = under.path ? pointAlong(under.path, alongM) : under.foot
+  const base = under.path ? alongPath(under.path, alongM) : under.foot
   const wire = lying(stem, base, under.wires ?? [])
   if (wire) return { alongM, path: alongWire(base, stem.side === 'left' ? -1 : 1, stem.lengthM, wire) }
   const sign = stem.side === 'left' ? -1 : stem.side === 'right' ? 1 : outward(under)

@@ -1,8 +1,8 @@
 import type { Habit } from '../kinds/index.ts'
-import type { Point } from '../geometry/index.ts'
+import type { DeepPoint } from '../geometry/index.ts'
 import type { CalendarDate, Hemisphere, SeasonStage, StageWindow } from '../season/index.ts'
-import type { PieceRole } from '../wood/index.ts'
-import type { PlantView } from './plant.ts'
+import type { PieceRole, Side, Stretch } from '../wood/index.ts'
+import type { PlantView, Stem } from './plant.ts'
 import type { Question } from './question.ts'
 
 /** A place that a mature plant of the system has: what stands there, or that nothing does. */
@@ -12,7 +12,7 @@ export interface Position {
   readonly side: 'left' | 'right' | null
   /** From the trunk outwards, or from below, 1 and up. */
   readonly n: number
-  readonly at: Point
+  readonly at: DeepPoint
   readonly pieceId: string | null
 }
 
@@ -46,12 +46,23 @@ export interface ExpectedPiece {
   readonly name: string
   readonly on: string | null
   readonly alongM: number
-  readonly path: readonly Point[]
+  readonly path: readonly DeepPoint[]
+  /** The same as what it runs along, where the system says it; else that follows from the line. */
+  readonly way?: readonly Stretch[]
   readonly seasonsOld: number
   readonly baseMm: number
   readonly role: PieceRole | null
   readonly side: 'left' | 'right' | 'up' | null
   readonly buds: number | null
+}
+
+/** A stem that was called out and not drawn: so long, to that side, from there. */
+export interface NewStem {
+  readonly lengthM: number
+  readonly side: Side | null
+  readonly under: Stem | null
+  /** On what it grows from. */
+  readonly alongM: number
 }
 
 /**
@@ -75,6 +86,8 @@ export interface TrainingSystem {
   readonly year: (view: PlantView) => readonly Ask[]
   /** One of them put to the plant; `null` where there is nothing to choose among. */
   readonly question: (view: PlantView, code: string) => Question | null
+  /** How new wood that nobody has drawn is led, where the system says: up a pole, along a wire; `null` leaves it to stand. */
+  readonly leads?: (view: PlantView, stem: NewStem) => readonly Stretch[] | null
   /** The wood that a plant of so many years has in this system at this place. */
   readonly skeleton: (view: PlantView, years: number) => readonly ExpectedPiece[]
 }

@@ -1,6 +1,8 @@
-import { cutPolyline, pointAlong, polylineLengthM } from '../geometry/index.ts'
-import type { Point } from '../geometry/index.ts'
+import { alongPath, cutPath, distance3M, inSpace, pathLengthM } from '../geometry/index.ts'
+import type { DeepPoint, Point3 } from '../geometry/index.ts'
 import type { CalendarDate } from '../season/index.ts'
+import { ledUpTo } from './way.ts'
+import type { Led } from './way.ts'
 import type { Cut, Piece, Tie } from './wood.ts'
 
 /** An entry that says something impossible of the state it met: kept and shown, never dropped. */
@@ -75,7 +77,7 @@ export function living({ pieces, ties, childrenOf, tiesOf, byNearness }: WoodDra
 /** Lengths nearer than this are the same. */
 export const SAME_M = 1e-9
 
-export const lengthOf = (piece: Piece): number => polylineLengthM(piece.path)
+export const lengthOf = (piece: Piece): number => pathLengthM(piece.path)
 export const childrenOf = (draft: WoodDraft, id: string): Piece[] =>
   (draft.childrenOf.get(id) ?? []).map((child) => draft.pieces.get(child)!)
 export const tiesOf = (draft: WoodDraft, id: string): Tie[] =>
@@ -116,7 +118,8 @@ export function cutPiece(draft: WoodDraft, piece: Piece, cut: Cut, isTaken: (chi
     if (tie.alongM > cut.alongM + SAME_M) endTie(draft, tie, cut.on, 'wood-gone')
   draft.pieces.set(piece.id, {
     ...piece,
-    path: cutPolyline(piece.path, cut.alongM),
+    path: cutPath(piece.path, cut.alongM),
+    led: ledUpTo(piece.led, cut.alongM),
     cuts: [...piece.cuts, cut],
   })
 }
@@ -128,62 +131,138 @@ const SAME_CANE = 0.15
  * Gives a piece another line. Every place along it is kept as its share of the length, since a hand draws the
  * same cane a little longer or shorter; what sits on it goes along, turned as the wood under it has turned.
  */
-export const layPiece = (draft: WoodDraft, piece: Piece, path: readonly Point[]): void =>
-  moveTo(draft, piece, path, () => false)
+export const layPiece = (
+  draft: WoodDraft,
+  piece: Piece,
+  path: readonly DeepPoint[],
+  led: readonly Led[] = NOT_LED,
+): void => moveTo(draft, piece, path, () => false, led)
+
+const NOT_LED: readonly Led[] = []
 
 /** As `layPiece`, but for what stays where it is on the wall. */
 export function moveTo(
   draft: WoodDraft,
   piece: Piece,
-  path: readonly Point[],
+  path: readonly DeepPoint[],
   stays: (id: string) => boolean,
+  led: readonly Led[] = NOT_LED,
 ): void {
-  const [before, after] = [lengthOf(piece), polylineLengthM(path)]
+  const [before, after] = [lengthOf(piece), pathLengthM(path)]
   // What is much longer than it was has grown at its tip, and everything on it is as far from the base as
   // before.
   const hasGrown = after > before * (1 + SAME_CANE)
   const scale = before > 0 && !hasGrown ? after / before : 1
-  draft.pieces.set(piece.id, { ...piece, path })
+  draft.pieces.set(piece.id, { ...piece, path, led })
   for (const tie of tiesOf(draft, piece.id)) {
     if (stays(tie.id)) continue
     const alongM = Math.min(after, tie.alongM * scale)
-    draft.ties.set(tie.id, { ...tie, alongM, at: pointAlong(path, alongM) })
+    draft.ties.set(tie.id, { ...tie, alongM, at: alongPath(path, alongM) })
   }
   for (const child of childrenOf(draft, piece.id)) {
     if (child.parent.on !== 'piece' || stays(child.id)) continue
     const was = child.parent.alongM
     const now = Math.min(after, was * scale)
-    const turn = headingAt(path, now) - headingAt(piece.path, was)
-    const [from, to] = [pointAlong(piece.path, was), pointAlong(path, now)]
-    moveSubtree(draft, child.id, (p) => turnAbout(p, from, to, turn))
+    const [from, to] = [alongPath(piece.path, was), alongPath(path, now)]
+    if (child.led.length > 0) rebase(draft, child, to)
+    else {
+      const turn = turnBetween(headingAt(piece.path, was), headingAt(path, now))
+      moveSubtree(draft, child.id, (p) => turnAbout(p, from, to, turn))
+    }
     const moved = draft.pieces.get(child.id)!
     draft.pieces.set(child.id, { ...moved, parent: { ...child.parent, alongM: now } })
   }
 }
 
-function moveSubtree(draft: WoodDraft, pieceId: string, move: (p: Point) => Point): void {
+/** What is led along a frame stays on it, with all that grows there; what comes before that goes to its new base. */
+function rebase(draft: WoodDraft, piece: Piece, base: DeepPoint): void {
+  const first = piece.led[0]!
+  const length = lengthOf(piece)
+  const held: DeepPoint[] = [alongPath(piece.path, first.startM)]
+  let run = 0
+  piece.path.forEach((p, i) => {
+    if (i > 0) run += distance3M(piece.path[i - 1]!, p)
+    if (run > first.startM + SAME_M) held.push(p)
+  })
+  const path = distance3M(base, held[0]!) > SAME_M ? [base, ...held] : held
+  const shift = pathLengthM(path) - length
+  const led = piece.led.map((one) => ({ ...one, startM: one.startM + shift, endM: one.endM + shift }))
+  draft.pieces.set(piece.id, { ...piece, path, led })
+  const along = (alongM: number): number => Math.max(0, alongM + shift)
+  for (const tie of tiesOf(draft, piece.id)) draft.ties.set(tie.id, { ...tie, alongM: along(tie.alongM) })
+  for (const child of childrenOf(draft, piece.id))
+    if (child.parent.on === 'piece')
+      draft.pieces.set(child.id, {
+        ...child,
+        parent: { ...child.parent, alongM: along(child.parent.alongM) },
+      })
+}
+
+function moveSubtree(draft: WoodDraft, pieceId: string, move: (p: DeepPoint) => DeepPoint): void {
   const open = [pieceId]
   for (let id = open.pop(); id !== undefined; id = open.pop()) {
     const piece = draft.pieces.get(id)!
-    draft.pieces.set(id, { ...piece, path: piece.path.map(move) })
+    draft.pieces.set(id, { ...piece, path: piece.path.map(move), led: NOT_LED })
     for (const tie of tiesOf(draft, id)) draft.ties.set(tie.id, { ...tie, at: move(tie.at) })
     open.push(...(draft.childrenOf.get(id) ?? []))
   }
 }
 
-/** Direction of a line at a place along it, radians. */
-function headingAt(path: readonly Point[], alongM: number): number {
-  const length = polylineLengthM(path)
+/** Direction of a line at a place along it, as the step it takes there. */
+function headingAt(path: readonly DeepPoint[], alongM: number): Point3 {
+  const length = pathLengthM(path)
   const step = Math.max(length * 1e-3, 1e-6)
   const from = Math.min(Math.max(0, alongM - step / 2), Math.max(0, length - step))
-  const [a, b] = [pointAlong(path, from), pointAlong(path, from + step)]
-  return Math.atan2(b.yM - a.yM, b.xM - a.xM)
+  const [a, b] = [inSpace(alongPath(path, from)), inSpace(alongPath(path, from + step))]
+  return { xM: b.xM - a.xM, yM: b.yM - a.yM, zM: b.zM - a.zM }
 }
 
-function turnAbout(p: Point, from: Point, to: Point, turn: number): Point {
+/** A turn about a direction, which is one unit long. */
+interface Turn {
+  readonly about: Point3
+  readonly cos: number
+  readonly sin: number
+}
+const IN_THE_PLANE: Point3 = { xM: 0, yM: 0, zM: 1 }
+
+/** The least turn from one direction to another; in the plane of the wall, and for what turns right about, within it. */
+function turnBetween(u: Point3, v: Point3): Turn {
+  if (u.zM === 0 && v.zM === 0) {
+    const angle = Math.atan2(v.yM, v.xM) - Math.atan2(u.yM, u.xM)
+    return { about: IN_THE_PLANE, cos: Math.cos(angle), sin: Math.sin(angle) }
+  }
+  const about = {
+    xM: u.yM * v.zM - u.zM * v.yM,
+    yM: u.zM * v.xM - u.xM * v.zM,
+    zM: u.xM * v.yM - u.yM * v.xM,
+  }
+  const across = Math.sqrt(about.xM ** 2 + about.yM ** 2 + about.zM ** 2)
+  const dot = u.xM * v.xM + u.yM * v.yM + u.zM * v.zM
+  const size = Math.sqrt(across ** 2 + dot ** 2)
+  if (size === 0 || across <= size * 1e-9)
+    return { about: IN_THE_PLANE, cos: size === 0 || dot > 0 ? 1 : -1, sin: 0 }
+  return {
+    about: { xM: about.xM / across, yM: about.yM / across, zM: about.zM / across },
+    cos: dot / size,
+    sin: across / size,
+  }
+}
+
+/** A place as it goes along with a base that moved and turned (Rodrigues' formula). */
+function turnAbout(p: DeepPoint, from: DeepPoint, to: DeepPoint, { about, cos, sin }: Turn): DeepPoint {
   const [dx, dy] = [p.xM - from.xM, p.yM - from.yM]
-  const [cos, sin] = [Math.cos(turn), Math.sin(turn)]
-  return { xM: to.xM + dx * cos - dy * sin, yM: to.yM + dx * sin + dy * cos }
+  if (about === IN_THE_PLANE) {
+    const on = { xM: to.xM + dx * cos - dy * sin, yM: to.yM + dx * sin + dy * cos }
+    if (p.zM === undefined && from.zM === undefined && to.zM === undefined) return on
+    return { ...on, zM: (p.zM ?? 0) - (from.zM ?? 0) + (to.zM ?? 0) }
+  }
+  const dz = (p.zM ?? 0) - (from.zM ?? 0)
+  const along = (about.xM * dx + about.yM * dy + about.zM * dz) * (1 - cos)
+  return {
+    xM: to.xM + dx * cos + (about.yM * dz - about.zM * dy) * sin + about.xM * along,
+    yM: to.yM + dy * cos + (about.zM * dx - about.xM * dz) * sin + about.yM * along,
+    zM: (to.zM ?? 0) + dz * cos + (about.xM * dy - about.yM * dx) * sin + about.zM * along,
+  }
 }
 
 /** Everything that grows on a piece, itself included. */

@@ -16,6 +16,7 @@ import {
   whole,
 } from '../shape/index.ts'
 import { alongM, parentShape, supportShape } from './address.ts'
+import { wayShape } from './way.ts'
 import {
   bends,
   faults,
@@ -33,6 +34,7 @@ import {
 const mm = above(0, 2000)
 const loopLengthMm = above(0, 20_000)
 const reason = text(200)
+const angleDeg = number(0, 180)
 const materialId = part()
 const pieceId = uuid
 
@@ -49,7 +51,6 @@ const loop = {
 const grown = {
   pieceId,
   parent: parentShape,
-  path,
   seasonsOld: whole(0, 200),
   baseMm: mm,
   tipMm: noneOr(mm),
@@ -68,16 +69,22 @@ export const woodEntries = {
   /** A piece that is there: grown since, or drawn for the first time. */
   'piece.grew': oneOf(
     'v',
-    { v: choice(1), ...grown },
+    { v: choice(1), path, ...grown },
     // Or its figures are those of a typical plant, which nobody has measured here.
-    { v: choice(2), ...grown, isTypical: flag },
+    { v: choice(2), path, ...grown, isTypical: flag },
+    // In space, along what it is led by.
+    { v: choice(3), way: wayShape, ...grown, isTypical: flag },
   ),
   /** It grew on from its tip, by this line. */
-  'piece.extended': v1({ pieceId, path }),
+  'piece.extended': oneOf('v', { v: choice(1), pieceId, path }, { v: choice(2), pieceId, way: wayShape }),
   /** Its line is another now: laid along a wire, led elsewhere. What sits on it moves with it. */
-  'piece.laid': v1({ pieceId, path }),
+  'piece.laid': oneOf('v', { v: choice(1), pieceId, path }, { v: choice(2), pieceId, way: wayShape }),
   /** Lowered as a whole towards the level, by one step of several; degrees from upright. */
-  'piece.lowered': v1({ pieceId, path, angleDeg: number(0, 180) }),
+  'piece.lowered': oneOf(
+    'v',
+    { v: choice(1), pieceId, path, angleDeg },
+    { v: choice(2), pieceId, way: wayShape, angleDeg },
+  ),
   'piece.measured': v1({
     pieceId,
     baseMm: noneOr(mm),
@@ -100,6 +107,8 @@ export const woodEntries = {
   'piece.tucked': v1({ pieceId, alongM: noneOr(alongM), support: noneOr(supportShape) }),
   'piece.sealed': atPlace,
   'piece.layered': atPlace,
+  /** Its nodes counted, as it stands: how many have leaves or could, and how many of them have rooted. */
+  'piece.nodes': v1({ pieceId, nodes: whole(0, 1000), rooted: whole(0, 1000) }),
   'piece.judged': v1({ pieceId, health: choice(...healths), reason }),
   /** What the hand and the eye tell of it; what is `null` was not looked at. */
   'piece.seen': v1({

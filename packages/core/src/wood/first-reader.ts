@@ -57,6 +57,7 @@ function drawn(draft: WoodDraft, entry: FirstEntry<'stem.drawn'>): void {
       ? { on: 'piece', pieceId: parent.id, alongM: nearestAlong(parent.path, body.points[0]!).alongM }
       : { on: 'crown', leadId: null },
     path: body.points,
+    led: [],
     drawnOn: entry.at,
     seasonsThen: body.ageSeasons,
     baseMm: body.diameterMm,
@@ -69,6 +70,7 @@ function drawn(draft: WoodDraft, entry: FirstEntry<'stem.drawn'>): void {
     calledRole: body.part,
     cuts: [],
     marks: [],
+    nodeCounts: [],
     removedOn: null,
     removedWhy: null,
   })

@@ -14,8 +14,16 @@ export { supportAt, tieStanding, tiesMovedBy } from './standing.ts'
 export type { MovedTie, TieStanding } from './standing.ts'
 export { baseDiameterMm, pieceAge, thickenedMm, thickeningMmPerYear } from './thickening.ts'
 export type { ThickeningPace } from './thickening.ts'
-export { tiePoints, tieSupports } from './tie-points.ts'
+export { liesNow, trackFinder } from './lies-now.ts'
+export type { Lying, TrackFinder } from './lies-now.ts'
+export { supportsOf, tiePoints, tieSupports } from './tie-points.ts'
 export type { TiePoint, TieSupport } from './tie-points.ts'
+export { freeWay, lineOf, wayShape } from './way.ts'
+export type { Led, Stretch } from './way.ts'
+export { alongTrack, wayFrom, wayRound } from './way-from.ts'
+export type { FrameTrack } from './way-from.ts'
+export { ON_IT, courseOn } from './winding.ts'
+export type { Course } from './winding.ts'
 export {
   bends,
   faults,
@@ -36,6 +44,7 @@ export type {
   Health,
   Hitch,
   Mark,
+  NodeCount,
   Piece,
   PieceMark,
   PieceRole,

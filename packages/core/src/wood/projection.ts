@@ -1,4 +1,5 @@
-import { pointAlong, polylineLengthM } from '../geometry/index.ts'
+import { alongPath, distance3M, pathLengthM } from '../geometry/index.ts'
+import type { DeepPoint } from '../geometry/index.ts'
 import { projection } from '../fold/index.ts'
 import type { EntryOf } from '../fold/index.ts'
 import {
@@ -18,6 +19,8 @@ import type { WoodDraft } from './draft.ts'
 import { woodEntries } from './entries.ts'
 import { addFirstTie, readFirstEntry } from './first-reader.ts'
 import { changePiece, changeTie, misfit } from './live.ts'
+import { ledBy, lineOf } from './way.ts'
+import type { Led, Stretch } from './way.ts'
 import type { Cut, Mark, Piece, Tie } from './wood.ts'
 
 export type WoodEntry = EntryOf<typeof woodEntries>
@@ -26,7 +29,7 @@ type Of<K extends WoodEntry['kind']> = Extract<WoodEntry, { kind: K }>
 /** Wood and ties of a garden. */
 export const woodProjection = projection({
   name: 'wood',
-  version: 5,
+  version: 6,
   kinds: woodEntries,
   initial: emptyDraft,
   apply,
@@ -47,7 +50,10 @@ function apply(draft: WoodDraft, entry: WoodEntry): void {
       return changePiece(draft, entry, entry.body.pieceId, (piece) => extend(draft, piece, entry))
     case 'piece.laid':
     case 'piece.lowered':
-      return changePiece(draft, entry, entry.body.pieceId, (piece) => layPiece(draft, piece, entry.body.path))
+      return changePiece(draft, entry, entry.body.pieceId, (piece) => {
+        const { path, led } = writtenOf(entry.body)
+        layPiece(draft, piece, path, led)
+      })
     case 'piece.measured':
       return changePiece(draft, entry, entry.body.pieceId, (piece) => measure(draft, piece, entry))
     case 'piece.cut':
@@ -67,6 +73,12 @@ function apply(draft: WoodDraft, entry: WoodEntry): void {
     case 'piece.sealed':
     case 'piece.layered':
       return changePiece(draft, entry, entry.body.pieceId, (piece) => mark(draft, piece, entry))
+    case 'piece.nodes':
+      return changePiece(draft, entry, entry.body.pieceId, (piece) => {
+        const { nodes, rooted } = entry.body
+        const counted = { on: entry.at, nodes, rooted: Math.min(nodes, rooted) }
+        draft.pieces.set(piece.id, { ...piece, nodeCounts: [...piece.nodeCounts, counted] })
+      })
     case 'piece.judged':
       return changePiece(draft, entry, entry.body.pieceId, (piece) => {
         draft.pieces.set(piece.id, { ...piece, health: entry.body.health })
@@ -123,7 +135,7 @@ function apply(draft: WoodDraft, entry: WoodEntry): void {
 }
 
 function grow(draft: WoodDraft, entry: Of<'piece.grew'>): void {
-  const { pieceId, parent, path, seasonsOld, baseMm, tipMm, buds, side, role } = entry.body
+  const { pieceId, parent, seasonsOld, baseMm, tipMm, buds, side, role } = entry.body
   if (draft.pieces.has(pieceId)) return misfit(draft, entry, 'already-there')
   const on = parent.on === 'piece' ? draft.pieces.get(parent.pieceId) : undefined
   if (parent.on === 'piece') {
@@ -138,7 +150,7 @@ function grow(draft: WoodDraft, entry: Of<'piece.grew'>): void {
     id: pieceId,
     plantId: on?.plantId ?? entry.plantId ?? '',
     parent,
-    path,
+    ...writtenOf(entry.body),
     drawnOn: entry.at,
     seasonsThen: seasonsOld,
     baseMm,
@@ -151,22 +163,45 @@ function grow(draft: WoodDraft, entry: Of<'piece.grew'>): void {
     light: null,
     fault: null,
     meantFor: null,
-    isTypical: entry.body.v === 2 && entry.body.isTypical,
+    isTypical: entry.body.v !== 1 && entry.body.isTypical,
     calledRole: role,
     cuts: [],
     marks: [],
+    nodeCounts: NONE_COUNTED,
     removedOn: null,
     removedWhy: null,
   })
 }
 
+type WrittenLine = { readonly path: readonly DeepPoint[] } | { readonly way: readonly Stretch[] }
+
+/** The line of a piece as an entry of any version writes it, and what of it is led. */
+function writtenOf(body: WrittenLine): {
+  readonly path: readonly DeepPoint[]
+  readonly led: readonly Led[]
+} {
+  return 'way' in body ? { path: lineOf(body.way), led: ledBy(body.way) } : { path: body.path, led: FREE }
+}
+// One empty list for all: a garden of thirty years holds hundreds of thousands of pieces.
+const FREE: readonly Led[] = []
+const NONE_COUNTED: Piece['nodeCounts'] = []
+
 function extend(draft: WoodDraft, piece: Piece, { body }: Of<'piece.extended'>): void {
   // From its tip: a line that begins there says so twice.
-  const [first, ...rest] = body.path
+  const written = writtenOf(body)
   const tip = piece.path.at(-1)!
-  const isTip = Math.hypot(first!.xM - tip.xM, first!.yM - tip.yM) < 1e-6
-  draft.pieces.set(piece.id, { ...piece, path: [...piece.path, ...(isTip ? rest : body.path)], buds: null })
+  const [first, ...rest] = written.path
+  const isTip = distance3M(first!, tip) < SAME_POINT_M
+  const startM = lengthOf(piece) + distance3M(tip, first!)
+  const led = written.led.map((one) => ({ ...one, startM: one.startM + startM, endM: one.endM + startM }))
+  draft.pieces.set(piece.id, {
+    ...piece,
+    path: [...piece.path, ...(isTip ? rest : written.path)],
+    led: led.length > 0 ? [...piece.led, ...led] : piece.led,
+    buds: null,
+  })
 }
+const SAME_POINT_M = 1e-6
 
 function measure(draft: WoodDraft, piece: Piece, { at, body }: Of<'piece.measured'>): void {
   const { baseMm, tipMm, buds } = body
@@ -238,14 +273,14 @@ function makeTie(draft: WoodDraft, entry: WoodEntry, body: LaterTie): void {
   if (draft.ties.has(tieId)) return misfit(draft, entry, 'already-there')
   if (!piece) return misfit(draft, entry, 'no-such-wood')
   // On wood that was cut away by then it went with that wood.
-  if (piece.removedOn !== null || alongM > polylineLengthM(piece.path) + SAME_M)
+  if (piece.removedOn !== null || alongM > pathLengthM(piece.path) + SAME_M)
     return misfit(draft, entry, 'wood-gone')
   addTie(draft, {
     id: tieId,
     pieceId,
     plantId: piece.plantId,
     alongM,
-    at: pointAlong(piece.path, alongM),
+    at: alongPath(piece.path, alongM),
     support: body.support,
     materialId: body.materialId,
     hitch: body.hitch,
@@ -301,5 +336,5 @@ function laterLoop(body: Of<'tie.replaced'>['body'], piece: Piece): Partial<Tie>
   const loop = { materialId, hitch, loopLengthMm, stemDiameterMm }
   if (body.v === 1) return loop
   const { alongM, support, supportDiameterMm } = body
-  return { ...loop, alongM, support, supportDiameterMm, at: pointAlong(piece.path, alongM) }
+  return { ...loop, alongM, support, supportDiameterMm, at: alongPath(piece.path, alongM) }
 }

@@ -1,5 +1,5 @@
-import { distanceM, polylineLengthM } from '../geometry/index.ts'
-import type { Point } from '../geometry/index.ts'
+import { distance3M, pathLengthM } from '../geometry/index.ts'
+import type { DeepPoint } from '../geometry/index.ts'
 import type { Piece, Tie } from './wood.ts'
 
 /** A corner of a piece this near to a tie is held by it. */
@@ -11,13 +11,18 @@ const HELD_M = 0.03
  */
 export function ledToSupports(
   piece: Piece,
-  moved: readonly { readonly tie: Pick<Tie, 'alongM' | 'at'>; readonly now: Point }[],
-): Point[] {
-  const length = polylineLengthM(piece.path)
+  moved: readonly { readonly tie: Pick<Tie, 'alongM' | 'at'>; readonly now: DeepPoint }[],
+): DeepPoint[] {
+  const length = pathLengthM(piece.path)
   // How far what is held at each place along the piece goes; the base goes nowhere.
   const shifts = [
-    { alongM: 0, dx: 0, dy: 0 },
-    ...moved.map(({ tie, now }) => ({ alongM: tie.alongM, dx: now.xM - tie.at.xM, dy: now.yM - tie.at.yM })),
+    { alongM: 0, dx: 0, dy: 0, dz: 0 },
+    ...moved.map(({ tie: { alongM, at }, now }) => ({
+      alongM,
+      dx: now.xM - at.xM,
+      dy: now.yM - at.yM,
+      dz: (now.zM ?? 0) - (at.zM ?? 0),
+    })),
   ].sort((a, b) => a.alongM - b.alongM)
   const last = shifts.at(-1)!
   if (last.alongM < length) shifts.push({ ...last, alongM: length })
@@ -27,7 +32,8 @@ export function ledToSupports(
     const [a, b] = [shifts[Math.max(0, next - 1)]!, shifts[next < 0 ? shifts.length - 1 : next]!]
     const span = b.alongM - a.alongM
     const share = span > 0 ? (alongM - a.alongM) / span : 1
-    return { xM: at.xM + a.dx + (b.dx - a.dx) * share, yM: at.yM + a.dy + (b.dy - a.dy) * share }
+    const on = { xM: at.xM + a.dx + (b.dx - a.dx) * share, yM: at.yM + a.dy + (b.dy - a.dy) * share }
+    return at.zM === undefined ? on : { ...on, zM: at.zM + a.dz + (b.dz - a.dz) * share }
   })
 }
 
@@ -35,10 +41,10 @@ export function ledToSupports(
 function withTies(
   piece: Piece,
   moved: readonly { readonly tie: Pick<Tie, 'alongM' | 'at'> }[],
-): { readonly at: Point; readonly alongM: number }[] {
+): { readonly at: DeepPoint; readonly alongM: number }[] {
   let run = 0
   const corners = piece.path.map((at, i) => {
-    if (i > 0) run += distanceM(piece.path[i - 1]!, at)
+    if (i > 0) run += distance3M(piece.path[i - 1]!, at)
     return { at, alongM: run }
   })
   const between = moved

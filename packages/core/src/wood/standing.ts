@@ -1,6 +1,6 @@
 import type { Frame } from '../frame/index.ts'
-import { nearestAlong } from '../geometry/index.ts'
-import type { Point } from '../geometry/index.ts'
+import { distance3M, flat, nearestOnPath } from '../geometry/index.ts'
+import type { DeepPoint } from '../geometry/index.ts'
 import { linePath } from './tie-points.ts'
 import type { Support } from './address.ts'
 import type { Tie } from './wood.ts'
@@ -14,7 +14,7 @@ export type TieStanding =
   | { readonly is: 'sound' | 'unknown' | 'free' }
   | {
       readonly is: 'elsewhere'
-      readonly now: Point
+      readonly now: DeepPoint
       readonly byM: number
       /** How much higher what it holds on to is now; negative when lower. */
       readonly higherM: number
@@ -22,26 +22,33 @@ export type TieStanding =
 
 /** A tie and its wire are together when they are this near: a loop's own play. */
 const TOGETHER_M = 0.03
+/** In space wood lies beside what it is tied to, or between the two wires of a pair. */
+const BESIDE_M = 0.08
+const reachOf = ({ at, supportDiameterMm = 0 }: Tied): number =>
+  at.zM === undefined ? TOGETHER_M : BESIDE_M + supportDiameterMm / 2000
 
-/** The front view of what a tie can hold on to. */
-function supportPath(frame: Frame, support: Support): readonly Point[] {
-  if (support.on === 'line') return linePath(frame, support.lineId)
-  return frame.members.find((member) => member.id === support.memberId)?.path ?? []
+/** What a tie can hold on to, as its place is known: in space, or from the front. */
+function supportPath(frame: Frame, support: Support, at: DeepPoint): readonly DeepPoint[] {
+  const path =
+    support.on === 'line'
+      ? linePath(frame, support.lineId)
+      : (frame.members.find((member) => member.id === support.memberId)?.path ?? [])
+  return at.zM === undefined ? path.map(flat) : path
 }
 
-export function tieStanding(
-  { support, at }: Pick<Tie, 'support' | 'at'>,
-  frames: ReadonlyMap<string, Frame>,
-): TieStanding {
+type Tied = Pick<Tie, 'support' | 'at'> & Partial<Pick<Tie, 'supportDiameterMm'>>
+
+export function tieStanding(tie: Tied, frames: ReadonlyMap<string, Frame>): TieStanding {
+  const { support, at } = tie
   if (support === null) return { is: 'unknown' }
   const frame = frames.get(support.frameId)
-  const path = frame ? supportPath(frame, support) : []
+  const path = frame ? supportPath(frame, support, at) : []
   if (path.length < 2) return { is: 'free' }
-  const near = nearestAlong(path, at)
-  if (near.distanceM <= TOGETHER_M) return { is: 'sound' }
+  const near = nearestOnPath(path, at)
+  if (near.distanceM <= reachOf(tie)) return { is: 'sound' }
   return {
     is: 'elsewhere',
-    now: { xM: near.point.xM, yM: near.point.yM },
+    now: near.point,
     byM: near.distanceM,
     higherM: near.point.yM - at.yM,
   }
@@ -51,12 +58,13 @@ export function tieStanding(
  * What of a frame a tie at a place holds on to: the nearest wire or stake within a loop's reach, `null`
  * without one.
  */
-export function supportAt(frameId: string, frame: Frame, at: Point): Support | null {
+export function supportAt(frameId: string, frame: Frame, at: DeepPoint): Support | null {
   let best: Support | null = null
   let bestM = TOGETHER_M
-  const offer = (path: readonly Point[], part: (alongM: number) => Support) => {
-    if (path.length < 2) return
-    const near = nearestAlong(path, at)
+  const offer = (way: readonly DeepPoint[], part: (alongM: number) => Support) => {
+    if (way.length < 2) return
+    const path = at.zM === undefined ? way.map(flat) : way
+    const near = nearestOnPath(path, at)
     if (near.distanceM < bestM) {
       bestM = near.distanceM
       best = part(near.alongM)
@@ -95,9 +103,9 @@ export function tiesMovedBy(frameId: string, before: Frame, after: Frame, ties: 
     const standing = tieStanding(of, will)
     if (standing.is === 'elsewhere') {
       // From where the wire was, and not from the loop, which has its own play.
-      const from = nearestAlong(supportPath(before, support), tie.at).point
-      const [dx, dy] = [standing.now.xM - from.xM, standing.now.yM - from.yM]
-      moved.push({ tie, support, standing: { ...standing, byM: Math.hypot(dx, dy), higherM: dy } })
+      const from = nearestOnPath(supportPath(before, support, tie.at), tie.at).point
+      const byM = distance3M(from, standing.now)
+      moved.push({ tie, support, standing: { ...standing, byM, higherM: standing.now.yM - from.yM } })
     }
     if (standing.is === 'free') moved.push({ tie, support, standing: { is: 'free' } })
   }

@@ -1,6 +1,7 @@
-import type { Point } from '../geometry/index.ts'
+import type { DeepPoint } from '../geometry/index.ts'
 import type { CalendarDate } from '../season/index.ts'
 import type { Parent, Support } from './address.ts'
+import type { Led } from './way.ts'
 
 /**
  * What a piece of wood is in its plant. `arm` is a permanent arm along a wire (cordon); `cane` wood that is
@@ -63,15 +64,24 @@ export interface Mark {
   readonly alongM: number | null
 }
 
+/** Nodes of a soft climber: each made a leaf, and can make a plant where it has roots. */
+export interface NodeCount {
+  readonly on: CalendarDate
+  readonly nodes: number
+  readonly rooted: number
+}
+
 /**
  * What one growing point made, as it is on the day asked for. Its path runs from its base to its tip, metres
- * on the elevation.
+ * in space; what was written down before wood had depth lies in the plane of its wall.
  */
 export interface Piece {
   readonly id: string
   readonly plantId: string
   readonly parent: Parent
-  readonly path: readonly Point[]
+  readonly path: readonly DeepPoint[]
+  /** What of it runs along a part of a frame, from its base on; the rest is free. */
+  readonly led: readonly Led[]
   readonly drawnOn: CalendarDate
   /** Seasons that it had behind it when it was drawn; 0 is a shoot of that summer. */
   readonly seasonsThen: number
@@ -92,6 +102,8 @@ export interface Piece {
   readonly calledRole: PieceRole | null
   readonly cuts: readonly Cut[]
   readonly marks: readonly Mark[]
+  /** As they were counted, the latest last. */
+  readonly nodeCounts: readonly NodeCount[]
   readonly removedOn: CalendarDate | null
   readonly removedWhy: string | null
 }
@@ -111,7 +123,7 @@ export interface Tie {
   readonly plantId: string
   /** Where on its piece, metres from the base, and where that is on the elevation. */
   readonly alongM: number
-  readonly at: Point
+  readonly at: DeepPoint
   /** `null` for a tie of which only the place is known. */
   readonly support: Support | null
   readonly materialId: string

@@ -1,6 +1,6 @@
 import type { Place } from '@klados/contract'
-import { nearestAlong } from '@klados/core/geometry'
-import type { Point } from '@klados/core/geometry'
+import { nearestSeen } from '@klados/core/geometry'
+import type { DeepPoint } from '@klados/core/geometry'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { useTranslation } from '../../i18n/use-translation.tsx'
@@ -18,6 +18,8 @@ import { Slip } from '../../ui/Slip.tsx'
 import { BenchTitle, ToolBar } from './BenchHead.tsx'
 import { ExpectedWood, PieceBeingDrawn } from './BenchMarks.tsx'
 import { inInkOf, marksOf, windowOf } from './bench-window.ts'
+import { lookOf, looksOf } from './looks.ts'
+import type { LookName } from './looks.ts'
 import { ChooseSlip } from './choose/ChooseSlip.tsx'
 import { CompareStrip } from './choose/CompareStrip.tsx'
 import { DoSlip } from './choose/DoSlip.tsx'
@@ -32,6 +34,7 @@ import { CountSlip, CountTable } from './count/CountRow.tsx'
 import { useRow } from './count/use-row.ts'
 import { GetWoodIn } from './enter/GetWoodIn.tsx'
 import type { Under } from './enter/GetWoodIn.tsx'
+import { LooseWood } from './LooseWood.tsx'
 import { Outline } from './Outline.tsx'
 import { readings, useReadingKeys } from './use-reading-keys.ts'
 import type { Reading } from './use-reading-keys.ts'
@@ -115,9 +118,15 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   // The switch is seen at once; what it asks of the plant takes a phone a breath.
   const settled = useDeferredValue(reading)
   const [under, setUnder] = useState<Under | null>(null)
-  const [expected, setExpected] = useState<readonly (readonly Point[])[]>([])
+  const [expected, setExpected] = useState<readonly (readonly DeepPoint[])[]>([])
   const [asked, ask] = useState<string | null>(null)
   const training = useTraining(gardenId, place, data, isGone ? null : plant, on, asked)
+  const looks = looksOf(data)
+  const [lookName, setLook] = useState<LookName>('elevation')
+  const look = useMemo(
+    () => lookOf(looks.includes(lookName) ? lookName : 'elevation', data),
+    [looks, lookName, data],
+  )
   const [isPhotoShown, showPhoto] = useState(true)
   const photo = place.body.photo && { isShown: isPhotoShown, onShow: showPhoto }
   const [againId, setAgainId] = useState<string | null>(null)
@@ -159,6 +168,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
     on,
     plantId: plant?.id ?? plantId,
     stage: training?.view.stage ?? 'growing',
+    look,
     recorder,
     onChoose: (hit, at) => {
       if (
@@ -174,7 +184,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
       const piece = hit?.kind === 'wood' ? data.state.pieces.get(hit.id) : undefined
       setUnder(
         piece && at
-          ? { pieceId: piece.id, alongM: nearestAlong(piece.path, at).alongM, isByKey: false }
+          ? { pieceId: piece.id, alongM: nearestSeen(piece.path, at, look).alongM, isByKey: false }
           : null,
       )
     },
@@ -186,7 +196,8 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const isDrawn = training !== null && training.view.stems.length > 0
   const row = useRow(place, data, on, reading === 'count')
   const marks = useMemo(() => marksOf(reading, training, choosing), [reading, training, choosing])
-  const shown = useMemo(() => windowOf(place, training), [place, training])
+  const isFront = look.from === 'elevation'
+  const shown = useMemo(() => (isFront ? windowOf(place, training) : null), [isFront, place, training])
   const inInk = useMemo(() => inInkOf(reading, training), [reading, training])
   const list = useBenchDrawing(
     place,
@@ -196,11 +207,12 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
     unsettledIds,
     inInk,
     shown === null && data.plants.length > LABELLED,
+    look,
   )
   // Who and what comes first, its picture a breath later: on a phone a row of vines takes its time.
   const picture = useMemo(
-    () => ({ list, shown, key: shown ? (plant?.id ?? 'whole') : 'whole' }),
-    [list, shown, plant?.id],
+    () => ({ list, shown, look, key: shown ? (plant?.id ?? 'whole') : look.from }),
+    [list, shown, look, plant?.id],
   )
   const drawn = useDeferredValue(picture)
   return (
@@ -226,6 +238,15 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
                 .map((value) => ({ value, label: t(`choose.readings.${value}`) }))}
               onChange={read}
             />
+            {looks.length > 1 && reading !== 'count' && (
+              <Choice
+                isInline
+                label={t('wood.look.label')}
+                value={look.from}
+                options={looks.map((value) => ({ value, label: t(`wood.look.${value}`) }))}
+                onChange={setLook}
+              />
+            )}
             <span className="flex-1" />
             {canWrite && (
               <ToolBar
@@ -248,6 +269,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               wall={place.body}
               surface={place.body.surface}
               list={drawn.list}
+              from={drawn.look.from}
               window={drawn.shown}
               windowKey={drawn.key}
               chosenId={choosing?.focused ?? chosen?.id ?? null}
@@ -255,7 +277,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               {...(tools.tool === 'choose'
                 ? { onTap: tools.press }
                 : { onPress: tools.press, onRelease: tools.release })}
-              {...(photo?.isShown && tools.tool === 'draw'
+              {...(photo?.isShown && isFront && tools.tool === 'draw'
                 ? {
                     underlay: (view) => (
                       <PhotoUnderlay gardenId={gardenId} photo={place.body.photo!} view={view} />
@@ -266,9 +288,11 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               onKey={tools.key}
               overlay={(view) => (
                 <>
-                  <PieceBeingDrawn view={view} points={tools.shown} />
-                  <ExpectedWood view={view} paths={expected} />
-                  {training && marks && <ProposalMarks view={view} plant={training.view} {...marks} />}
+                  <PieceBeingDrawn {...{ view, look }} points={tools.shown} />
+                  <ExpectedWood {...{ view, look }} paths={expected} />
+                  {training && marks && (
+                    <ProposalMarks {...{ view, look }} plant={training.view} {...marks} />
+                  )}
                 </>
               )}
             />
@@ -289,6 +313,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               canWrite={canWrite}
               onWrite={recorder.write}
             />
+            <LooseWood data={data} on={on} onChoose={choose} />
             <Misfits misfits={data.state.misfits} entries={data.entries} />
             {!isGone && (
               <Outline

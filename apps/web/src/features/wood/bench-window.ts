@@ -1,3 +1,4 @@
+import { levelWires } from '@klados/core/training'
 import type { Place } from '@klados/contract'
 import type { Rect } from '@klados/core/geometry'
 import type { Training } from './choose/training.ts'
@@ -11,12 +12,12 @@ const BESIDE_M = 0.35
 /** The part of a long place that one plant fills, with a little of its neighbours. */
 export function windowOf({ body }: Place, training: Training | null): Rect | null {
   if (!training) return null
-  const { share, input, wires, stems } = training.view
+  const { share, input, stems } = training.view
   const wideM = share.toM - share.fromM
   if (wideM < 0.2 || body.widthM < wideM * PLANT_BY_PLANT) return null
   const { footYM } = input.plant
   const topM = Math.max(
-    ...wires.map(({ heightM }) => footYM + heightM),
+    ...levelWires(training.view).map(({ heightM }) => footYM + heightM),
     ...stems.flatMap(({ piece }) => piece.path.map(({ yM }) => yM)),
     footYM + 1,
   )

@@ -1,10 +1,15 @@
 import type { Place } from '@klados/contract'
-import { drawWood } from '@klados/core/drawing'
+import { drawUnrolled, drawWood } from '@klados/core/drawing'
 import type { DisplayList, Mark, TieMark } from '@klados/core/drawing'
-import { groundAt } from '@klados/core/frame'
+import type { Frame } from '@klados/core/frame'
+import type { Catalogue } from '@klados/core/catalogue'
+import { findStock, stockWidthM } from '@klados/core/catalogue'
+import { seenPoint } from '@klados/core/geometry'
+import type { Look } from '@klados/core/geometry'
 import type { Tie } from '@klados/core/wood'
 import { useMemo } from 'react'
-import { drawPlace } from '../../plan/lay-out.ts'
+import { drawLaid, drawPlace } from '../../plan/lay-out.ts'
+import { footOf } from './foot.ts'
 import type { WoodBenchData } from './use-bench.ts'
 
 /** Everything on the wood bench's sheet: wall, wires, wood and ties of the day, plants at the foot. */
@@ -17,8 +22,9 @@ export function useBenchDrawing(
   /** What stays in ink while the rest is quiet; `null` leaves all of it in ink. */
   inInk: ReadonlySet<string> | null,
   isCrowded: boolean,
+  look: Look,
 ): DisplayList {
-  const { plants, frames, catalogue, pieces, ties, hemisphere, urgencies } = data
+  const { plants, frames, trainedOn, catalogue, pieces, ties, hemisphere, urgencies } = data
   return useMemo(() => {
     const kinds = new Map(plants.map((plant) => [plant.id, plant.body.kindId]))
     const tieState = (tie: Tie): TieMark => {
@@ -31,12 +37,12 @@ export function useBenchDrawing(
       .map((plant) => ({
         kind: 'foot',
         id: plant.id,
-        at: { xM: plant.body.xM, yM: groundAt(place.body, plant.body.xM) },
+        at: seenPoint(footOf(place, data, plant), look),
         label: isCrowded ? '' : plant.body.name,
       }))
     const shown = new Set(plants.filter((plant) => plant.body.plantedOn <= on).map((plant) => plant.id))
     return [
-      ...drawPlace(place.body, frames, catalogue),
+      ...drawStanding(place, frames, trainedOn, catalogue, look),
       ...drawWood(
         pieces.filter((piece) => shown.has(piece.plantId)),
         ties.filter((tie) => shown.has(tie.plantId)),
@@ -46,6 +52,7 @@ export function useBenchDrawing(
           kindOf: (id) => kinds.get(id) ?? '',
           tieState,
           isQuiet: (pieceId) => inInk !== null && !inInk.has(pieceId),
+          look,
         },
       ),
       ...feet,
@@ -55,8 +62,10 @@ export function useBenchDrawing(
     ]
   }, [
     place,
+    data,
     plants,
     frames,
+    trainedOn,
     catalogue,
     pieces,
     ties,
@@ -67,5 +76,27 @@ export function useBenchDrawing(
     unsettled,
     inInk,
     isCrowded,
+    look,
   ])
+}
+
+/** The place and what stands there; from anywhere but the front the frames alone. */
+function drawStanding(
+  place: Place,
+  frames: readonly Frame[],
+  trainedOn: WoodBenchData['trainedOn'],
+  catalogue: Catalogue,
+  look: Look,
+): DisplayList {
+  if (look.from === 'elevation') return drawPlace(place.body, frames, catalogue)
+  if (look.from === 'unrolled') {
+    const frame = trainedOn[0]?.frame
+    const widthM = (stockId: string) => {
+      const stock = findStock(catalogue, stockId)
+      return stock ? stockWidthM(stock) : 0
+    }
+    return frame ? drawUnrolled(frame, look.round, widthM) : []
+  }
+  const { from } = look
+  return frames.flatMap((frame) => drawLaid(frame, catalogue, from))
 }

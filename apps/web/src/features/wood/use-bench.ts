@@ -2,13 +2,13 @@ import { choiceOf } from '@klados/core/bill'
 import { findStock, findWire, stockWidthM } from '@klados/core/catalogue'
 import type { Catalogue } from '@klados/core/catalogue'
 import type { Place, Plant } from '@klados/contract'
-import { frameKinds } from '@klados/core/frame'
-import type { Frame } from '@klados/core/frame'
+import { frameKinds, roundOf, tracksOf } from '@klados/core/frame'
+import type { Frame, RoundFrame } from '@klados/core/frame'
 import type { Point } from '@klados/core/geometry'
 import type { JournalEntry, WoodState } from '@klados/core/journal'
 import type { CalendarDate, Hemisphere } from '@klados/core/season'
-import { tieSupports } from '@klados/core/wood'
-import type { Piece, Tie, TieSupport } from '@klados/core/wood'
+import { liesNow, tieSupports, trackFinder } from '@klados/core/wood'
+import type { FrameTrack, Piece, Tie, TieSupport } from '@klados/core/wood'
 import { useMemo } from 'react'
 import { tieStates, useAgenda, useHemisphere } from '../../data/agenda.ts'
 import { useFrames, useGarden, usePlants } from '../../data/documents.ts'
@@ -48,9 +48,16 @@ export interface WoodBenchData {
   readonly snaps: Snaps
   /** What wood can be tied to here. */
   readonly supports: readonly TieSupport[]
+  /** Everything here that wood can be led along. */
+  readonly tracks: readonly FrameTrack[]
+  /** What the frame that plants are trained on stands round; `null` for one that is flat. */
+  readonly round: RoundFrame | null
   /** Frames as they are now, by id: what ties hold on to. */
   readonly standing: ReadonlyMap<string, Frame>
+  /** Wood and ties where they lie on the frames of now. */
   readonly state: WoodState
+  /** Pieces that have lost what they ran along. */
+  readonly loose: ReadonlySet<string>
   readonly pieces: readonly Piece[]
   readonly ties: readonly Tie[]
   readonly entries: readonly JournalEntry[]
@@ -113,6 +120,21 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
     }),
     [built],
   )
+  const lying = useMemo(() => liesNow(state, trackFinder(standing)), [state, standing])
+  const tracks = useMemo(
+    () => laid.flatMap(({ frameId, frame }) => tracksOf(frame).map((track) => ({ ...track, frameId }))),
+    [laid],
+  )
+  const round = useMemo(
+    () =>
+      first
+        ? roundOf(first.frame, (stockId) => {
+            const stock = findStock(catalogue, stockId)
+            return stock ? stockWidthM(stock) : 0
+          })
+        : null,
+    [first, catalogue],
+  )
   const supports = useMemo(() => {
     const designs = new Map(laid.map(({ frameId, design }) => [frameId, design]))
     return tieSupports(laid, {
@@ -137,10 +159,13 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
       catalogue,
       snaps,
       supports,
+      tracks,
+      round,
       standing,
-      state,
-      pieces: [...state.pieces.values()],
-      ties: [...state.ties.values()],
+      state: { ...state, pieces: new Map(lying.pieces), ties: new Map(lying.ties) },
+      loose: lying.loose,
+      pieces: [...lying.pieces.values()],
+      ties: [...lying.ties.values()],
       entries,
       hemisphere,
       latitudeDeg,
@@ -157,8 +182,11 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
     catalogue,
     snaps,
     supports,
+    tracks,
+    round,
     standing,
     state,
+    lying,
     entries,
     hemisphere,
     latitudeDeg,

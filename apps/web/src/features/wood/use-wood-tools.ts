@@ -1,7 +1,15 @@
 import type { Place } from '@klados/contract'
-import { groundAt } from '@klados/core/frame'
-import { distanceM, nearestAlong, polylineLengthM } from '@klados/core/geometry'
-import type { Point } from '@klados/core/geometry'
+import {
+  distance3M,
+  distanceM,
+  nearestSeen,
+  pathLengthM,
+  polylineLengthM,
+  rolledUp,
+  seenLines,
+  seenPoint,
+} from '@klados/core/geometry'
+import type { DeepPoint, Look, Point } from '@klados/core/geometry'
 import { readQuickLine } from '@klados/core/training'
 import type { SeasonStage } from '@klados/core/season'
 import type { QuickStem } from '@klados/core/training'
@@ -13,6 +21,7 @@ import type { Recorder } from '../../data/use-recorder.ts'
 import type { Hit } from '../../elevation/Elevation.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { seasonsOfNew } from './enter/stem-entries.ts'
+import { footOf } from './foot.ts'
 import { drawnEntries } from './new-piece.ts'
 import type { WoodBenchData } from './use-bench.ts'
 
@@ -44,21 +53,23 @@ interface ToolsInput {
   /** Whose piece is drawn, where that is settled. */
   readonly plantId: string | null
   readonly stage: SeasonStage
+  /** From where one looks: what is drawn is set in space from there. */
+  readonly look: Look
   readonly recorder: Recorder
   /** `at`: where it was pressed; not for what was chosen by having been drawn. */
   readonly onChoose: (hit: Hit | null, at: Point | null) => void
 }
 
 /** What is in the hand at the wood bench, and how far one has got with it. */
-export function useWoodTools({ place, data, on, plantId, stage, recorder, onChoose }: ToolsInput) {
+export function useWoodTools({ place, data, on, plantId, stage, look, recorder, onChoose }: ToolsInput) {
   const { t } = useTranslation()
   const units = useUnits()
   /** Another object each time that something is taken in the hand. */
   const [hand, setHand] = useState<{ readonly tool: WoodTool } | null>(null)
   // Where nothing stands yet one begins by standing a plant; once there is one, by pointing at it.
   const tool = data.plants.length + data.gone.length === 0 ? 'stand' : (hand?.tool ?? 'choose')
-  const [points, setPoints] = useState<readonly Point[]>([])
-  const [hover, setHover] = useState<Point | null>(null)
+  const [points, setPoints] = useState<readonly DeepPoint[]>([])
+  const [hover, setHover] = useState<DeepPoint | null>(null)
   /** Where the plant that is in the hand is to stand. */
   const [foot, setFoot] = useState<{ readonly hand: typeof hand; readonly atM: number } | null>(null)
   const standAtM = foot?.hand === hand ? (foot?.atM ?? null) : null
@@ -68,19 +79,33 @@ export function useWoodTools({ place, data, on, plantId, stage, recorder, onChoo
   const [stroke, setStroke] = useState<readonly Point[] | null>(null)
   /** How many lines were drawn at one go: each asks for its figures. */
   const [strokes, setStrokes] = useState(0)
+  const feet = () => data.plants.map((plant) => footOf(place, data, plant))
   const marks = (): SnapMarks => {
     const { nodes, runs } = data.snaps
-    const feet = data.plants.map((one) => ({ xM: one.body.xM, yM: groundAt(place.body, one.body.xM) }))
     const alive = data.pieces.filter((one) => one.removedOn === null)
-    return { nodes: [...nodes, ...feet], runs, wood: alive.map((one) => one.path) }
+    return {
+      nodes: [...nodes, ...feet()].map((p) => seenPoint(p, look)),
+      runs: runs.flatMap((run) =>
+        seenLines(run, look).flatMap(({ points: seen }) =>
+          seen.slice(1).map((p, i) => [seen[i]!, p] as const),
+        ),
+      ),
+      wood: alive.flatMap((one) => seenLines(one.path, look).map(({ points: seen }) => seen)),
+    }
   }
-  const clean = ({ xM, yM }: Point): Point => ({ xM: mm(xM), yM: Math.max(0, mm(yM)) })
-  const snap = (at: Point, pxPerM: number): Point => clean(snapPoint(at, marks(), SNAP_PX / pxPerM).point)
+  const clean = (p: DeepPoint): DeepPoint => ({
+    xM: mm(p.xM),
+    yM: Math.max(0, mm(p.yM)),
+    ...(p.zM === undefined ? {} : { zM: mm(p.zM) }),
+  })
+  const inSpace = (seen: Point): DeepPoint => clean(placeSeen(seen, look, data, points.at(-1) ?? feet()[0]))
+  const snap = (at: Point, pxPerM: number): DeepPoint =>
+    inSpace(snapPoint(at, marks(), SNAP_PX / pxPerM).point)
   /** A thumb is broad: what lies nearest to a press is meant by it. */
   const nearWood = (at: Point, pxPerM: number): Hit | null => {
     const [nearest] = data.pieces
       .filter((one) => one.removedOn === null)
-      .map((one) => ({ id: one.id, distanceM: nearestAlong(one.path, at).distanceM }))
+      .map((one) => ({ id: one.id, distanceM: nearestSeen(one.path, at, look).distanceM }))
       .sort((a, b) => a.distanceM - b.distanceM)
     return nearest && nearest.distanceM * pxPerM <= THUMB_PX ? { kind: 'wood', id: nearest.id } : null
   }
@@ -98,7 +123,7 @@ export function useWoodTools({ place, data, on, plantId, stage, recorder, onChoo
   const record = (stem: QuickStem): string | null => {
     const { role, ageSeasons } = traits
     const seasonsOld = ageSeasons ?? seasonsOfNew(stage)
-    const bench = { place, plants: data.plants, pieces: data.pieces, plantId, on }
+    const bench = { place, data, plantId, on, look }
     const drawn = drawnEntries(points, stem, { seasonsOld, role }, bench)
     if (!drawn) return null
     recorder.write(t('entry.piece.grew', { part: t(`wood.parts.${role ?? 'shoot'}`) }), drawn.entries)
@@ -106,7 +131,7 @@ export function useWoodTools({ place, data, on, plantId, stage, recorder, onChoo
   }
   const finish = () => {
     if (points.length < 2) return
-    const read = readQuickLine(`${traits.baseMm}mm`, units.system, new Map(), polylineLengthM(points))
+    const read = readQuickLine(`${traits.baseMm}mm`, units.system, new Map(), pathLengthM(points))
     const pieceId = read.ok ? record(read.stem) : null
     if (pieceId) onChoose({ kind: 'wood', id: pieceId }, null)
     pick('choose')
@@ -115,7 +140,7 @@ export function useWoodTools({ place, data, on, plantId, stage, recorder, onChoo
     const next = snap(at, pxPerM)
     const last = points.at(-1)
     // A second click on the same spot, as a double click gives, ends the piece.
-    if (last && distanceM(last, next) * pxPerM < SAME_SPOT_PX) finish()
+    if (last && distance3M(last, next) * pxPerM < SAME_SPOT_PX) finish()
     else setPoints([...points, next])
   }
   return {
@@ -123,7 +148,11 @@ export function useWoodTools({ place, data, on, plantId, stage, recorder, onChoo
     pick,
     points,
     /** The points set and the one under the pointer. */
-    shown: stroke ? [...points, ...stroke] : hover && points.length > 0 ? [...points, hover] : points,
+    shown: stroke
+      ? [...points, ...stroke.map(inSpace)]
+      : hover && points.length > 0
+        ? [...points, hover]
+        : points,
     strokes,
     traits,
     setTraits,
@@ -135,10 +164,11 @@ export function useWoodTools({ place, data, on, plantId, stage, recorder, onChoo
     record: (stem: QuickStem) => {
       if (points.length >= 2 && record(stem)) setPoints([])
     },
-    add: (point: Point) => setPoints((old) => [...old, point]),
+    add: (point: DeepPoint) => setPoints((old) => [...old, point]),
     press: (at: Point, hit: Hit | null, pxPerM: number) => {
       if (tool === 'draw') setStroke([at])
-      else if (tool === 'stand') setStandAtM(Math.min(place.body.widthM, Math.max(0, mm(at.xM))))
+      else if (tool === 'stand' && look.from !== 'side')
+        setStandAtM(Math.min(place.body.widthM, Math.max(0, mm(at.xM))))
       else onChoose(hit && hit.kind !== 'node' ? hit : nearWood(at, pxPerM), at)
     },
     hover: (at: Point, pxPerM: number) => {
@@ -153,7 +183,7 @@ export function useWoodTools({ place, data, on, plantId, stage, recorder, onChoo
       setStroke(null)
       setHover(null)
       if (polylineLengthM([...stroke, at]) * pxPerM < STROKE_PX) return draw(at, pxPerM)
-      setPoints([...points, ...tracedLine([...stroke, at], marks(), SNAP_PX / pxPerM).map(clean)])
+      setPoints([...points, ...tracedLine([...stroke, at], marks(), SNAP_PX / pxPerM).map(inSpace)])
       setStrokes(strokes + 1)
     },
     key: (event: React.KeyboardEvent): boolean => {
@@ -170,3 +200,32 @@ export function useWoodTools({ place, data, on, plantId, stage, recorder, onChoo
   }
 }
 export type WoodTools = ReturnType<typeof useWoodTools>
+
+/** Nearer than this what is pressed lies on what it is drawn along, metres. */
+const ON_IT_M = 0.005
+
+/**
+ * The place in space that is meant by one on the sheet: on the surface of what is unrolled; on what it lies on there;
+ * else as high, as far back or as far along as what was drawn before it. From the front nothing says how far back: that
+ * follows from what the line is led along.
+ */
+function placeSeen(
+  seen: Point,
+  look: Look,
+  { tracks, pieces }: WoodBenchData,
+  before: DeepPoint = { xM: 0, yM: 0 },
+): DeepPoint {
+  if (look.from === 'elevation') return seen
+  if (look.from === 'unrolled') return rolledUp(seen, look.round)
+  const ways = [
+    ...pieces.filter((one) => one.removedOn === null).map(({ path }) => path),
+    ...tracks.map(({ way }) => way),
+  ]
+  for (const way of ways) {
+    const near = nearestSeen(way, seen, look)
+    if (near.distanceM <= ON_IT_M) return { zM: 0, ...near.point }
+  }
+  return look.from === 'side'
+    ? { xM: before.xM, yM: seen.yM, zM: seen.xM }
+    : { xM: seen.xM, yM: before.yM, zM: seen.yM }
+}

@@ -1,10 +1,11 @@
-import { polylineLengthM, pointAlong } from '@klados/core/geometry'
-import type { Point } from '@klados/core/geometry'
+import { alongPath, pathLengthM, seenLines } from '@klados/core/geometry'
+import type { DeepPoint, Look } from '@klados/core/geometry'
 import type { Bare, Deed, PlantView } from '@klados/core/training'
 import { curveCatmullRom, line } from 'd3-shape'
 import { useTranslation } from '../../../i18n/use-translation.tsx'
 import type { View } from '../../../elevation/view.ts'
 import { useUnits } from '../../../ui/units.tsx'
+import { onSheet } from '../looks.ts'
 import { spreadLetters, withRoom } from './spread-letters.ts'
 
 /** What is drawn of a deed: whose it is, where it is cut, how it lies then. */
@@ -14,11 +15,12 @@ export interface DeedMark {
   readonly deed: Deed
   readonly cutM: number | null
   readonly aboveBuds: number | null
-  readonly path: readonly Point[] | null
+  readonly path: readonly DeepPoint[] | null
 }
 
 interface ProposalMarksProps {
   readonly view: View
+  readonly look: Look
   readonly plant: PlantView
   readonly deeds: readonly DeedMark[]
   readonly followUps: readonly Pick<DeedMark, 'pieceId' | 'cutM' | 'path'>[]
@@ -26,7 +28,11 @@ interface ProposalMarksProps {
   readonly focused?: string | null
 }
 
-const smooth = line<readonly [number, number]>().curve(curveCatmullRom.alpha(0.5))
+const curve = line<readonly [number, number]>().curve(curveCatmullRom.alpha(0.5))
+const smooth = (path: readonly DeepPoint[], view: View, look: Look): string =>
+  seenLines(path, look)
+    .map(({ points }) => curve(points.map((p) => [view.x(p.xM), view.y(p.yM)] as const)) ?? '')
+    .join('')
 const LETTER_PX = 10
 const APART_PX = 24
 const ABOVE_PX = 14
@@ -39,6 +45,7 @@ const isLabelled = (one: DeedMark): boolean =>
 /** The proposal on the drawing: how canes will lie, a stroke at each cut, letters at the tips, what stays bare. */
 export function ProposalMarks({
   view,
+  look,
   plant,
   deeds,
   followUps,
@@ -51,7 +58,9 @@ export function ProposalMarks({
     const stem = plant.stem(pieceId)
     // What comes off is found before what stays.
     const rank = pieceId === focused ? 0 : deed === 'off' ? 1 : 2
-    return stem ? [{ pieceId, letter, rank, x: view.x(stem.tip.xM), y: view.y(stem.tip.yM) }] : []
+    if (!stem) return []
+    const [x, y] = onSheet(stem.tip, view, look)
+    return [{ pieceId, letter, rank, x, y }]
   })
   const put = spreadLetters(
     lettered.length > MOST_LETTERS ? withRoom(lettered, APART_PX) : lettered,
@@ -65,7 +74,7 @@ export function ProposalMarks({
       {bare.map(({ stretch, fromM, toM }) => (
         <BareMark
           key={`${stretch.id}-${fromM}`}
-          view={view}
+          {...{ view, look }}
           path={stretch.path}
           fromM={fromM}
           toM={toM}
@@ -81,12 +90,12 @@ export function ProposalMarks({
             {one.path && (
               <path
                 className={`draw-laid ${pieceId === focused ? 'draw-laid-focused' : ''}`}
-                d={smooth(one.path.map((p) => [view.x(p.xM), view.y(p.yM)] as const)) ?? ''}
+                d={smooth(one.path, view, look)}
               />
             )}
             {hasLabels && isLabelled(one) && (
               <BudsLabel
-                view={view}
+                {...{ view, look }}
                 path={stem.piece.path}
                 alongM={one.cutM!}
                 words={t('choose.buds', { count: one.aboveBuds! })}
@@ -94,7 +103,7 @@ export function ProposalMarks({
             )}
             {one.cutM !== null && !one.path && (
               <Stroke
-                view={view}
+                {...{ view, look }}
                 path={stem.piece.path}
                 alongM={one.deed === 'off' ? Math.min(0.02, stem.lengthM / 3) : one.cutM}
               />
@@ -107,14 +116,9 @@ export function ProposalMarks({
         if (!stem) return null
         return (
           <g key={one.pieceId} pointerEvents="none">
-            {one.path && (
-              <path
-                className="draw-laid"
-                d={smooth(one.path.map((p) => [view.x(p.xM), view.y(p.yM)] as const)) ?? ''}
-              />
-            )}
+            {one.path && <path className="draw-laid" d={smooth(one.path, view, look)} />}
             {one.cutM !== null && (
-              <Stroke view={view} path={stem.piece.path} alongM={Math.max(0.01, one.cutM)} />
+              <Stroke {...{ view, look }} path={stem.piece.path} alongM={Math.max(0.01, one.cutM)} />
             )}
           </g>
         )
@@ -148,37 +152,36 @@ export function ProposalMarks({
   )
 }
 
+interface AlongProps {
+  readonly view: View
+  readonly look: Look
+  readonly path: readonly DeepPoint[]
+}
+
 /** A cut: a slanted stroke across the wood. */
-function Stroke({ view, path, alongM }: { view: View; path: readonly Point[]; alongM: number }) {
-  const total = polylineLengthM(path)
-  const at = pointAlong(path, Math.min(alongM, total))
-  const before = pointAlong(path, Math.max(0, Math.min(alongM, total) - 0.01))
-  const angle =
-    Math.atan2(view.y(at.yM) - view.y(before.yM), view.x(at.xM) - view.x(before.xM)) + Math.PI / 2 - 0.4
+function Stroke({ view, look, path, alongM }: AlongProps & { readonly alongM: number }) {
+  const cutM = Math.min(alongM, pathLengthM(path))
+  const [x, y] = onSheet(alongPath(path, cutM), view, look)
+  const [fromX, fromY] = onSheet(alongPath(path, Math.max(0, cutM - 0.01)), view, look)
+  const angle = Math.atan2(y - fromY, x - fromX) + Math.PI / 2 - 0.4
   const [dx, dy] = [Math.cos(angle) * 9, Math.sin(angle) * 9]
-  const [x, y] = [view.x(at.xM), view.y(at.yM)]
   return <line className="draw-cut" x1={x - dx} y1={y - dy} x2={x + dx} y2={y + dy} />
 }
 
+interface BudsLabelProps extends AlongProps {
+  readonly alongM: number
+  readonly words: string
+}
+
 /** Above how many buds one cuts, beside the stroke and away from the middle of the plant. */
-function BudsLabel({
-  view,
-  path,
-  alongM,
-  words,
-}: {
-  view: View
-  path: readonly Point[]
-  alongM: number
-  words: string
-}) {
-  const at = pointAlong(path, alongM)
-  const isLeft = path.at(-1)!.xM < path[0]!.xM
+function BudsLabel({ view, look, path, alongM, words }: BudsLabelProps) {
+  const [x, y] = onSheet(alongPath(path, alongM), view, look)
+  const isLeft = onSheet(path.at(-1)!, view, look)[0] < onSheet(path[0]!, view, look)[0]
   return (
     <text
       className="draw-label draw-label-limit draw-halo"
-      x={view.x(at.xM) + (isLeft ? -13 : 13)}
-      y={view.y(at.yM) + 4}
+      x={x + (isLeft ? -13 : 13)}
+      y={y + 4}
       textAnchor={isLeft ? 'end' : 'start'}
     >
       {words}
@@ -186,26 +189,24 @@ function BudsLabel({
   )
 }
 
-interface BareMarkProps {
-  readonly view: View
-  readonly path: readonly Point[]
+interface BareMarkProps extends AlongProps {
   readonly fromM: number
   readonly toM: number
   readonly words: string
 }
 
 /** What of a wire stays bare, as a line below it with its length. */
-function BareMark({ view, path, fromM, toM, words }: BareMarkProps) {
-  const [a, b] = [pointAlong(path, fromM), pointAlong(path, toM)]
-  const [x1, y1, x2, y2] = [view.x(a.xM), view.y(a.yM) + 9, view.x(b.xM), view.y(b.yM) + 9]
+function BareMark({ view, look, path, fromM, toM, words }: BareMarkProps) {
+  const [x1, y1] = onSheet(alongPath(path, fromM), view, look)
+  const [x2, y2] = onSheet(alongPath(path, toM), view, look)
   return (
     <g pointerEvents="none">
-      <line className="draw-bare" x1={x1} y1={y1} x2={x2} y2={y2} />
+      <line className="draw-bare" x1={x1} y1={y1 + 9} x2={x2} y2={y2 + 9} />
       {Math.abs(x2 - x1) > 40 && (
         <text
           className="draw-label draw-label-moved draw-halo"
           x={(x1 + x2) / 2}
-          y={(y1 + y2) / 2 + 14}
+          y={(y1 + y2) / 2 + 23}
           textAnchor="middle"
         >
           {words}

@@ -1,3 +1,4 @@
+import { levelWires } from '@klados/core/training'
 import { budFormulas } from '@klados/core/budget'
 import type { PlantBody } from '@klados/contract'
 import { useState } from 'react'
@@ -58,7 +59,7 @@ export function SystemPanel({ gardenId, placeId, training, recorder, on }: Syste
         onChange={(id) => void save({ system: id === NONE ? null : id })}
       />
       {system && <p className="text-[0.8125rem] text-slate">{systemAbout(t, system.id)}</p>}
-      {system?.needsWires && view.wires.length === 0 && (
+      {system?.needsWires && levelWires(view).length === 0 && (
         <Message tone="due">{t('choose.needsWires')}</Message>
       )}
       {trouble && <Message tone="limit">{trouble}</Message>}

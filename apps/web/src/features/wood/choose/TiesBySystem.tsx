@@ -29,7 +29,7 @@ export function TiesBySystem({
         const limits = { deadlineMs: DEADLINE_MS, now: () => performance.now() }
         const answer = question && propose(question, new Map(), limits)
         if (!question || !answer || isRefused(answer)) return []
-        const deeds = deedsOf(question, answer, answer, new Map(), () => '')
+        const deeds = deedsOf(view, question, answer, answer, new Map(), () => '')
         const plans = tiesFor(deeds, view, data)
         const ties = plans.reduce((sum, plan) => sum + plan.ties.length, 0)
         const totalM = plans.reduce((sum, plan) => sum + plan.totalM, 0)

@@ -1,4 +1,4 @@
-import { contextOf, woodDone } from '@klados/core/choices'
+import { asWritten, contextOf, woodDone } from '@klados/core/choices'
 import type { Deeds } from '@klados/core/choices'
 import { planTies } from '@klados/core/ties'
 import type { TiePlan } from '@klados/core/ties'
@@ -107,12 +107,12 @@ export function choiceEntry(
     plantId: training.plant.id,
     kind: 'choice.made',
     body: {
-      v: 1,
+      v: 2,
       choiceId: uuidv7(),
       system: training.system!.id,
       question: question.code,
       as,
-      ...deeds,
+      ...asWritten(deeds),
       buds: proposal.buds,
       budsMin: question.buds.min,
       budsMax: question.buds.max,

@@ -1,3 +1,4 @@
+import { levelWires } from '@klados/core/training'
 import type { ChoiceRecord } from '@klados/core/choices'
 import { pointAlong } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
@@ -23,7 +24,7 @@ export function cuttingDrawing(
   fit: { readonly widthMm: number; readonly heightMm: number },
 ): string {
   const { fromM, toM } = view.share
-  const wires = view.wires.map(({ path }) => clipped(path, fromM - BEYOND_M, toM + BEYOND_M))
+  const wires = levelWires(view).map(({ path }) => clipped(path, fromM - BEYOND_M, toM + BEYOND_M))
   const led = [...choice.decided, ...(choice.followUps ?? [])].flatMap(({ path }) => (path ? [path] : []))
   const all = [...wires, ...led, ...view.stems.map(({ piece }) => piece.path)].flat()
   const footYM = view.input.plant.footYM

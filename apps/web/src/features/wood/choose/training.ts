@@ -1,15 +1,15 @@
 import type { Place, Plant } from '@klados/contract'
 import type { ChoiceRecord } from '@klados/core/choices'
-import { groundAt } from '@klados/core/frame'
 import { replayChoices, replayPlants } from '@klados/core/journal'
 import type { JournalEntry, PlantRecord } from '@klados/core/journal'
-import { findSystem, openQuestions, systemsFor, viewPlant } from '@klados/core/training'
+import { findSystem, levelWires, openQuestions, systemsFor, viewPlant } from '@klados/core/training'
 import type { PlantView, Position, Question, TrainingSystem } from '@klados/core/training'
 import { daysBetween, woodYear } from '@klados/core/season'
 import { useMemo } from 'react'
 import { useGardenQuery } from '../../../data/api.ts'
 import { selectByPlant } from '../../../data/entries.ts'
 import { useAppSelector } from '../../../data/store.ts'
+import { footOf } from '../foot.ts'
 import type { WoodBenchData } from '../use-bench.ts'
 
 /** Everything that the bench knows of how a plant is trained. */
@@ -44,9 +44,15 @@ export const viewOfPlant = (
   on: string,
   latitudeDeg: number | null,
   pruningsKg: number | null,
-): PlantView | null =>
-  viewPlant({
-    plant: { id: plant.id, ...plant.body, footYM: groundAt(place.body, plant.body.xM) },
+): PlantView | null => {
+  const foot = footOf(place, data, plant)
+  return viewPlant({
+    plant: {
+      id: plant.id,
+      ...plant.body,
+      footYM: foot.yM,
+      footZM: foot.zM ?? 0,
+    },
     pieces: data.state.pieces,
     frames: data.trainedOn,
     othersXM: data.plants.filter((one) => one.id !== plant.id).map((one) => one.body.xM),
@@ -57,6 +63,7 @@ export const viewOfPlant = (
     goal: plant.body.budGoal,
     pruningsKg,
   })
+}
 
 export function useTraining(
   gardenId: string,
@@ -84,7 +91,7 @@ export function useTraining(
     if (!view) return null
     const system = findSystem(plant.body.system)
     const systems = systemsFor(plant.body.kindId)
-    const isFit = system !== null && (!system.needsWires || view.wires.length > 0)
+    const isFit = system !== null && (!system.needsWires || levelWires(view).length > 0)
     const planned = choices.find(({ state }) => state === 'planned') ?? null
     const questions = isFit && system ? openQuestions(system, view) : []
     const season = woodYear(on, data.hemisphere)

@@ -31,15 +31,12 @@ export function useAnswer(
 ): Answer | null {
   const { t } = useTranslation()
   const units = useUnits()
-  const deeds = useMemo(
-    () =>
-      choosing &&
-      deedsOf(choosing.question, choosing.proposal, choosing.usual, choosing.overrides, (pieceId) =>
-        (choosing.reasons.get(pieceId) ?? '').trim(),
-      ),
-    [choosing],
-  )
   const view = training?.view
+  const deeds = useMemo(() => {
+    if (!choosing || !view) return null
+    const { question, proposal, usual, overrides, reasons } = choosing
+    return deedsOf(view, question, proposal, usual, overrides, (id) => (reasons.get(id) ?? '').trim())
+  }, [choosing, view])
   const ties = useMemo(() => (deeds && view ? tiesFor(deeds, view, data) : []), [deeds, view, data])
   if (!choosing || !training || !deeds) return null
   const systemId = training.plant.body.system ?? ''

@@ -212,6 +212,8 @@ describe('a cutting sheet', () => {
     plantId: 'vine',
     parent,
     path,
+    led: [],
+    nodeCounts: [],
     seasonsThen,
     drawnOn: '2026-02-01',
     measuredOn: '2026-02-01',

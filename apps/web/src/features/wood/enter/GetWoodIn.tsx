@@ -1,11 +1,12 @@
 import { listPlain } from '../../../i18n/language.ts'
 import { quickWords } from '../quick-words.ts'
 import type { Place } from '@klados/contract'
-import { polylineLengthM } from '@klados/core/geometry'
-import type { Point } from '@klados/core/geometry'
-import { readQuickLine, standingStem } from '@klados/core/training'
-import type { ExpectedPiece, QuickLine, QuickStem } from '@klados/core/training'
-import type { Parent, Piece } from '@klados/core/wood'
+import { pathLengthM } from '@klados/core/geometry'
+import type { DeepPoint } from '@klados/core/geometry'
+import { levelWires, readQuickLine, standingStem } from '@klados/core/training'
+import type { ExpectedPiece, QuickLine, QuickStem, Under as StemBase } from '@klados/core/training'
+import { lineOf, wayFrom } from '@klados/core/wood'
+import type { FrameTrack, Parent, Piece, Stretch } from '@klados/core/wood'
 import type { TFunction } from '../../../i18n/texts.ts'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
@@ -21,6 +22,7 @@ import type { Units } from '../../../ui/units.tsx'
 import { SystemPanel } from '../choose/SystemPanel.tsx'
 import type { Training } from '../choose/training.ts'
 import type { WoodBenchData } from '../use-bench.ts'
+import { footOf } from '../foot.ts'
 import { seasonsOfNew, stemEntries } from './stem-entries.ts'
 import { systemWords } from '../../../i18n/craft-words.ts'
 
@@ -41,7 +43,7 @@ interface GetWoodInProps {
   readonly under: Under | null
   readonly onUnder: (under: Under | null) => void
   /** What is about to be put there, for the drawing. */
-  readonly onExpect: (paths: readonly (readonly Point[])[]) => void
+  readonly onExpect: (paths: readonly (readonly DeepPoint[])[]) => void
 }
 
 const CROWN = 'crown'
@@ -81,18 +83,19 @@ export function GetWoodIn(props: GetWoodInProps) {
 /** Entries for pieces that hang together, under ids of their own; nobody has measured these. */
 function entriesFor(
   pieces: readonly ExpectedPiece[],
+  tracks: readonly FrameTrack[],
   head: { readonly placeId: string; readonly plantId: string; readonly at: string },
 ): NewEntry[] {
   const ids = new Map(pieces.map(({ name }) => [name, uuidv7()]))
   return pieces.map(
-    ({ name, on, alongM, path, seasonsOld, baseMm, role, side, buds }): NewEntry => ({
+    ({ name, on, alongM, path, way, seasonsOld, baseMm, role, side, buds }): NewEntry => ({
       ...head,
       kind: 'piece.grew',
       body: {
-        v: 2,
+        v: 3,
         pieceId: ids.get(name)!,
         parent: on === null ? { on: 'crown', leadId: null } : { on: 'piece', pieceId: ids.get(on)!, alongM },
-        path,
+        way: way ?? wayFrom(path, tracks),
         seasonsOld,
         baseMm,
         tipMm: null,
@@ -105,7 +108,7 @@ function entriesFor(
   )
 }
 
-function Skeleton({ place, training, recorder, on, onExpect }: GetWoodInProps) {
+function Skeleton({ place, data, training, recorder, on, onExpect }: GetWoodInProps) {
   const { t } = useTranslation()
   const { system, view, plant } = training
   const [years, setYears] = useState(Math.min(30, Math.max(1, Math.round(view.years))))
@@ -136,7 +139,7 @@ function Skeleton({ place, training, recorder, on, onExpect }: GetWoodInProps) {
             onExpect([])
             recorder.write(
               t('enter.skeletonDone', { system: systemWords(t, system!.id) }),
-              entriesFor(pieces, { placeId: place.id, plantId: plant.id, at: on }),
+              entriesFor(pieces, data.tracks, { placeId: place.id, plantId: plant.id, at: on }),
             )
           }}
         >
@@ -165,13 +168,13 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
     // A place along something is said of the one stem that there is from the ground, if no other was picked.
     const chosen = at !== null && picked === CROWN && roots.length === 1 ? roots[0]!.id : picked
     const piece = data.state.pieces.get(chosen)
-    const longM = piece ? polylineLengthM(piece.path) : 0
+    const longM = piece ? pathLengthM(piece.path) : 0
     const base = {
       path: piece?.path ?? null,
-      foot: { xM: plant.body.xM, yM: view.input.plant.footYM },
+      foot: footOf(place, data, plant),
       earlier: roots.length,
       nextM: (under?.pieceId === chosen ? under.alongM : null) ?? next.get(chosen) ?? NEXT_M,
-      wires: view.wires.map(({ path }) => path),
+      wires: levelWires(view).map(({ path }) => path),
     }
     const misplaced = at === null ? null : !piece ? 'nowhere' : at > longM + SAME_PLACE_M ? 'beyond' : null
     return { chosen, piece, longM, base, alongM: at ?? base.nextM, misplaced } as const
@@ -187,16 +190,16 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
     setText(value)
     const read = readQuickLine(value, units.system, signs)
     const there = placeOf(read)
-    onExpect(read.ok && !there.misplaced ? [standingStem(read.stem, there.base).path] : [])
+    onExpect(read.ok && !there.misplaced ? [standing(read.stem, { ...there, training, data }).path] : [])
   }
   const isLonger = line.ok && line.stem.lengthM > longestM(training)
   const add = () => {
     if (!canAdd) return
-    const { alongM, path } = standingStem(line.stem, base)
-    const seasons = line.stem.seasonsOld ?? seasonsOfNew(view.stage)
-    const standing = { parent: parentOf(line.stem, chosen, alongM), path, seasonsOld: seasons, role: null }
+    const { alongM, way } = standing(line.stem, { base, chosen, training, data })
+    const seasonsOld = line.stem.seasonsOld ?? seasonsOfNew(view.stage)
+    const stands = { parent: parentOf(line.stem, chosen, alongM), way, seasonsOld, role: null }
     const head = { placeId: place.id, plantId: plant.id, at: on }
-    recorder.write(t('enter.added'), stemEntries(line.stem, standing, head).entries)
+    recorder.write(t('enter.added'), stemEntries(line.stem, stands, head).entries)
     setNext(new Map(next).set(chosen, alongM + NEXT_M))
     onUnder(null)
     setSource(chosen)
@@ -263,6 +266,32 @@ function CallOut({ place, data, training, recorder, on, under, onUnder, onExpect
   )
 }
 
+/** How a stem that was called out stands: as its system leads it, else upright or along the nearest wire. */
+function standing(
+  stem: QuickStem,
+  {
+    base,
+    chosen,
+    training: { system, view },
+    data,
+  }: {
+    readonly base: StemBase
+    readonly chosen: string
+    readonly training: Training
+    readonly data: WoodBenchData
+  },
+): { readonly alongM: number; readonly path: readonly DeepPoint[]; readonly way: readonly Stretch[] } {
+  const { alongM, path } = standingStem(stem, base)
+  const way =
+    system?.leads?.(view, {
+      lengthM: stem.lengthM,
+      side: stem.side,
+      under: view.stem(chosen) ?? null,
+      alongM,
+    }) ?? wayFrom(path, data.tracks)
+  return { alongM, path: lineOf(way), way }
+}
+
 /** The place along what a stem sits on, where its line says one; what grows below the graft has none. */
 const placeSaid = (line: QuickLine): number | null =>
   line.ok && !line.stem.isBelowGraft ? line.stem.alongM : null
@@ -276,7 +305,7 @@ const UPRIGHT = 0.1
 /** What a stem is, to which side it points, and how long it is: two stubs of one head are told apart. */
 function bearerWords(t: TFunction, piece: Piece, data: WoodBenchData, on: string, units: Units): string {
   const [from, to] = [piece.path[0]!, piece.path.at(-1)!]
-  const lengthM = polylineLengthM(piece.path)
+  const lengthM = pathLengthM(piece.path)
   const isUpright = Math.abs(to.xM - from.xM) < lengthM * UPRIGHT
   const side =
     piece.side === 'left' || piece.side === 'right'
@@ -310,9 +339,9 @@ function CopyWood({ place, data, training, recorder, on }: GetWoodInProps) {
   const other = others.find((one) => one.id === otherId) ?? others[0]
   if (!other) return null
   const copy = () => {
-    const move = ({ xM, yM }: Point): Point => ({
+    const move = ({ xM, ...rest }: DeepPoint): DeepPoint => ({
+      ...rest,
       xM: plant.body.xM + (isMirrored ? other.body.xM - xM : xM - other.body.xM),
-      yM,
     })
     const sideOf = (side: Piece['side']): ExpectedPiece['side'] =>
       side === 'left' || side === 'right'
@@ -339,7 +368,7 @@ function CopyWood({ place, data, training, recorder, on }: GetWoodInProps) {
       )
     recorder.write(
       t('enter.copied', { name: other.body.name }),
-      entriesFor(pieces, { placeId: place.id, plantId: plant.id, at: on }),
+      entriesFor(pieces, data.tracks, { placeId: place.id, plantId: plant.id, at: on }),
     )
   }
   return (

@@ -1,7 +1,6 @@
-import type { Point } from '@klados/core/geometry'
 import type { SeasonStage } from '@klados/core/season'
 import type { QuickStem } from '@klados/core/training'
-import type { Parent, PieceRole } from '@klados/core/wood'
+import type { Parent, PieceRole, Stretch } from '@klados/core/wood'
 import { v7 as uuidv7 } from 'uuid'
 import type { NewEntry } from '../../../data/record.ts'
 
@@ -12,7 +11,7 @@ export const seasonsOfNew = (stage: SeasonStage): 0 | 1 =>
 /** Where a stem that was called out or drawn stands. */
 export interface Standing {
   readonly parent: Parent
-  readonly path: readonly Point[]
+  readonly way: readonly Stretch[]
   readonly seasonsOld: number
   readonly role: PieceRole | null
 }
@@ -20,7 +19,7 @@ export interface Standing {
 /** A stem as entries: that it grew, and what was seen of it. */
 export function stemEntries(
   { baseMm, tipMm, buds, side, bends, light, fault, health }: QuickStem,
-  { parent, path, seasonsOld, role }: Standing,
+  { parent, way, seasonsOld, role }: Standing,
   head: { readonly placeId: string; readonly plantId: string; readonly at: string },
 ): { readonly pieceId: string; readonly entries: NewEntry[] } {
   const pieceId = uuidv7()
@@ -28,7 +27,7 @@ export function stemEntries(
     {
       ...head,
       kind: 'piece.grew',
-      body: { v: 2, pieceId, parent, path, seasonsOld, baseMm, tipMm, buds, side, role, isTypical: false },
+      body: { v: 3, pieceId, parent, way, seasonsOld, baseMm, tipMm, buds, side, role, isTypical: false },
     },
   ]
   if (bends !== null || light !== null || fault !== null)

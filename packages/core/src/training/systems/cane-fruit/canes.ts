@@ -1,8 +1,8 @@
+import { heightOn, levelWires } from '../../level-wires.ts'
 import { addDays, woodYear } from '../../../season/index.ts'
 import { reachesM } from '../../along.ts'
 import { barsToKeep, inMerit, isBarred, lettered, sumOfPoints } from '../../judge.ts'
 import { off, option, questionOf } from '../../options.ts'
-import { heightOn } from '../../plant.ts'
 import type { PlantView, Stem } from '../../plant.ts'
 import type { Judgement, Option, Question, Stretch } from '../../question.ts'
 import { bars, remark, speaksAgainst, speaksFor } from './says.ts'
@@ -49,7 +49,7 @@ export const lifeOf = ({ age }: Pick<Stem, 'age'>, view: PlantView) => lifeAt(ag
 /** The plant's part of the row as one stretch: along its top wire, or at the ground where there is none. */
 function rowOf(view: PlantView): Stretch {
   const { fromM, toM } = view.share
-  const top = view.wires.at(-1)
+  const top = levelWires(view).at(-1)
   const footYM = view.input.plant.footYM
   const at = (xM: number) => ({ xM, yM: top ? heightOn(top.path, xM) : footYM })
   const lengthM = Math.max(1e-3, toM - fromM)
@@ -165,7 +165,7 @@ function optionsOf(
 
 /** At winter's end: canes that stand out above the top wire are cut a hand over it, so that they do not whip. */
 export function tipsQuestion(view: PlantView): Question | null {
-  const top = view.wires.at(-1)
+  const top = levelWires(view).at(-1)
   if (!top) return null
   const { handM } = view.settings
   const tall = canesOf(view).flatMap((stem) => {

@@ -1,9 +1,10 @@
+import { heightOn, levelWires } from '../../level-wires.ts'
+import type { Wire } from '../../level-wires.ts'
 import type { Point } from '../../../geometry/index.ts'
 import { pointAlong } from '../../../geometry/index.ts'
 import { barsToKeep, inMerit, isBarred, lettered, sumOfPoints } from '../../judge.ts'
 import { off, option, questionOf } from '../../options.ts'
-import { heightOn } from '../../plant.ts'
-import type { PlantView, Stem, Wire } from '../../plant.ts'
+import type { PlantView, Stem } from '../../plant.ts'
 import type { Candidate, FollowUp, Judgement, Option, Question, Remark } from '../../question.ts'
 import type { ExpectedPiece, Position, Task, TrainingSystem } from '../../system.ts'
 import { alongWire, reachesM } from '../../along.ts'
@@ -37,7 +38,7 @@ function trunkPieces(view: PlantView): Stem[] {
 
 /** The next wire above the top of the trunk. */
 function nextWire(view: PlantView, top: Stem): Wire | null {
-  return view.wires.find((wire) => heightOn(wire.path, top.tip.xM) > top.tip.yM + 0.06) ?? null
+  return levelWires(view).find((wire) => heightOn(wire.path, top.tip.xM) > top.tip.yM + 0.06) ?? null
 }
 
 function armsAt(view: PlantView, trunk: readonly Stem[], wire: Wire): Stem[] {
@@ -59,7 +60,7 @@ function positions(view: PlantView): Position[] {
   const trunk = trunkPieces(view)
   const top = trunk.at(-1)
   if (!top) return []
-  const reached = view.wires.filter((wire) => heightOn(wire.path, top.tip.xM) <= top.tip.yM + AT_WIRE_M)
+  const reached = levelWires(view).filter((wire) => heightOn(wire.path, top.tip.xM) <= top.tip.yM + AT_WIRE_M)
   return reached.flatMap((wire) =>
     SIDES.map((side): Position => {
       const arm = armsAt(view, trunk, wire).find((stem) => sideOf(stem) === side)
@@ -72,7 +73,7 @@ function positions(view: PlantView): Position[] {
 /** A leader that was short of its wire for a year, has grown on past it since and was not cut there yet. */
 function isUncut(view: PlantView, stem: Stem): boolean {
   if (stem.age < 2 || stem.piece.cuts.length > 0) return false
-  const wire = view.wires.find(({ path }) => heightOn(path, stem.base.xM) > stem.base.yM + 0.06)
+  const wire = levelWires(view).find(({ path }) => heightOn(path, stem.base.xM) > stem.base.yM + 0.06)
   const atM = wire && reachesM(stem, heightOn(wire.path, stem.base.xM))
   if (!atM || stem.lengthM - atM < BUD_ABOVE_M * 2) return false
   // Where arms or a leader stand on it already it was left to branch: it is trunk.
@@ -97,7 +98,7 @@ function leaderQuestion(view: PlantView): Question | null {
   const leading = new Set(from.map(({ id }) => id))
   const lowered = armsToLower(view, trunk).filter(({ pieceId }) => !leading.has(pieceId))
   if (from.length === 0 && lowered.length === 0) return null
-  const wire = top ? nextWire(view, top) : (view.wires[0] ?? null)
+  const wire = top ? nextWire(view, top) : (levelWires(view)[0] ?? null)
   const judged = lettered(inMerit(from.map((stem) => ({ stem, judgements: judge(stem, view, wire) }))))
   const candidates = judged.map(
     ({ stem, letter, judgements }): Candidate => ({
@@ -132,14 +133,14 @@ function leaderQuestion(view: PlantView): Question | null {
 }
 
 /** Where one more wire would lie: as far above the last as the tiers are apart. */
-function tierAbove({ wires }: PlantView): {
+function tierAbove(view: PlantView): {
   readonly figure: number
   readonly unit: 'm'
   readonly n: number
   readonly wireAtM: number
 } {
   const USUAL_STEP_M = 0.4
-  const heights = wires.map(({ heightM }) => heightM)
+  const heights = levelWires(view).map(({ heightM }) => heightM)
   const top = heights.at(-1) ?? 0
   const step = heights.length > 1 ? (top - heights[0]!) / (heights.length - 1) : USUAL_STEP_M
   return { figure: top + step, unit: 'm', n: heights.length + 1, wireAtM: top + step }
@@ -196,7 +197,7 @@ function topBud(stem: Stem, atM: number): number {
 /** Arms of last summer still rise; at leaf fall they are lowered to their wire and tied. */
 function armsToLower(view: PlantView, trunk: readonly Stem[]): FollowUp[] {
   if (!['leaf-fall', 'dormant', 'bud-swell'].includes(view.stage)) return []
-  return view.wires.flatMap((wire) =>
+  return levelWires(view).flatMap((wire) =>
     armsAt(view, trunk, wire)
       .filter((stem) => {
         const lean = Math.abs(stem.leanDeg)
@@ -233,7 +234,7 @@ function tasks(view: PlantView): Task[] {
 function skeleton(view: PlantView, years: number): ExpectedPiece[] {
   const xM = view.input.plant.xM
   const made: ExpectedPiece[] = []
-  const tiers = view.wires.slice(0, Math.max(0, years - 1))
+  const tiers = levelWires(view).slice(0, Math.max(0, years - 1))
   let foot: Point = { xM, yM: view.input.plant.footYM }
   let under: ExpectedPiece | null = null
   for (const [i, wire] of tiers.entries()) {
@@ -329,6 +330,6 @@ export const levelTiers: TrainingSystem = {
   role: () => null,
   tasks,
   year: () => [{ code: 'leader', window: { from: 'leaf-fall', to: 'bud-swell' } }],
-  question: (view) => (view.wires.length > 0 ? leaderQuestion(view) : null),
+  question: (view) => (levelWires(view).length > 0 ? leaderQuestion(view) : null),
   skeleton,
 }

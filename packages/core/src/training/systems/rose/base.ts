@@ -1,3 +1,4 @@
+import { levelWires } from '../../level-wires.ts'
 import type { PlantView } from '../../plant.ts'
 import type { Question } from '../../question.ts'
 import type { ExpectedPiece, Position, Task, TrainingSystem } from '../../system.ts'
@@ -36,7 +37,7 @@ export function rose(
       return [task('tie-in')]
     },
     year: () => [{ code: asks, window: LAYING }],
-    question: (view) => (view.wires.length === 0 ? null : question(view)),
+    question: (view) => (levelWires(view).length === 0 ? null : question(view)),
     skeleton: (view, years): ExpectedPiece[] => roseSkeleton(view, years),
   }
 }

@@ -1,3 +1,4 @@
+import { levelWires } from '../../level-wires.ts'
 import { cutPolyline, polylineLengthM } from '../../../geometry/index.ts'
 import { option } from '../../options.ts'
 import type { PlantView, Stem } from '../../plant.ts'
@@ -37,7 +38,7 @@ interface FanStretch {
 /** Rays from the foot to the edge of the plant's share or its topmost wire. */
 function fanStretches(view: PlantView): FanStretch[] {
   const xM = view.input.plant.xM
-  const topM = view.wires.at(-1)?.heightM ?? 2
+  const topM = levelWires(view).at(-1)?.heightM ?? 2
   return SIDES.flatMap((side) => {
     const sign = side === 'left' ? -1 : 1
     const roomM = Math.abs((side === 'left' ? view.share.fromM : view.share.toM) - xM)
@@ -73,6 +74,6 @@ export const roseFan = rose('rose-fan', 'fan-mains', (view) => {
     'fan-mains',
     stretches.map(({ stretch }) => stretch),
     (stem, points) =>
-      view.wires[0] && stem.lengthM < view.wires[0].heightM ? [] : layFan(stem, stretches, points),
+      stem.lengthM < (levelWires(view)[0]?.heightM ?? 0) ? [] : layFan(stem, stretches, points),
   )
 })

@@ -1,8 +1,10 @@
+import { levelWires } from '../../level-wires.ts'
+import type { Wire } from '../../level-wires.ts'
 import { cutPolyline, polylineLengthM } from '../../../geometry/index.ts'
 import type { Point } from '../../../geometry/index.ts'
 import { bendRadiusM } from '../../judge.ts'
 import { option } from '../../options.ts'
-import type { PlantView, Stem, Wire } from '../../plant.ts'
+import type { PlantView, Stem } from '../../plant.ts'
 import type { Option, Stretch } from '../../question.ts'
 import { alongWire, lieAlong } from '../../along.ts'
 import { mainsQuestion } from './mains.ts'
@@ -25,7 +27,7 @@ function wireStretches(
   view: PlantView,
 ): { readonly wire: Wire; readonly side: 'left' | 'right'; readonly stretch: Stretch }[] {
   const xM = view.input.plant.xM
-  return view.wires.flatMap((wire) =>
+  return levelWires(view).flatMap((wire) =>
     SIDES.flatMap((side) => {
       const endXM =
         side === 'left'
@@ -115,7 +117,7 @@ function toAndFro(
   let wire = first
   let turns = 0
   while (polylineLengthM(path) < stem.lengthM - 1e-6) {
-    const next = view.wires.find((one) => one.number > wire.number && one.heightM > wire.heightM + 0.1)
+    const next = levelWires(view).find((one) => one.number > wire.number && one.heightM > wire.heightM + 0.1)
     if (!next || (next.heightM - wire.heightM) / 2 < radiusM) break
     towards = towards === 'left' ? 'right' : 'left'
     const at = path.at(-1)!

@@ -1,3 +1,4 @@
+import { levelWires } from '../../level-wires.ts'
 import { nearestAlong, pointAlong } from '../../../geometry/index.ts'
 import { yearOf } from '../../../season/index.ts'
 import type { CalendarDate } from '../../../season/index.ts'
@@ -142,7 +143,7 @@ function candidateOf(
     // What is worth laying is laid or, where there is no room for it, goes.
     return { judgements: told, options: [off(), ...lays] }
   }
-  const first = view.wires[0]
+  const first = levelWires(view)[0]
   const short = first ? [speaksAgainst('too-short-for-wire', 0, first.heightM, 'm')] : []
   // Young wood may yet reach; what is old and has not will not.
   return stem.age <= 2
@@ -209,7 +210,7 @@ function remarksOf(
 /** The end of the season by which it may reach the first wire, at the slow end of the kind's growth. */
 function whenLongEnough(stem: Stem, view: PlantView): CalendarDate {
   const { on, hemisphere } = view.input
-  const needM = (view.wires[0]?.heightM ?? 0) * 1.1 + BEYOND_WIRE_M - stem.lengthM
+  const needM = (levelWires(view)[0]?.heightM ?? 0) * 1.1 + BEYOND_WIRE_M - stem.lengthM
   const seasons = Math.max(1, Math.ceil(needM / (view.kind.caneM?.[0] ?? 1)))
   const [monthDay, isOver] =
     hemisphere === 'north' ? ['09-15', on.slice(5) > '09-15'] : ['03-15', on.slice(5) > '03-15']

@@ -1,3 +1,5 @@
+import { heightOn } from '../../level-wires.ts'
+import type { Wire } from '../../level-wires.ts'
 import {
   barsToKeep,
   bendRadiusM,
@@ -9,8 +11,7 @@ import {
   sumOfPoints,
 } from '../../judge.ts'
 import { cutAbove, off, option, spur } from '../../options.ts'
-import { heightOn } from '../../plant.ts'
-import type { PlantView, Stem, Wire } from '../../plant.ts'
+import type { PlantView, Stem } from '../../plant.ts'
 import type { FollowUp, Judgement, Option, Question, Rule, Stretch } from '../../question.ts'
 import { alongWire, lieAlong, outwards } from '../../along.ts'
 import { isFromTrunk, sideOf, wayToHeadM, budsBySide } from './head.ts'

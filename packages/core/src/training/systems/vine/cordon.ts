@@ -1,7 +1,8 @@
+import { heightOn, levelWires } from '../../level-wires.ts'
+import type { Wire } from '../../level-wires.ts'
 import { barsToKeep, inMerit, isBarred, judgeGive, judgeWood, lettered, sumOfPoints } from '../../judge.ts'
 import { longSpur, off, spur } from '../../options.ts'
-import type { PlantView, Stem, Wire } from '../../plant.ts'
-import { heightOn } from '../../plant.ts'
+import type { PlantView, Stem } from '../../plant.ts'
 import type { FollowUp, Option, Question, Rule, Stretch } from '../../question.ts'
 import { outwards } from '../../along.ts'
 import { sideOf, wayToHeadM, budsBySide } from './head.ts'
@@ -180,7 +181,7 @@ function caneLays(
 }
 
 function upperWire(view: PlantView, wire: Wire, head: Head): Wire | null {
-  const above = view.wires.filter(
+  const above = levelWires(view).filter(
     (one) =>
       one.number > wire.number &&
       heightOn(one.path, head.at.xM) - heightOn(wire.path, head.at.xM) <= NEXT_WIRE_M,

@@ -1,6 +1,7 @@
+import { heightOn, levelWires } from '../../level-wires.ts'
+import type { Wire } from '../../level-wires.ts'
 import type { Point } from '../../../geometry/index.ts'
-import { heightOn } from '../../plant.ts'
-import type { PlantView, Stem, Wire } from '../../plant.ts'
+import type { PlantView, Stem } from '../../plant.ts'
 import type { BudsBySide, Chosen } from '../../question.ts'
 import { trunkOf } from '../../trunk.ts'
 
@@ -19,7 +20,7 @@ export function headOf(view: PlantView): Head | null {
   const trunk = trunkOf(view)
   if (!trunk) return null
   const at = trunk.tip
-  const wire = view.wires
+  const wire = levelWires(view)
     .map((one) => ({ one, overM: heightOn(one.path, at.xM) - at.yM }))
     .filter(({ overM }) => overM <= WIRE_ABOVE_M && overM >= -WIRE_BELOW_M)
     .sort((a, b) => Math.abs(a.overM - 0.1) - Math.abs(b.overM - 0.1))[0]

@@ -1,7 +1,7 @@
+import { heightOn } from '../../level-wires.ts'
 import type { Point } from '../../../geometry/index.ts'
 import { pointAlong, polylineLengthM } from '../../../geometry/index.ts'
 import type { Habit } from '../../../kinds/index.ts'
-import { heightOn } from '../../plant.ts'
 import type { PlantView } from '../../plant.ts'
 import type { Question } from '../../question.ts'
 import type { Ask, ExpectedPiece, Position, Task, TrainingSystem } from '../../system.ts'

@@ -1,7 +1,8 @@
+import { heightOn, levelWires } from '../../level-wires.ts'
+import type { Wire } from '../../level-wires.ts'
 import { barsToKeep, lettered } from '../../judge.ts'
 import { option, questionOf } from '../../options.ts'
-import { heightOn } from '../../plant.ts'
-import type { PlantView, Stem, Wire } from '../../plant.ts'
+import type { PlantView, Stem } from '../../plant.ts'
 import type { Judgement, Option, Question } from '../../question.ts'
 import { reachesM } from '../../along.ts'
 import { speaksAgainst, speaksFor, remark } from './says.ts'
@@ -22,7 +23,7 @@ export function thicknessAtMm(stem: Stem, alongM: number): number {
 }
 
 /** The wire at which a young vine's trunk is to end: the lowest that carries. */
-export const headWire = (view: PlantView): Wire | null => view.wires[0] ?? null
+export const headWire = (view: PlantView): Wire | null => levelWires(view)[0] ?? null
 
 /**
  * The trunk of a vine that has none yet, after a summer: cut through a node a hand above its wire where it is thick
