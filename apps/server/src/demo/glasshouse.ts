@@ -15,6 +15,7 @@ const ROD_X_M = 1.1
 export function glasshouse(): {
   readonly stands: readonly Stand[]
   readonly rod: Stand
+  readonly pothos: Stand
   readonly hoop: Stand
 } {
   const rod = stand(
@@ -163,7 +164,7 @@ export function glasshouse(): {
     },
     [{ name: 'Hoya', kindId: 'hoya', xM: 0.15 }],
   )
-  return { stands: [rod, vanilla, pothos, hoop], rod, hoop }
+  return { stands: [rod, vanilla, pothos, hoop], rod, pothos, hoop }
 }
 
 /**

@@ -27,6 +27,7 @@ export function openGround(): {
   readonly stands: readonly Stand[]
   readonly trial: Stand
   readonly tayberries: Stand
+  readonly pergola: Stand
 } {
   const along = (count: number, widthM: number) =>
     Array.from({ length: count }, (_, i) => Math.round(((i + 0.5) * widthM * 100) / count) / 100)
@@ -227,7 +228,7 @@ export function openGround(): {
     },
     [{ name: 'Sweet peas', kindId: 'sweet-pea', xM: 2.1 }],
   )
-  return { stands: [gooseberries, tayberries, pergola, trial, peas], trial, tayberries }
+  return { stands: [gooseberries, tayberries, pergola, trial, peas], trial, tayberries, pergola }
 }
 
 /** A ground screw turned in to its full depth, but for what `rest` says. */

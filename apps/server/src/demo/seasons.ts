@@ -53,6 +53,7 @@ export interface Life {
     readonly system: string
     readonly xM: number
     readonly footYM: number
+    readonly footZM?: number
     readonly plantedOn: CalendarDate
   }
   readonly place: { readonly widthM: number; readonly othersXM: readonly number[] }

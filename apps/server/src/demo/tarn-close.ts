@@ -5,12 +5,13 @@ import { planFrame } from '@klados/core/plan'
 import type { FrameBody, OnHand, PlaceBody } from '@klados/contract'
 import { flat } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
-import { yearOf } from '@klados/core/season'
+import { addDays, yearOf } from '@klados/core/season'
 import { v7 as uuidv7 } from 'uuid'
 import type { DemoGarden } from './demo-garden.ts'
 import { Diary, newBook, seededRandom } from './diary.ts'
 import { bothyGable, growRose } from './bothy-rose.ts'
 import { glasshouse, growHoya, growRod } from './glasshouse.ts'
+import { growKiwi, growPothos } from './overhead.ts'
 import { buildTrial, openGround, tieBackTayberries } from './open-ground.ts'
 import { growPear, pearsPlantedOn } from './pears.ts'
 import type { PearStory } from './pears.ts'
@@ -68,7 +69,7 @@ export function makeTarnClose(today: string): DemoGarden {
       `${year - 1}-01-19`,
       'Gale. The eye low down on the right lifted out of a soft joint; set again with resin, a hand higher.',
     )
-  const { stands: outside, trial, tayberries } = openGround()
+  const { stands: outside, trial, tayberries, pergola } = openGround()
   buildTrial(diary, trial, year)
   const vines = growTrial(diary, trial, year, random)
   const gable = growGable(diary, year, random)
@@ -80,7 +81,14 @@ export function makeTarnClose(today: string): DemoGarden {
   }
   growRod(diary.about(glass.rod.place.id, glass.rod.plants[0]!.id), year)
   growHoya(diary.about(glass.hoop.place.id, glass.hoop.plants[0]!.id), glass.hoop, { year, today })
-  const stands = [...outside.map((one) => (one === trial ? vines : one)), gable, ...glass.stands]
+  const kiwis = growPergola(diary, pergola, year, random)
+  const onPole = growOnPole(diary, glass.pothos, today, random)
+  const grown = new Map([
+    [trial, vines],
+    [pergola, kiwis],
+    [glass.pothos, onPole],
+  ])
+  const stands = [...outside, gable, ...glass.stands].map((one) => grown.get(one) ?? one)
   const pearPlants = pears.plants.map((p) => ({ ...p, body: { ...p.body, plantedOn: pearsPlantedOn(year) } }))
   return {
     places: [pears.place, front.place, lane.place, ...stands.map((stand) => stand.place)],
@@ -141,6 +149,41 @@ function growTrial(diary: Diary, { place, frame, plants }: Stand, year: number, 
     return { ...plant, body: { ...plant.body, system, plantedOn, budGoal } }
   })
   return { place, frame, plants: grown }
+}
+
+/** The female kiwi overhead, with what was chosen in three winters; the male beside it is cut by eye. */
+function growPergola(diary: Diary, pergola: Stand, year: number, random: () => number): Stand {
+  const { place, frame, plants } = pergola
+  const laid = tryFrame(place.body, frame.body.design, standardCatalogue)!
+  diary.stands(place.id, frame.id, laid)
+  const [female, ...others] = plants
+  const [system, plantedOn] = ['overhead-arms', `${year - 7}-03-20`]
+  const about = diary.about(place.id, female!.id)
+  growKiwi(
+    lifeOf(pergola, female!, { diary: about, frame: laid, system, plantedOn, random, wireMm: 3 }),
+    year,
+  )
+  return {
+    place,
+    frame: { ...frame, body: { ...frame.body, stage: 'stands' } },
+    plants: [{ ...female!, body: { ...female!.body, system, plantedOn } }, ...others],
+  }
+}
+
+function growOnPole(diary: Diary, pot: Stand, today: string, random: () => number): Stand {
+  const { place, frame, plants } = pot
+  const laid = tryFrame(place.body, frame.body.design, standardCatalogue)!
+  const plant = plants[0]!
+  const [system, plantedOn] = ['growing-pole', addDays(today, -400)]
+  const about = diary.about(place.id, plant.id)
+  const life = lifeOf(pot, plant, { diary: about, frame: laid, system, plantedOn, random, wireMm: 2 })
+  const spot = laid.plants[0]!.at
+  growPothos({ ...life, plant: { ...life.plant, xM: spot.xM, footYM: spot.yM } }, today)
+  return {
+    place,
+    frame,
+    plants: [{ ...plant, body: { ...plant.body, xM: spot.xM, system, plantedOn } }],
+  }
 }
 
 /** A vine that is counted each winter instead of drawn. */

@@ -162,7 +162,7 @@ export const fruit = [
     offWallM: 0.12,
     botanical: 'Actinidia arguta',
     holds: 'twining',
-    habit: 'woody-twiner',
+    habit: 'overhead-twiner',
     winding: 'anticlockwise',
     light: 'full-sun',
     prunedAt: 'dormant',

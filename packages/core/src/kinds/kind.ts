@@ -45,8 +45,10 @@ export type Habit =
   | 'trailing-canes'
   /** Bushes that bear on older wood and its spurs: gooseberry. */
   | 'fruit-bush'
-  /** Woody twiners with spurs or laterals on a lasting frame: wisteria, akebia, kiwi. */
+  /** Woody twiners with spurs or laterals on a lasting frame: wisteria, akebia. */
   | 'woody-twiner'
+  /** Heavy woody twiners that fruit on the shoots of laterals, led overhead: kiwi. */
+  | 'overhead-twiner'
   /** Stems that hold on by leaf stalks and are cut by the time of flowering: clematis. */
   | 'leaf-climber'
   /** Woody, with roots along the stem: ivy, climbing hydrangea. */

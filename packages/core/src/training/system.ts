@@ -1,7 +1,7 @@
 import type { Habit } from '../kinds/index.ts'
-import type { DeepPoint } from '../geometry/index.ts'
+import type { DeepPoint, Look } from '../geometry/index.ts'
 import type { CalendarDate, Hemisphere, SeasonStage, StageWindow } from '../season/index.ts'
-import type { PieceRole, Side, Stretch } from '../wood/index.ts'
+import type { FrameTrack, PieceRole, Side, Stretch } from '../wood/index.ts'
 import type { PlantView, Stem } from './plant.ts'
 import type { Question } from './question.ts'
 
@@ -78,6 +78,12 @@ export interface TrainingSystem {
   readonly needsWires: boolean
   /** Its buds are counted against a number that the grower may set. */
   readonly hasBudGoal: boolean
+  /** From where its wood is looked at first; from the front unless said. */
+  readonly look?: Look['from']
+  /** Its nodes are counted, and those of them that have roots. */
+  readonly countsNodes?: boolean
+  /** What of the frames its wood is led along, in that order; level wires from below unless said. */
+  readonly tracks?: (view: PlantView) => readonly FrameTrack[]
   readonly positions: (view: PlantView) => readonly Position[]
   /** What a piece is now in the craft's own word; `null` leaves it to its place and age. */
   readonly role: (piece: PieceSeen, at: SeasonAt) => string | null

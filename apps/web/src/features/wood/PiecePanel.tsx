@@ -1,5 +1,5 @@
 import type { Place } from '@klados/contract'
-import { distanceM, polylineLengthM } from '@klados/core/geometry'
+import { distance3M, pathLengthM } from '@klados/core/geometry'
 import { findKind } from '@klados/core/kinds'
 import { stageOn } from '@klados/core/season'
 import { findTieMaterial, tieMaterials, tieWarnings, usualLoopMm, usualTie } from '@klados/core/ties'
@@ -23,6 +23,7 @@ import { Choice, Pick } from '../../ui/Choice.tsx'
 import { LengthField } from '../../ui/LengthField.tsx'
 import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
 import { ageWords } from '../../ui/piece-words.ts'
+import { Grown } from './Grown.tsx'
 import { woodWords } from './wood-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import type { Position } from '@klados/core/training'
@@ -68,7 +69,7 @@ export function PiecePanel(props: PiecePanelProps) {
           {aboutWords(t, piece.isTypical, units.length(diameterMm / 1000, 'fine'))}
         </SlipRow>
         <SlipRow label={t('wood.length')}>
-          {aboutWords(t, piece.isTypical, units.length(polylineLengthM(piece.path)))}
+          {aboutWords(t, piece.isTypical, units.length(pathLengthM(piece.path)))}
         </SlipRow>
         {piece.isTypical && <SlipRow label={t('wood.figures')}>{t('wood.typical')}</SlipRow>}
         <SlipRow label={t('wood.drawnOn')}>{formatDate(piece.drawnOn)}</SlipRow>
@@ -84,6 +85,7 @@ export function PiecePanel(props: PiecePanelProps) {
       {canWrite && piece.removedOn === null && (
         <>
           <TieIt {...props} diameterMm={diameterMm} />
+          <Grown {...props} />
           <Seen {...props} />
           <Cut {...props} diameterMm={diameterMm} />
         </>
@@ -101,14 +103,14 @@ function TieIt({ piece, place, data, on, recorder, diameterMm }: PiecePanelProps
   const [hitch, setHitch] = useState<Hitch>(usual.hitch)
   const taken = data.ties.filter((tie) => tie.pieceId === piece.id && tie.endedOn === null)
   const free = tiePoints(piece.path, data.supports).filter(
-    (point) => !taken.some((tie) => distanceM(tie.at, point.at) < SAME_CROSSING_M),
+    (point) => !taken.some((tie) => distance3M(tie.at, point.at) < SAME_CROSSING_M),
   )
   const stemMm = units.onGauge(diameterMm)
   const loopOf = (point: TiePoint) => usualLoopMm(hitch, stemMm, point.supportDiameterMm)
   const longestMm = Math.max(0, ...free.map(loopOf))
   const material = findTieMaterial(materialId)!
   const kind = findKind(data.plants.find((one) => one.id === piece.plantId)?.body.kindId ?? '')
-  const stemLengthM = polylineLengthM(piece.path)
+  const stemLengthM = pathLengthM(piece.path)
   const last = Math.max(0, ...[...taken, ...free].map(({ alongM }) => alongM))
   const warnings = kind
     ? [
@@ -258,7 +260,7 @@ function Cut({ piece, place, data, on, recorder, diameterMm }: PiecePanelProps &
   const kind = findKind(data.plants.find((one) => one.id === piece.plantId)?.body.kindId ?? '')
   const stage = stageOn(on, null, data.hemisphere, kind?.growsAllYear ?? false)
   const isStoneFruit = kind?.isStoneFruit === true && (stage === 'dormant' || stage === 'leaf-fall')
-  const lengthM = polylineLengthM(piece.path)
+  const lengthM = pathLengthM(piece.path)
   const [toLengthM, setToLengthM] = useState(Math.round(lengthM * 500) / 1000)
   const [nowMm, setNowMm] = useState(useUnits().onGauge(diameterMm))
   const [reason, setReason] = useState('')

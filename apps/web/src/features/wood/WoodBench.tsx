@@ -121,11 +121,13 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
   const [expected, setExpected] = useState<readonly (readonly DeepPoint[])[]>([])
   const [asked, ask] = useState<string | null>(null)
   const training = useTraining(gardenId, place, data, isGone ? null : plant, on, asked)
-  const looks = looksOf(data)
-  const [lookName, setLook] = useState<LookName>('elevation')
+  const looks = useMemo(() => looksOf(data), [data])
+  const [lookName, setLook] = useState<LookName | null>(null)
+  // Where a system's wood is best seen, until one looks from elsewhere.
+  const wanted = lookName ?? training?.system?.look ?? 'elevation'
   const look = useMemo(
-    () => lookOf(looks.includes(lookName) ? lookName : 'elevation', data),
-    [looks, lookName, data],
+    () => lookOf(looks.find((one) => one === wanted) ?? 'elevation', data),
+    [looks, wanted, data],
   )
   const [isPhotoShown, showPhoto] = useState(true)
   const photo = place.body.photo && { isShown: isPhotoShown, onShow: showPhoto }

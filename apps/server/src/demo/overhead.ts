@@ -1,0 +1,86 @@
+import { inSpace } from '@klados/core/geometry'
+import { addDays } from '@klados/core/season'
+import type { CalendarDate } from '@klados/core/season'
+import { findSystem } from '@klados/core/training'
+import { freeWay } from '@klados/core/wood'
+import type { Stretch } from '@klados/core/wood'
+import { v7 as uuidv7 } from 'uuid'
+import { cutInWinter, seen } from './seasons.ts'
+import type { Life } from './seasons.ts'
+
+interface Grown {
+  readonly on: { readonly pieceId: string; readonly alongM: number } | null
+  readonly way: readonly Stretch[]
+  readonly seasonsOld: number
+  readonly baseMm: number
+}
+
+function grew({ diary }: Life, at: CalendarDate, { on, way, seasonsOld, baseMm }: Grown): string {
+  const pieceId = uuidv7()
+  diary.write(at, 'piece.grew', {
+    v: 3,
+    pieceId,
+    parent: on ? { on: 'piece', ...on } : { on: 'crown', leadId: null },
+    way: [...way],
+    seasonsOld,
+    baseMm: Math.round(baseMm * 10) / 10,
+    tipMm: null,
+    buds: null,
+    side: null,
+    role: null,
+    isTypical: false,
+  })
+  return pieceId
+}
+
+/** The wood of a plant as its system expects it after so many years, entered on a day. */
+function standing(life: Life, at: CalendarDate, years: number): void {
+  const ids = new Map<string, string>()
+  for (const one of findSystem(life.plant.system)!.skeleton(seen(life, at), years)) {
+    const under = one.on === null ? null : { pieceId: ids.get(one.on)!, alongM: one.alongM }
+    const { way = freeWay(one.path), seasonsOld, baseMm } = one
+    ids.set(one.name, grew(life, at, { on: under, way, seasonsOld, baseMm }))
+  }
+}
+
+/** A kiwi under its wires: entered in its fourth year, then a cane at each lateral every summer, chosen in winter. */
+export function growKiwi(life: Life, year: number): void {
+  standing(life, `${year - 3}-01-12`, 4)
+  for (const summer of [year - 3, year - 2, year - 1]) {
+    for (const stem of seen(life, `${summer}-07-01`).stems) {
+      if (!stem.parent || stem.parent.age < 2 || stem.lengthM < 0.5 || stem.age < 1 || stem.baseMm > 20)
+        continue
+      const [base, tip] = [inSpace(stem.base), inSpace(stem.tip)]
+      const back = Math.sign(tip.zM - base.zM)
+      if (back === 0) continue
+      const goesM = 1 + 0.6 * life.random()
+      const end = { xM: base.xM + 0.2 * (life.random() - 0.5), yM: base.yM + 0.7, zM: base.zM + back * goesM }
+      const alongM = stem.alongM + 0.03
+      grew(life, `${summer}-09-05`, {
+        on: { pieceId: stem.parent.id, alongM },
+        way: [{ on: 'free', points: [base, end] }],
+        seasonsOld: 0,
+        baseMm: 6 + 6 * life.random(),
+      })
+    }
+    if (summer < year - 1) cutInWinter(life, `${summer + 1}-01-15`)
+  }
+}
+
+/** A pothos on its pole: measured when it was potted up, its nodes counted three times since. */
+export function growPothos(life: Life, today: CalendarDate): void {
+  const { diary, plant } = life
+  const view = seen(life, plant.plantedOn)
+  const lead = (lengthM: number) =>
+    findSystem(plant.system)!.leads!(view, { lengthM, side: null, under: null, alongM: 0 })!
+  const stem = grew(life, plant.plantedOn, { on: null, way: lead(0.24), seasonsOld: 1, baseMm: 5 })
+  const counts = [
+    [addDays(today, -150), 0.42, 7, 4],
+    [addDays(today, -80), 0.58, 10, 6],
+    [addDays(today, -6), 0.73, 13, 8],
+  ] as const
+  for (const [at, lengthM, nodes, rooted] of counts) {
+    diary.write(at, 'piece.laid', { v: 2, pieceId: stem, way: lead(lengthM) })
+    diary.write(at, 'piece.nodes', { v: 1, pieceId: stem, nodes, rooted })
+  }
+}
