@@ -1,3 +1,5 @@
+import { readStanding } from '@klados/contract/standing'
+import { lazyFold } from '@klados/core/part-fold'
 import { anchorId } from '@klados/core/frame'
 import { planFrame } from '@klados/core/plan'
 import type { JournalPage, Session } from '@klados/contract'
@@ -129,6 +131,10 @@ describe('a copy of the demo garden', () => {
     expect(replayWood(before).misfits).toEqual([])
     // In the order of the model, which is what a replay goes by.
     expect((await entriesOf(other, theirs)).map(({ id }) => id)).toEqual(before.map(({ id }) => id))
+    // However large the demo grows, a device opens a copy by its folds as it opens any garden.
+    const { folds } = readStanding((await as(one, 'GET', `/api/gardens/${mine}/standing`)).body)
+    expect(folds.length).toBeGreaterThan(0)
+    for (const fold of folds) expect(lazyFold(fold).brief().basis).toBeTruthy()
     const places = (await as(one, 'GET', `/api/gardens/${mine}/places`)).json<{ id: string }[]>()
     const payload = { entries: [noteEntry(places[0]!.id)] }
     expect((await as(one, 'POST', `/api/gardens/${mine}/entries`, payload)).statusCode).toBe(200)

@@ -5,7 +5,7 @@ import { findSystem } from '@klados/core/training'
 import { freeWay } from '@klados/core/wood'
 import type { Stretch } from '@klados/core/wood'
 import { v7 as uuidv7 } from 'uuid'
-import { cutInWinter, seen } from './seasons.ts'
+import { decide, seen } from './seasons.ts'
 import type { Life } from './seasons.ts'
 
 interface Grown {
@@ -43,27 +43,26 @@ function standing(life: Life, at: CalendarDate, years: number): void {
   }
 }
 
-/** A kiwi under its wires: entered in its fourth year, then a cane at each lateral every summer, chosen in winter. */
+/** A kiwi under its wires: entered and cut in its fifth winter, and the canes of the summer after. */
 export function growKiwi(life: Life, year: number): void {
-  standing(life, `${year - 3}-01-12`, 4)
-  for (const summer of [year - 3, year - 2, year - 1]) {
-    for (const stem of seen(life, `${summer}-07-01`).stems) {
-      if (!stem.parent || stem.parent.age < 2 || stem.lengthM < 0.5 || stem.age < 1 || stem.baseMm > 20)
-        continue
-      const [base, tip] = [inSpace(stem.base), inSpace(stem.tip)]
-      const back = Math.sign(tip.zM - base.zM)
-      if (back === 0) continue
-      const goesM = 1 + 0.6 * life.random()
-      const end = { xM: base.xM + 0.2 * (life.random() - 0.5), yM: base.yM + 0.7, zM: base.zM + back * goesM }
-      const alongM = stem.alongM + 0.03
-      grew(life, `${summer}-09-05`, {
-        on: { pieceId: stem.parent.id, alongM },
-        way: [{ on: 'free', points: [base, end] }],
-        seasonsOld: 0,
-        baseMm: 6 + 6 * life.random(),
-      })
+  standing(life, `${year - 1}-01-12`, 4)
+  const cut = decide(life, `${year - 1}-01-20`)
+  for (const tie of cut?.ties ?? []) life.diary.write(`${year - 1}-01-20`, 'tie.made', tie)
+  for (const stem of seen(life, `${year - 1}-07-01`).stems) {
+    const [base, tip] = [inSpace(stem.base), inSpace(stem.tip)]
+    const back = Math.sign(tip.zM - base.zM)
+    if (!stem.parent || stem.parent.age < 2 || stem.lengthM < 0.5 || back === 0) continue
+    const end = {
+      xM: base.xM + 0.2 * (life.random() - 0.5),
+      yM: base.yM + 0.7,
+      zM: base.zM + back * (1 + 0.6 * life.random()),
     }
-    if (summer < year - 1) cutInWinter(life, `${summer + 1}-01-15`)
+    grew(life, `${year - 1}-09-05`, {
+      on: { pieceId: stem.parent.id, alongM: Math.max(0, stem.alongM - 0.03) },
+      way: [{ on: 'free', points: [base, end] }],
+      seasonsOld: 0,
+      baseMm: 6 + 6 * life.random(),
+    })
   }
 }
 

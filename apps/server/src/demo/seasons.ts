@@ -1,4 +1,5 @@
 import { asWritten, contextOf, deedsOf, woodDone } from '@klados/core/choices'
+import type { Deeds } from '@klados/core/choices'
 import { replayWood } from '@klados/core/journal'
 import type { Frame } from '@klados/core/frame'
 
@@ -108,7 +109,7 @@ export function decide(life: Life, on: CalendarDate, otherwise?: Otherwise): Dec
   const wished = overrides.size > 0 ? propose(question, overrides) : usual
   const proposal = isRefused(wished) ? usual : wished
   const choice = deedsOf(view, question, proposal, usual, overrides, () => otherwise?.reason ?? '')
-  const ties = tiesOf(life, view, proposal)
+  const ties = tiesOf(life, view, choice)
   diary.write(on, 'choice.made', {
     v: 2,
     choiceId: uuidv7(),
@@ -146,15 +147,14 @@ export function cutInWinter(life: Life, on: CalendarDate, otherwise?: Otherwise)
   }
 }
 
-function tiesOf(life: Life, view: PlantView, proposal: Proposal) {
+function tiesOf(life: Life, view: PlantView, { decided, followUps }: Deeds) {
   const supports = tieSupports([{ frameId: life.frameId, frame: life.frame }], {
     wireMm: () => life.wireMm,
     stockM: () => 0.03,
   })
-  const led = [
-    ...[...proposal.chosen].flatMap(([pieceId, { path }]) => (path ? [{ pieceId, path }] : [])),
-    ...proposal.followUps.flatMap(({ pieceId, path }) => (path ? [{ pieceId, path }] : [])),
-  ]
+  const led = [...decided, ...(followUps ?? [])].flatMap(({ pieceId, path }) =>
+    path ? [{ pieceId, path }] : [],
+  )
   return led.flatMap(({ pieceId, path }) => {
     const stem = view.stem(pieceId)!
     const { ties, materialId, hitch } = planTies(

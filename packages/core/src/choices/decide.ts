@@ -1,4 +1,4 @@
-import { freeWay, wayFrom } from '../wood/index.ts'
+import { freeWay, lineOf, wayFrom } from '../wood/index.ts'
 import type { Option, Overrides, PlantView, Proposal, Question } from '../training/index.ts'
 import type { DoneContext } from './actions.ts'
 import type { ChoiceRecord, Decided } from './projection.ts'
@@ -19,10 +19,10 @@ export function deedsOf(
   overrides: Overrides,
   reasonOf: (pieceId: string) => string,
 ): Deeds {
-  const led = (pieceId: string, path: Option['path'], way: Option['way']) => ({
-    path,
-    way: path && (way ?? wayFrom(path, view.tracks, view.stem(pieceId)?.base.zM ?? 0)),
-  })
+  const led = (pieceId: string, path: Option['path'], told: Option['way']) => {
+    const way = path && (told ?? wayFrom(path, view.tracks, view.stem(pieceId)?.base.zM ?? 0))
+    return { path: way && lineOf(way), way }
+  }
   const decided = question.candidates.map(({ pieceId, letter, judgements }): Decided => {
     const { id, deed, cutM, aboveBuds, path, way, wire, towards } = proposal.chosen.get(pieceId)!
     const before = usual.chosen.get(pieceId)!
