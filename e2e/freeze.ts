@@ -1,5 +1,6 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { chromium } from '@playwright/test'
+import { freeWay } from '@klados/core/wood'
 import { grewBody } from '../packages/core/test/bodies.ts'
 import config from './playwright.config.ts'
 import { readDevice } from './device.ts'
@@ -37,6 +38,64 @@ await haveEntries(page, garden, wall, plant, [
       seasonsOld: 3,
       baseMm: 20,
     }),
+  },
+  {
+    kind: 'piece.grew',
+    at: '2026-02-11',
+    body: {
+      v: 3,
+      pieceId: '0195a000-0000-7000-8000-00000000aa02',
+      parent: { on: 'piece', pieceId: '0195a000-0000-7000-8000-00000000aa01', alongM: 0.8 },
+      way: freeWay([
+        { xM: 1, yM: 0.8 },
+        { xM: 1.5, yM: 0.8 },
+      ]),
+      seasonsOld: 1,
+      baseMm: 8,
+      tipMm: null,
+      buds: 6,
+      side: 'right',
+      role: null,
+      isTypical: true,
+    },
+  },
+  {
+    kind: 'choice.made',
+    at: '2026-02-12',
+    body: {
+      v: 2,
+      choiceId: '0195a000-0000-7000-8000-00000000cc01',
+      system: 'level-tiers',
+      question: 'leader',
+      as: 'plan',
+      decided: [
+        {
+          pieceId: '0195a000-0000-7000-8000-00000000aa02',
+          letter: 'A',
+          deed: 'lay',
+          cutM: null,
+          aboveBuds: null,
+          way: freeWay([
+            { xM: 1, yM: 0.8 },
+            { xM: 1.5, yM: 0.9 },
+          ]),
+          wire: 1,
+          towards: 'right',
+          isOwn: false,
+          reason: '',
+          proposed: null,
+          judgements: null,
+        },
+      ],
+      followUps: null,
+      buds: 6,
+      budsMin: 0,
+      budsMax: 100,
+      bareM: 0,
+      isProven: true,
+      ties: 2,
+      minutes: 5,
+    },
   },
 ])
 await haveFrame(page, garden, wall, {}, 'tiers')

@@ -1,8 +1,8 @@
 import { inSpace } from '@klados/core/geometry'
-import { addDays } from '@klados/core/season'
+import { addDays, yearOf } from '@klados/core/season'
 import type { CalendarDate } from '@klados/core/season'
 import { findSystem } from '@klados/core/training'
-import { freeWay } from '@klados/core/wood'
+import { freeWay, grownTo, trackFinder } from '@klados/core/wood'
 import type { Stretch } from '@klados/core/wood'
 import { v7 as uuidv7 } from 'uuid'
 import { decide, seen } from './seasons.ts'
@@ -44,11 +44,17 @@ function standing(life: Life, at: CalendarDate, years: number): void {
 }
 
 /** A kiwi under its wires: entered and cut in its fifth winter, and the canes of the summer after. */
-export function growKiwi(life: Life, year: number): void {
-  standing(life, `${year - 1}-01-12`, 4)
-  const cut = decide(life, `${year - 1}-01-20`)
-  for (const tie of cut?.ties ?? []) life.diary.write(`${year - 1}-01-20`, 'tie.made', tie)
-  for (const stem of seen(life, `${year - 1}-07-01`).stems) {
+export function growKiwi(life: Life, today: CalendarDate): void {
+  const year = yearOf(today)
+  // The last summer whose canes had ripened by today.
+  const summer = today > `${year}-09-05` ? year : year - 1
+  standing(life, `${summer}-01-12`, 4)
+  const cut = decide(life, `${summer}-01-20`)
+  for (const tie of cut?.ties ?? []) {
+    life.diary.write(`${summer}-01-20`, 'tie.made', { ...tie, materialId: 'stretch-tape' })
+    life.diary.write(`${summer}-08-20`, 'tie.checked', { v: 1, tieId: tie.tieId })
+  }
+  for (const stem of seen(life, `${summer}-07-01`).stems) {
     const [base, tip] = [inSpace(stem.base), inSpace(stem.tip)]
     const back = Math.sign(tip.zM - base.zM)
     if (!stem.parent || stem.parent.age < 2 || stem.lengthM < 0.5 || back === 0) continue
@@ -57,7 +63,7 @@ export function growKiwi(life: Life, year: number): void {
       yM: base.yM + 0.7,
       zM: base.zM + back * (1 + 0.6 * life.random()),
     }
-    grew(life, `${year - 1}-09-05`, {
+    grew(life, `${summer}-09-05`, {
       on: { pieceId: stem.parent.id, alongM: Math.max(0, stem.alongM - 0.03) },
       way: [{ on: 'free', points: [base, end] }],
       seasonsOld: 0,
@@ -79,7 +85,9 @@ export function growPothos(life: Life, today: CalendarDate): void {
     [addDays(today, -6), 0.73, 13, 8],
   ] as const
   for (const [at, lengthM, nodes, rooted] of counts) {
-    diary.write(at, 'piece.laid', { v: 2, pieceId: stem, way: lead(lengthM) })
+    const piece = seen(life, at).stem(stem)!.piece
+    const find = trackFinder(new Map([[life.frameId, life.frame]]))
+    diary.write(at, 'piece.extended', { v: 2, pieceId: stem, way: grownTo(piece, lengthM, find) })
     diary.write(at, 'piece.nodes', { v: 1, pieceId: stem, nodes, rooted })
   }
 }

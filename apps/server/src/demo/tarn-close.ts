@@ -81,7 +81,7 @@ export function makeTarnClose(today: string): DemoGarden {
   }
   growRod(diary.about(glass.rod.place.id, glass.rod.plants[0]!.id), year)
   growHoya(diary.about(glass.hoop.place.id, glass.hoop.plants[0]!.id), glass.hoop, { year, today })
-  const kiwis = growPergola(diary, pergola, year, random)
+  const kiwis = growPergola(diary, pergola, today, random)
   const onPole = growOnPole(diary, glass.pothos, today, random)
   const grown = new Map([
     [trial, vines],
@@ -152,16 +152,16 @@ function growTrial(diary: Diary, { place, frame, plants }: Stand, year: number, 
 }
 
 /** The female kiwi overhead, with what was chosen in three winters; the male beside it is cut by eye. */
-function growPergola(diary: Diary, pergola: Stand, year: number, random: () => number): Stand {
+function growPergola(diary: Diary, pergola: Stand, today: string, random: () => number): Stand {
   const { place, frame, plants } = pergola
   const laid = tryFrame(place.body, frame.body.design, standardCatalogue)!
   diary.stands(place.id, frame.id, laid)
   const [female, ...others] = plants
-  const [system, plantedOn] = ['overhead-arms', `${year - 7}-03-20`]
+  const [system, plantedOn] = ['overhead-arms', `${yearOf(today) - 7}-03-20`]
   const about = diary.about(place.id, female!.id)
   growKiwi(
     lifeOf(pergola, female!, { diary: about, frame: laid, system, plantedOn, random, wireMm: 3 }),
-    year,
+    today,
   )
   return {
     place,

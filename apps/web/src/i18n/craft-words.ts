@@ -19,7 +19,7 @@ export async function fetchCrafts(): Promise<object> {
   return bySystem(await Promise.all(crafts))
 }
 
-type Part = 'question' | 'role' | 'position' | 'task' | 'judgement' | 'rule' | 'follow' | 'remark'
+type Part = 'question' | 'deed' | 'role' | 'position' | 'task' | 'judgement' | 'rule' | 'follow' | 'remark'
 
 /** What a system says of something, in its craft's words. */
 export type Craft = (part: Part, code: string, gaps?: Gaps) => string

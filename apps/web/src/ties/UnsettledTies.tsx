@@ -43,6 +43,7 @@ export function UnsettledTies({ gardenId, items, canWrite, onWrite }: UnsettledT
     <section className="border-l-4 border-ochre bg-paper px-3 py-2">
       <h2 className="text-ochre">{t('standing.title')}</h2>
       <p>{t('standing.intro', { count: items.length })}</p>
+      {canWrite && <LeadAll groups={[...pieces.values()]} onWrite={onWrite} />}
       <ul>
         {[...pieces.values()].map((group) => (
           <OnePiece
@@ -58,6 +59,50 @@ export function UnsettledTies({ gardenId, items, canWrite, onWrite }: UnsettledT
   )
 }
 
+type Group = readonly UnsettledTie[]
+
+/** The ties of a piece that have a wire to be led to, with where that is. */
+const movedIn = (group: Group) =>
+  group.flatMap(({ tie, standing }) => (standing.is === 'elsewhere' ? [{ tie, now: standing.now }] : []))
+
+/** A piece led to where its supports are now, along what it then runs along. */
+function ledEntry(group: Group): NewEntry {
+  const { piece, plant, place, frames } = group[0]!
+  const tracks = [...frames].flatMap(([frameId, frame]) =>
+    tracksOf(frame).map((track) => ({ ...track, frameId })),
+  )
+  const way = wayFrom(ledToSupports(piece, movedIn(group)), tracks)
+  return {
+    placeId: place.id,
+    plantId: plant.id,
+    at: todayHere(),
+    kind: 'piece.laid',
+    body: { v: 2, pieceId: piece.id, way },
+  }
+}
+
+/** Of many pieces all that have a wire to go to, in one press. */
+function LeadAll({
+  groups,
+  onWrite,
+}: {
+  readonly groups: readonly Group[]
+  readonly onWrite: UnsettledTiesProps['onWrite']
+}) {
+  const { t } = useTranslation()
+  const movable = groups.filter((group) => movedIn(group).length > 0)
+  if (movable.length < 2) return null
+  return (
+    <button
+      type="button"
+      className="btn min-h-11"
+      onClick={onePress(() => onWrite(t('standing.ledDo'), movable.map(ledEntry)))}
+    >
+      {t('standing.ledAll', { count: movable.length })}
+    </button>
+  )
+}
+
 interface OnePieceProps extends Omit<UnsettledTiesProps, 'items'> {
   readonly group: readonly UnsettledTie[]
 }
@@ -67,19 +112,10 @@ function OnePiece({ gardenId, group, canWrite, onWrite }: OnePieceProps) {
   const { t } = useTranslation()
   const units = useUnits()
   const hemisphere = useHemisphere(gardenId)
-  const { piece, plant, place, wood, frames } = group[0]!
+  const { piece, plant, place, wood } = group[0]!
   const on = todayHere()
   const head = { placeId: place.id, plantId: plant.id, at: on }
-  const moved = group.flatMap(({ tie, standing }) =>
-    standing.is === 'elsewhere' ? [{ tie, now: standing.now }] : [],
-  )
-  const lead = () => {
-    const tracks = [...frames].flatMap(([frameId, frame]) =>
-      tracksOf(frame).map((track) => ({ ...track, frameId })),
-    )
-    const way = wayFrom(ledToSupports(piece, moved), tracks)
-    onWrite(t('standing.ledDo'), [{ ...head, kind: 'piece.laid', body: { v: 2, pieceId: piece.id, way } }])
-  }
+  const hasWire = movedIn(group).length > 0
   const part = pieceWords(t, piece, { state: wood, hemisphere }, on, findKind(plant.body.kindId)?.habit)
   return (
     <li className="flex flex-col gap-1 border-b border-dotted border-faint py-2 last:border-b-0">
@@ -87,8 +123,12 @@ function OnePiece({ gardenId, group, canWrite, onWrite }: OnePieceProps) {
         <Link className="font-semibold" to={`/g/${gardenId}/places/${place.id}/wood`}>
           {t('wood.tieOf', { stem: `${part}, ${plant.body.name}` })}
         </Link>
-        {canWrite && moved.length > 0 && (
-          <button type="button" className="btn min-h-11" onClick={onePress(lead)}>
+        {canWrite && hasWire && (
+          <button
+            type="button"
+            className="btn min-h-11"
+            onClick={onePress(() => onWrite(t('standing.ledDo'), [ledEntry(group)]))}
+          >
             {t('standing.led')}
           </button>
         )}

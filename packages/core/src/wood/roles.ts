@@ -17,6 +17,9 @@ const STEMS_OF: Readonly<Partial<Record<Habit, PieceRole>>> = {
   'node-rooter': 'bine',
 }
 
+/** What old wood on an arm is, where it is no spur. */
+const ON_ARM_OF: Readonly<Partial<Record<Habit, PieceRole>>> = { 'overhead-twiner': 'lateral' }
+
 /**
  * What a piece is on a day: what its grower calls it, or what follows from where it begins and how many
  * seasons it has behind it. A shoot is called one for the summer that made it and no longer: the same wood is
@@ -40,7 +43,7 @@ export function roleOf(
   if (parent.on === 'crown') return age >= 2 ? 'trunk' : 'cane'
   const under = pieces.get(parent.pieceId)
   const isFromMain = under === undefined || under.parent.on !== 'piece'
-  if (age >= 2) return isFromMain ? 'arm' : 'spur'
+  if (age >= 2) return isFromMain ? 'arm' : ((habit && ON_ARM_OF[habit]) ?? 'spur')
   if (isSpur(piece)) return 'spur'
   return isFromMain || isArm(under, pieces, on, hemisphere) ? 'cane' : 'lateral'
 }

@@ -1,4 +1,5 @@
 import type { DeepPoint, Look } from '@klados/core/geometry'
+import { useTranslation } from '../../i18n/use-translation.tsx'
 import type { View } from '../../elevation/view.ts'
 import { onSheet, pathData } from './looks.ts'
 
@@ -39,6 +40,28 @@ export function PieceBeingDrawn({
         const [x, y] = onSheet(p, view, look)
         return <circle key={i} className="draw-chosen-halo" cx={x} cy={y} r={5} />
       })}
+    </g>
+  )
+}
+
+/** Which side of what is unrolled is which: the front in the middle, the back at both edges. */
+export function SidesOfSheet({ view, look }: SeenFrom) {
+  const { t } = useTranslation()
+  if (look.from !== 'unrolled') return null
+  const { xM, radiusM } = look.round
+  const y = view.y(0) + 14
+  const sides = [
+    { at: xM - Math.PI * radiusM, words: t('wood.unrolledBack') },
+    { at: xM, words: t('wood.unrolledFront') },
+    { at: xM + Math.PI * radiusM, words: t('wood.unrolledBack') },
+  ]
+  return (
+    <g pointerEvents="none">
+      {sides.map(({ at, words }) => (
+        <text key={at} className="draw-label draw-halo-ground" x={view.x(at)} y={y} textAnchor="middle">
+          {words}
+        </text>
+      ))}
     </g>
   )
 }

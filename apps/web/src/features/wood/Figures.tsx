@@ -1,6 +1,6 @@
 import { clauses } from '../../i18n/clauses.ts'
 import type { Place, Plant } from '@klados/contract'
-import { polylineLengthM } from '@klados/core/geometry'
+import { pathLengthM } from '@klados/core/geometry'
 import { findKind } from '@klados/core/kinds'
 import { listPlain } from '../../i18n/language.ts'
 import { useTranslation } from '../../i18n/use-translation.tsx'
@@ -11,7 +11,7 @@ import { SlipGroup, SlipRow } from '../../ui/Slip.tsx'
 import { pieceRole } from '../../ui/piece-words.ts'
 import { useUnits } from '../../ui/units.tsx'
 import { tieFailures } from '@klados/core/wood'
-import type { PieceRole } from '@klados/core/wood'
+import type { Piece, PieceRole } from '@klados/core/wood'
 import { GoneList, PlantEnd, RemovedList } from './PlantEnd.tsx'
 import { PlantDetails } from './PlantDetails.tsx'
 import type { WoodBenchData } from './use-bench.ts'
@@ -28,8 +28,15 @@ interface FiguresProps {
   readonly onPlant: (plantId: string) => void
 }
 
-/** Wood that is led along a frame. */
-const LED: ReadonlySet<PieceRole> = new Set(['arm', 'cane', 'rib', 'leader', 'bine'])
+/** Wood that was drawn before it was known what it is led by, and is led along a frame by what it is. */
+const LAID: ReadonlySet<PieceRole> = new Set(['arm', 'cane', 'rib', 'leader', 'bine'])
+
+/** How much of a piece lies along a part of a frame, metres. */
+function laidOf({ path, led }: Piece, role: PieceRole): number {
+  if (path.some(({ zM }) => zM !== undefined))
+    return led.reduce((sum, { startM, endM }) => sum + endM - startM, 0)
+  return LAID.has(role) ? pathLengthM(path) : 0
+}
 
 /** The plant chosen, or all of the place, in figures of the day shown. */
 export function Figures({ gardenId, place, data, plant, isGone, on, canWrite, onPlant }: FiguresProps) {
@@ -45,9 +52,7 @@ export function Figures({ gardenId, place, data, plant, isGone, on, canWrite, on
     const count = data.ties.filter((tie) => tie.endedWhy === why && isOurs(tie.plantId)).length
     return count > 0 ? [t('tie.failedSo', { count, how: t(`tie.ended.${why}`).toLowerCase() })] : []
   })
-  const ledM = pieces
-    .filter((piece) => LED.has(pieceRole(piece, data, on)))
-    .reduce((sum, piece) => sum + polylineLengthM(piece.path), 0)
+  const laidM = pieces.reduce((sum, piece) => sum + laidOf(piece, pieceRole(piece, data, on)), 0)
   const kind = plant && findKind(plant.body.kindId)
   const isWhole = !plant || data.plants.length === 1
   const wants = isWhole && data.frames[0] ? plantWants(place, data.frames[0], data.plants) : null
@@ -61,7 +66,7 @@ export function Figures({ gardenId, place, data, plant, isGone, on, canWrite, on
           <>
             <SlipRow label={t('wood.figure.stems')}>{pieces.length}</SlipRow>
             <SlipRow label={t('wood.figure.length')} isDeciding>
-              {units.length(ledM)}
+              {units.length(laidM)}
             </SlipRow>
             <SlipRow label={t('wood.figure.ties')}>{ties.length}</SlipRow>
             <SlipRow label={t('wood.figure.due')} tone={due > 0 ? 'due' : undefined}>

@@ -16,7 +16,7 @@ import { Loading } from '../../ui/Message.tsx'
 import { SkipLinks } from '../../ui/SkipLinks.tsx'
 import { Slip } from '../../ui/Slip.tsx'
 import { BenchTitle, ToolBar } from './BenchHead.tsx'
-import { ExpectedWood, PieceBeingDrawn } from './BenchMarks.tsx'
+import { ExpectedWood, PieceBeingDrawn, SidesOfSheet } from './BenchMarks.tsx'
 import { inInkOf, marksOf, windowOf } from './bench-window.ts'
 import { lookOf, looksOf } from './looks.ts'
 import type { LookName } from './looks.ts'
@@ -267,7 +267,11 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
             className={reading !== 'count' ? 'outline-none' : isDrawn ? 'max-sm:hidden' : 'hidden'}
           >
             <Elevation
-              label={t('place.drawing', { name: place.body.name })}
+              label={
+                isFront
+                  ? t('place.drawing', { name: place.body.name })
+                  : t('wood.look.drawing', { name: place.body.name, from: t(`wood.look.${look.from}`) })
+              }
               wall={place.body}
               surface={place.body.surface}
               list={drawn.list}
@@ -290,6 +294,7 @@ function Bench({ gardenId, place, on, onDay, today, data }: BenchProps & { data:
               onKey={tools.key}
               overlay={(view) => (
                 <>
+                  <SidesOfSheet {...{ view, look }} />
                   <PieceBeingDrawn {...{ view, look }} points={tools.shown} />
                   <ExpectedWood {...{ view, look }} paths={expected} />
                   {training && marks && (

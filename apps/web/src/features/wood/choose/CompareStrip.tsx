@@ -98,7 +98,7 @@ export function CompareStrip({ data, training, choosing, on }: CompareStripProps
                   {stem.buds}
                 </td>
                 <td>{whereWords(t, units, stem, ({ piece }) => woodWords(t, piece, data, on))}</td>
-                <td>{deedWords(t, units, one, many)}</td>
+                <td>{deedWords(say, question.code, one, many)}</td>
                 <td>{reasonWords(say, candidate, choosing)}</td>
               </tr>
             )

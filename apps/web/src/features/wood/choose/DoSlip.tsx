@@ -121,20 +121,22 @@ function Planned({
         </p>
       </div>
       <ol aria-label={t('choose.markingList')}>
-        {alike(choice.decided, (one) => deedWords(t, units, one, many)).map(({ words, isOff, ones }) => (
-          <li
-            key={ones[0]!.pieceId}
-            className="flex items-baseline gap-3 border-b border-dotted border-faint py-1"
-          >
-            <span className={`max-w-[55%] font-bold ${isOff ? 'text-iron' : 'text-verdigris'}`}>
-              {ones.map(({ letter }) => letter).join(' ')}
-            </span>
-            <span className="flex-1">{words}</span>
-            {ones[0]!.isOwn && (
-              <span className="text-[0.8125rem] text-ochre">{ones[0]!.reason || t('choose.own')}</span>
-            )}
-          </li>
-        ))}
+        {alike(choice.decided, (one) => deedWords(say, choice.question, one, many)).map(
+          ({ words, isOff, ones }) => (
+            <li
+              key={ones[0]!.pieceId}
+              className="flex items-baseline gap-3 border-b border-dotted border-faint py-1"
+            >
+              <span className={`max-w-[55%] font-bold ${isOff ? 'text-iron' : 'text-verdigris'}`}>
+                {ones.map(({ letter }) => letter).join(' ')}
+              </span>
+              <span className="flex-1">{words}</span>
+              {ones[0]!.isOwn && (
+                <span className="text-[0.8125rem] text-ochre">{ones[0]!.reason || t('choose.own')}</span>
+              )}
+            </li>
+          ),
+        )}
         {countAlike((choice.followUps ?? []).map((one) => followWords(say, one as FollowUp))).map(
           ({ words, count }) => (
             <li key={words} className="border-b border-dotted border-faint py-1 pl-7">

@@ -8,7 +8,7 @@ import { formatDate } from '../../../data/dates.ts'
 import { useUnits } from '../../../ui/units.tsx'
 import type { WoodBenchData } from '../use-bench.ts'
 import type { Training } from './training.ts'
-import { deedWords } from './words.ts'
+import { deedWords, speech } from './words.ts'
 import { questionWords } from '../../../i18n/craft-words.ts'
 
 const SHOWN = 3
@@ -41,6 +41,7 @@ interface RememberedProps {
 function Remembered({ choice, data, training }: RememberedProps) {
   const { t } = useTranslation()
   const units = useUnits()
+  const say = speech(t, units, choice.system, training.view)
   const outcome = choiceOutcome(choice, data.state.pieces, training.record?.readings ?? [])
   return (
     <div className="mt-1">
@@ -70,7 +71,7 @@ function Remembered({ choice, data, training }: RememberedProps) {
               <li key={one.pieceId} className="flex gap-2 border-b border-dotted border-faint py-0.5">
                 <span className="w-5 font-bold">{one.letter}</span>
                 <span className="min-w-0 flex-1">
-                  {deedWords(t, units, one, false)}
+                  {deedWords(say, choice.question, one, false)}
                   {said.length > 0 && (
                     <span className="block text-[0.8125rem] text-slate">{clauses(t, said)}</span>
                   )}

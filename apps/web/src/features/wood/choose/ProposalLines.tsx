@@ -20,7 +20,7 @@ function alike(say: Speech, choosing: Choosing): Alike[] {
   const groups = new Map<string, Alike>()
   for (const candidate of question.candidates) {
     const one = proposal.chosen.get(candidate.pieceId)!
-    const words = deedWords(say.t, say.units, one, many)
+    const words = deedWords(say, question.code, one, many)
     const why = reasonWords(say, candidate, choosing, 2)
     const isOwn = overrides.has(candidate.pieceId)
     const key = isOwn ? candidate.pieceId : `${words}; ${why}`

@@ -82,7 +82,7 @@ export function QuestionSlip(props: QuestionSlipProps) {
         />
       )}
       {typical > 0 && <p className="text-ochre">{t('choose.typical', { count: typical })}</p>}
-      <Spoken choosing={choosing} />
+      <Spoken say={say} choosing={choosing} />
       {focused ? (
         <Alternatives say={say} systemId={systemId} candidate={focused} choosing={choosing} />
       ) : (
@@ -187,15 +187,16 @@ const rangeWords = ([low, high]: readonly [number, number]) =>
   Math.round(low) === Math.round(high) ? String(Math.round(low)) : `${Math.round(low)}–${Math.round(high)}`
 
 /** For those who hear the page: which candidate is looked at, what is done with it, and how many buds that makes. */
-function Spoken({ choosing }: { readonly choosing: Choosing }) {
-  const { t } = useTranslation()
-  const units = useUnits()
+function Spoken({ say, choosing }: { readonly say: Speech; readonly choosing: Choosing }) {
+  const { t } = say
   const { question, proposal, focused } = choosing
   const candidate = question.candidates.find(({ pieceId }) => pieceId === focused)
   const deed = candidate && proposal.chosen.get(candidate.pieceId)
   return (
     <p role="status" className="sr-only">
-      {candidate && deed && `${candidate.letter}: ${deedWords(t, units, deed, hasManyWires(question))}. `}
+      {candidate &&
+        deed &&
+        `${candidate.letter}: ${deedWords(say, question.code, deed, hasManyWires(question))}. `}
       {question.counts !== null && t(`choose.${question.counts}`, { count: proposal.buds })}
     </p>
   )
@@ -211,7 +212,6 @@ interface AlternativesProps {
 /** One candidate: what speaks for and against it, what else can be done, and what would then change. */
 function Alternatives({ say, systemId, candidate, choosing }: AlternativesProps) {
   const { t } = useTranslation()
-  const units = useUnits()
   const { question, proposal, overrides } = choosing
   const now = proposal.chosen.get(candidate.pieceId)!
   const others = useMemo(() => shownOptions(candidate, now), [candidate, now])
@@ -220,7 +220,7 @@ function Alternatives({ say, systemId, candidate, choosing }: AlternativesProps)
     <div className="flex flex-col gap-2">
       <h3 className="font-semibold">
         <span className={now.deed === 'off' ? 'text-iron' : 'text-verdigris'}>{candidate.letter}</span>:{' '}
-        {deedWords(t, units, now, many)}
+        {deedWords(say, question.code, now, many)}
       </h3>
       <ul>
         {candidate.judgements.map((one) => (
@@ -304,7 +304,9 @@ function OptionLine({ say, n, candidate, option, choosing, many }: OptionLinePro
     const more = [
       ...change.others
         .slice(0, 3)
-        .map(({ candidate: other, after }) => `${other.letter} ${deedWords(t, units, after, many)}`),
+        .map(
+          ({ candidate: other, after }) => `${other.letter} ${deedWords(say, question.code, after, many)}`,
+        ),
     ]
     const said = more.length > 0 ? [t('choose.alsoChanges', { list: listPlain(more) })] : []
     if (Math.abs(change.bareMoreM) > 0.04 && question.weights.gapPerM > 0)
@@ -332,7 +334,7 @@ function OptionLine({ say, n, candidate, option, choosing, many }: OptionLinePro
           {n}
         </span>
         <span className="min-w-0 flex-1">
-          {deedWords(t, units, option, many)}
+          {deedWords(say, question.code, option, many)}
           <span className="block text-[0.8125rem] text-slate">{words()}</span>
         </span>
       </button>

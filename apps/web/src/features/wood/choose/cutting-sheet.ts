@@ -122,7 +122,7 @@ function plantSection(
         items: choice.decided.map((one) => {
           const stem = view?.stem(one.pieceId)
           const parts = [
-            deedWords(t, units, one, many),
+            deedWords(say, choice.question, one, many),
             ...(stem ? [whereWords(t, units, stem, stemName)] : []),
           ]
           return { lead: one.letter, text: `${clauses(t, parts)} (${writtenWhy(say, one)})` }

@@ -7,7 +7,7 @@ export function shownOptions(candidate: Candidate, now: Option): Option[] {
   const seen = new Set<string>()
   const others = candidate.options.filter((one) => one.id !== now.id)
   const first = others.filter((one) => {
-    const key = `${one.deed} ${one.wire} ${one.towards}`
+    const key = `${one.deed} ${one.wire} ${one.towards} ${one.deed === 'cut' ? one.cutM : ''}`
     if (seen.has(key)) return false
     seen.add(key)
     return true

@@ -40,8 +40,8 @@ describe('every code of choosing has its words', () => {
     for (const units of [metric, imperial])
       for (const manyWires of [true, false]) {
         const words = deedWords(
-          t,
-          units,
+          speech(t, units, 'cane-two', null),
+          'canes',
           { deed, cutM: 0.42, aboveBuds: 2, path, wire: 2, towards: 'left' },
           manyWires,
         )

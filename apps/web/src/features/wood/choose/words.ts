@@ -156,7 +156,16 @@ export interface DeedWords {
   readonly towards: 'left' | 'right' | null
 }
 
-export function deedWords(t: TFunction, units: Units, one: DeedWords, manyWires: boolean): string {
+/** In the craft's own words for what is done in answer to a question where it has some, else in those of all crafts. */
+export function deedWords(
+  { t, units, craft }: Speech,
+  question: string,
+  one: DeedWords,
+  manyWires: boolean,
+): string {
+  const code = `${question}.${one.deed}`
+  const own = craft('deed', code, { length: one.cutM === null ? '' : nearWords(units, one.cutM) })
+  if (own !== code) return own
   const length = one.path ? units.length(polylineLengthM(one.path)) : ''
   const context = one.towards ?? undefined
   switch (one.deed) {

@@ -61,10 +61,20 @@ export function trunkWay(view: PlantView, canopy: Canopy): Stretch[] {
   const from = nearestOnPath(post.way, foot)
   const middle = inSpace(from.point)
   const aside = at3(foot.xM - middle.xM, 0, foot.zM - middle.zM)
-  const up = alongTrack(post, { fromM: from.alongM, toM: post.lengthM, turns: 0, aside })
-  const top = up.points.at(-1)!
-  return distance3M(top, head) > 0.01 ? [up, { on: 'free', points: [top, head] }] : [up]
+  // With a place just before its bend, so that it goes up straight and then over.
+  const bendM = Math.max(from.alongM, post.lengthM - BEND_M)
+  const up = [
+    { fromM: from.alongM, toM: bendM },
+    { fromM: bendM, toM: post.lengthM },
+  ].flatMap((part) => (part.toM > part.fromM ? [alongTrack(post, { ...part, turns: 0, aside })] : []))
+  const top = up.at(-1)?.points.at(-1) ?? foot
+  const overM = distance3M(top, head)
+  if (overM <= 0.01) return up
+  const over = overM > BEND_M ? [inSpace(alongPath([top, head], BEND_M))] : []
+  return [...up, { on: 'free', points: [top, ...over, head] }]
 }
+/** Old wood bends over within this of its corner, metres. */
+const BEND_M = 0.2
 
 /** Along the middle wire from the head to where the plant's part of it ends on a side, or as far as the wood goes. */
 export function armWay(

@@ -260,7 +260,6 @@ function judgeLateral(stem: Stem, outM: number, canopy: Canopy): Judgement[] {
         : speaksAgainst('short-of-wire', Math.min(2, reachM - reachesM), reachM - reachesM, 'm'),
     )
   if (outM > HARD_M) found.push(speaksAgainst('far-from-arm', 1 + outM, outM, 'm'))
-  else found.push(speaksFor('near-arm', 0.5))
   const fruited = stem.age - 1
   if (fruited >= FRUITS_YEARS)
     found.push(speaksAgainst('fruited-years', 2 + fruited - FRUITS_YEARS, fruited, 'count'))
@@ -303,7 +302,7 @@ function lateralOptions(
   // A young one in no one's place is cut to two buds, from which the next lateral grows.
   const renewal =
     stem.age === 1 && outM === 0
-      ? [option('renewal', 'spur', { cost: 0.3, ...cutAbove(stem, SPUR_BUDS), buds: SPUR_BUDS })]
+      ? [option('renewal', 'spur', { isOnlyAsked: true, ...cutAbove(stem, SPUR_BUDS), buds: SPUR_BUDS })]
       : []
-  return [...across, ...renewal, off(stem.age === 1 ? 0.4 : 0)]
+  return [...across, ...renewal, off()]
 }
