@@ -1,6 +1,6 @@
 export { planStock } from './stock-cuts.ts'
 export type { StockPlan } from './stock-cuts.ts'
-export { cautions, gear, stepKinds, takeOff, tools } from './take-off.ts'
-export type { Caution, Gear, MaterialItem, StepKind, TakeOff, Tool, WorkStep } from './take-off.ts'
+export { takeOff } from './take-off.ts'
+export type { MaterialItem, StepKind, TakeOff, WorkStep } from './take-off.ts'
 export { choiceOf, strungWires } from './wires.ts'
 export type { StrungWire } from './wires.ts'

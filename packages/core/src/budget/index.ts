@@ -1,2 +1,2 @@
-export { balancedBuds, budFormulas, budTarget, cropForecast, IN_BALANCE, yieldToPrunings } from './budget.ts'
-export type { BudFormulaId, BudGoal, BudTarget, BudYield, CropForecast } from './budget.ts'
+export { balancedBuds, budFormulas, budTarget, cropForecast, yieldToPrunings } from './budget.ts'
+export type { BudFormulaId, BudGoal, BudTarget } from './budget.ts'

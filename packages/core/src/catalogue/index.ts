@@ -14,16 +14,7 @@ export {
   standardTies,
   surfaces,
 } from './catalogue.ts'
-export type {
-  Catalogue,
-  Fixing,
-  Good,
-  GoodId,
-  GoodUnit,
-  ScrewOnOffer,
-  Surface,
-  WorkRates,
-} from './catalogue.ts'
+export type { Catalogue, Fixing, GoodId, ScrewOnOffer, Surface } from './catalogue.ts'
 export {
   bendingMomentNm,
   secondMomentM4,

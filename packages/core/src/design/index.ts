@@ -3,6 +3,5 @@ export type { Conditions, FenceMade, FrameDesign, PlannedSite, UnknownPart, Wire
 export { potOf, standOffOf, withPot } from './pot.ts'
 export { weatherAt } from './weather.ts'
 export { partsGone, tryFrame, withLastingIds } from './revise.ts'
-export type { PartsGone, SavedFrame } from './revise.ts'
 export { withPlant } from './with-plant.ts'
 export { kindsFor, startDesign, startPattern } from './start.ts'

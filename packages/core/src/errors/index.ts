@@ -6,4 +6,3 @@ export {
   requireRange,
   requireWhole,
 } from './core-error.ts'
-export type { CoreErrorCode } from './core-error.ts'

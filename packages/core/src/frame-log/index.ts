@@ -1,3 +1,3 @@
 export { frameEntries } from './entries.ts'
 export { NOTHING_BUILT, frameLogProjection } from './projection.ts'
-export type { DriveLog, FrameCondition, TensionLog } from './projection.ts'
+export type { FrameCondition, TensionLog } from './projection.ts'

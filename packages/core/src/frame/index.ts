@@ -1,34 +1,32 @@
 export { isInSpot, nearestFreePoint, nearestOnLines } from './avoid.ts'
 export { carryIds } from './axis.ts'
-export type { Axis, AxisIds } from './axis.ts'
+export type { AxisIds } from './axis.ts'
 export { MAX_ID_LETTERS, BALLAST_RANGE_KG, POT_RANGE_M, isField } from './field.ts'
 export type { Field, Fields, LengthWriting } from './field.ts'
 export { fitLayouts } from './fit.ts'
 export type { FitProposal } from './fit.ts'
 export { frameOptions } from './frame-options.ts'
-export type { FrameOptions, LayingOut, Snap } from './frame-options.ts'
+export type { Snap } from './frame-options.ts'
 export { axesOf, groundUnder, makeFrame } from './frame.ts'
-export type { Frame, FrameFinding, FrameNode, FrameRun, NodeState } from './frame.ts'
+export type { Frame, FrameFinding, FrameNode } from './frame.ts'
 export { stakeSpacingM, turnsForLength, woundString } from './helix.ts'
-export type { Winding, WoundString } from './helix.ts'
 export { freeStretches, placeInOrder } from './in-order.ts'
-export type { InOrderLimits, Stretch } from './in-order.ts'
+export type { Stretch } from './in-order.ts'
 export { checkCodes } from './kind.ts'
-export type { CheckCode, FrameKind, FrameTraits, SheetPart, StartPlace, StartWith } from './kind.ts'
+export type { CheckCode, FrameKind, SheetPart, StartPlace } from './kind.ts'
 export { frameKinds, kindOf } from './kinds/index.ts'
 export type { Pattern, PatternKind, PatternOfKind } from './kinds/index.ts'
 export type { OverheadPattern } from './kinds/overhead.ts'
 export type { EndAssembly, RowLevel, RowPattern } from './kinds/row.ts'
-export type { Anchor, Figure, Fill, FrameMeasures, Joint, Member, Sheet, Unit } from './layout.ts'
+export type { Anchor, Figure, Joint, Member, Sheet } from './layout.ts'
 export { lineNames } from './line-names.ts'
 export type { LineName } from './line-names.ts'
-export { figureKeys } from './layout.ts'
 export { markOut } from './mark-out.ts'
 export { roundOf } from './round.ts'
 export type { RoundFrame } from './round.ts'
 export { tracksOf } from './tracks.ts'
-export type { Track, TrackForm, TrackPart } from './tracks.ts'
-export type { Diagonal, MarkOut, MarkOutRow } from './mark-out.ts'
+export type { Track } from './tracks.ts'
+export type { MarkOut, MarkOutRow } from './mark-out.ts'
 export {
   anchorId,
   bearsLeaf,
@@ -36,7 +34,6 @@ export {
   isUpright,
   levelId,
   lineId,
-  lineRoles,
   memberId,
   nodeId,
   wireFor,
@@ -53,7 +50,6 @@ export type {
   WireName,
 } from './parts.ts'
 export { uprightsOf } from './uprights.ts'
-export type { Uprights } from './uprights.ts'
 export { HEAD_SPACE_M, potSoilLitres } from './pot.ts'
 export type { Pot } from './pot.ts'
 export { groundAt, placeKinds, settings } from './site.ts'

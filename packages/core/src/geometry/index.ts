@@ -2,7 +2,7 @@ export { distanceM, lerp, nearestOnSegment, requirePoint, segmentCrossing } from
 export type { Point, Rect } from './point.ts'
 export { cutPolyline, nearestAlong, pointAlong, polylineLengthM, simplified, withLength } from './polyline.ts'
 export { photoMap } from './homography.ts'
-export type { MarkedPoint, Matrix3, PhotoMap, Pixel } from './homography.ts'
+export type { MarkedPoint, PhotoMap } from './homography.ts'
 export {
   alongPath,
   at3,
@@ -18,4 +18,4 @@ export {
 } from './space.ts'
 export type { DeepPoint, Point3, ViewDirection } from './space.ts'
 export { FRONT, nearestSeen, rolledUp, seenLines, seenPoint } from './seen.ts'
-export type { Look, Round, SeenLine } from './seen.ts'
+export type { Look, Round } from './seen.ts'

@@ -1,4 +1,3 @@
-export { plantEntries, readingKinds, readingUnits, stages } from './entries.ts'
-export type { ReadingOf } from './entries.ts'
+export { plantEntries, readingUnits } from './entries.ts'
 export { plantRecordProjection } from './projection.ts'
-export type { Dated, PlantRecord, Reading } from './projection.ts'
+export type { PlantRecord } from './projection.ts'

@@ -18,4 +18,4 @@ export {
   way,
   whole,
 } from './shape.ts'
-export type { Shape, Shapes, ValueOf, ValuesOf } from './shape.ts'
+export type { Shape, Shapes, ValueOf } from './shape.ts'

@@ -1,9 +1,2 @@
 export { shoppingList } from './shopping.ts'
-export type {
-  CutMaterial,
-  InStores,
-  ShoppingLine,
-  ShoppingList,
-  WantedFrame,
-  WantedPiece,
-} from './shopping.ts'
+export type { CutMaterial, InStores, ShoppingList } from './shopping.ts'

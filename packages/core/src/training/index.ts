@@ -1,8 +1,6 @@
 export { cautionCodes, cautionsOf } from './caution.ts'
-export type { CautionCode } from './caution.ts'
 export { bendRadiusM } from './judge.ts'
-export { heightOn, levelWires } from './level-wires.ts'
-export type { Wire } from './level-wires.ts'
+export { levelWires } from './level-wires.ts'
 export { viewPlant } from './plant.ts'
 export type { PlantView, Stem, TrainingInput } from './plant.ts'
 export { instanceOf, isRefused, propose, whyNot, proposalFrom } from './propose.ts'
@@ -10,7 +8,6 @@ export type { Bare, Difference, Overrides, Proposal, Refused } from './propose.t
 export { deeds, figureUnits } from './question.ts'
 export type {
   Candidate,
-  Chosen,
   Deed,
   FigureUnit,
   FollowUp,
@@ -21,19 +18,9 @@ export type {
   Stretch,
 } from './question.ts'
 export { usualSettings } from './settings.ts'
-export type { TrainingSettings } from './settings.ts'
-export type {
-  Ask,
-  ExpectedPiece,
-  NewStem,
-  PieceSeen,
-  Position,
-  SeasonAt,
-  Task,
-  TrainingSystem,
-} from './system.ts'
+export type { ExpectedPiece, Position, TrainingSystem } from './system.ts'
 export { findSystem, openQuestions, systemsFor, trainingSystems } from './systems.ts'
 export { quickSigns, readQuickLine } from './quick-line.ts'
-export type { QuickFailure, QuickLine, QuickSign, QuickStem } from './quick-line.ts'
+export type { QuickLine, QuickSign, QuickStem } from './quick-line.ts'
 export { standingStem } from './standing-stem.ts'
 export type { Under } from './standing-stem.ts'

@@ -1,6 +1,6 @@
 export { METRES_PER, cutAtM, formatCut, formatLength, parseLength } from './length.ts'
 export type { CutBy, LengthStyle, LengthUnit, UnitSystem } from './length.ts'
-export type { Parsed, ParseFailure } from './parsed.ts'
+export type { Parsed } from './parsed.ts'
 export {
   NEWTONS_PER_LBF,
   formatArea,

@@ -1,4 +1,3 @@
-export { potForPole } from './standing.ts'
 export { warningCodes } from './warning.ts'
-export type { CraftWarning, WarningCode } from './warning.ts'
+export type { CraftWarning } from './warning.ts'
 export { craftWarnings } from './warnings.ts'
