@@ -6,7 +6,7 @@ import { formatDate } from '../../data/dates.ts'
 import type { Recorder } from '../../data/use-recorder.ts'
 import { Choice } from '../../ui/Choice.tsx'
 import type { Training } from './choose/training.ts'
-import { woodTools } from './use-wood-tools.ts'
+import { woodTools } from './bench-state.ts'
 import type { WoodTools } from './use-wood-tools.ts'
 import { systemWords } from '../../i18n/craft-words.ts'
 

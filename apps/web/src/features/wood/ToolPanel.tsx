@@ -11,7 +11,7 @@ import { JustAdded } from './JustAdded.tsx'
 import { StandPanel } from './StandPanel.tsx'
 import { TiePanel } from './TiePanel.tsx'
 import type { WoodBenchData } from './use-bench.ts'
-import type { Chosen } from './use-chosen.ts'
+import type { Chosen } from './chosen.ts'
 import type { WoodTools } from './use-wood-tools.ts'
 
 interface ToolPanelProps {
@@ -23,14 +23,15 @@ interface ToolPanelProps {
   readonly recorder: Recorder
   readonly tools: WoodTools
   readonly choice: Chosen
+  readonly onPlant: (plantId: string | null) => void
   readonly training: Training | null
   readonly photo: ComponentProps<typeof DrawPanel>['photo']
 }
 
 /** What the tool in the hand needs, or what is known of the part that is chosen. */
-export function ToolPanel({ gardenId, tools, choice, photo, training, ...rest }: ToolPanelProps) {
+export function ToolPanel({ gardenId, tools, choice, onPlant, photo, training, ...rest }: ToolPanelProps) {
   const { place, data, on, canWrite } = rest
-  const { piece, tie, plant, isGone, setPlantId } = choice
+  const { piece, tie, plant, isGone } = choice
   const [added, setAdded] = useState<readonly string[]>([])
   if (tools.tool === 'draw') return <DrawPanel data={data} tools={tools} photo={photo} />
   if (tools.tool === 'stand')
@@ -44,12 +45,12 @@ export function ToolPanel({ gardenId, tools, choice, photo, training, ...rest }:
           onAt={tools.setStandAtM}
           onDone={(id) => {
             tools.stood()
-            setPlantId(id)
+            onPlant(id)
           }}
           onAll={(ids) => {
             if (ids[0] === undefined) return
             tools.stood()
-            setPlantId(ids[0])
+            onPlant(ids[0])
             setAdded(ids)
           }}
         />
@@ -62,7 +63,7 @@ export function ToolPanel({ gardenId, tools, choice, photo, training, ...rest }:
   return (
     <>
       <JustAdded gardenId={gardenId} plants={data.plants.filter(({ id }) => added.includes(id))} />
-      <Figures {...{ gardenId, place, data, plant, isGone, on, canWrite }} onPlant={setPlantId} />
+      <Figures {...{ gardenId, place, data, plant, isGone, on, canWrite }} onPlant={onPlant} />
     </>
   )
 }

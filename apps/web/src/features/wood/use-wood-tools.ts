@@ -22,11 +22,9 @@ import type { Hit } from '../../elevation/Elevation.tsx'
 import { useUnits } from '../../ui/units.tsx'
 import { seasonsOfNew } from './enter/stem-entries.ts'
 import { footOf } from './foot.ts'
+import type { Hand, HandEvent, WoodTool } from './bench-state.ts'
 import { drawnEntries } from './new-piece.ts'
 import type { WoodBenchData } from './use-bench.ts'
-
-export const woodTools = ['choose', 'draw', 'stand'] as const
-export type WoodTool = (typeof woodTools)[number]
 
 const SNAP_PX = 10
 /** How far from wood a press still means it. */
@@ -56,29 +54,31 @@ interface ToolsInput {
   /** From where one looks: what is drawn is set in space from there. */
   readonly look: Look
   readonly recorder: Recorder
+  readonly hand: Hand
+  readonly send: (event: HandEvent) => void
   /** `at`: where it was pressed; not for what was chosen by having been drawn. */
   readonly onChoose: (hit: Hit | null, at: Point | null) => void
 }
 
 /** What is in the hand at the wood bench, and how far one has got with it. */
-export function useWoodTools({ place, data, on, plantId, stage, look, recorder, onChoose }: ToolsInput) {
+export function useWoodTools({
+  place,
+  data,
+  on,
+  plantId,
+  stage,
+  look,
+  recorder,
+  hand,
+  send,
+  onChoose,
+}: ToolsInput) {
   const { t } = useTranslation()
   const units = useUnits()
-  /** Another object each time that something is taken in the hand. */
-  const [hand, setHand] = useState<{ readonly tool: WoodTool } | null>(null)
   // Where nothing stands yet one begins by standing a plant; once there is one, by pointing at it.
-  const tool = data.plants.length + data.gone.length === 0 ? 'stand' : (hand?.tool ?? 'choose')
-  const [points, setPoints] = useState<readonly DeepPoint[]>([])
-  const [hover, setHover] = useState<DeepPoint | null>(null)
-  /** Where the plant that is in the hand is to stand. */
-  const [foot, setFoot] = useState<{ readonly hand: typeof hand; readonly atM: number } | null>(null)
-  const standAtM = foot?.hand === hand ? (foot?.atM ?? null) : null
-  const setStandAtM = (atM: number) => setFoot({ hand, atM })
+  const tool = data.plants.length + data.gone.length === 0 ? 'stand' : (hand.tool ?? 'choose')
+  const { points, stroke, hover, standAtM } = hand
   const [traits, setTraits] = useState<PieceTraits>({ role: null, ageSeasons: null, baseMm: 8 })
-  /** Where the pressed hand has been. */
-  const [stroke, setStroke] = useState<readonly Point[] | null>(null)
-  /** How many lines were drawn at one go: each asks for its figures. */
-  const [strokes, setStrokes] = useState(0)
   const feet = () => data.plants.map((plant) => footOf(place, data, plant))
   const marks = (): SnapMarks => {
     const { nodes, runs } = data.snaps
@@ -109,17 +109,7 @@ export function useWoodTools({ place, data, on, plantId, stage, look, recorder, 
       .sort((a, b) => a.distanceM - b.distanceM)
     return nearest && nearest.distanceM * pxPerM <= THUMB_PX ? { kind: 'wood', id: nearest.id } : null
   }
-  const pick = (next: WoodTool) => {
-    setHand({ tool: next })
-    setPoints([])
-    setStroke(null)
-    setHover(null)
-  }
-  /**
-   * The plant stands: whoever has taken something in the hand by the time it is told, be it for the next one, keeps
-   * that. Asked of these tools as they were when it was told to stand.
-   */
-  const stood = () => setHand((now) => (now === hand ? { tool: 'choose' } : now))
+  const pick = (next: WoodTool) => send({ do: 'take', tool: next })
   const record = (stem: QuickStem): string | null => {
     const { role, ageSeasons } = traits
     const seasonsOld = ageSeasons ?? seasonsOfNew(stage)
@@ -141,8 +131,9 @@ export function useWoodTools({ place, data, on, plantId, stage, look, recorder, 
     const last = points.at(-1)
     // A second click on the same spot, as a double click gives, ends the piece.
     if (last && distance3M(last, next) * pxPerM < SAME_SPOT_PX) finish()
-    else setPoints([...points, next])
+    else send({ do: 'set-point', point: next })
   }
+  const standAt = (atM: number) => send({ do: 'stand-at', atM })
   return {
     tool,
     pick,
@@ -153,38 +144,38 @@ export function useWoodTools({ place, data, on, plantId, stage, look, recorder, 
       : hover && points.length > 0
         ? [...points, hover]
         : points,
-    strokes,
+    strokes: hand.strokes,
     traits,
     setTraits,
     standAtM,
-    setStandAtM,
-    stood,
+    setStandAtM: standAt,
+    /** Asked of these tools as they were when the plant was told to stand. */
+    stood: () => send({ do: 'stood', hand }),
     finish,
     /** Writes the drawn line with its figures; the tool stays in the hand for the next. */
     record: (stem: QuickStem) => {
-      if (points.length >= 2 && record(stem)) setPoints([])
+      if (points.length >= 2 && record(stem)) send({ do: 'drawn' })
     },
-    add: (point: DeepPoint) => setPoints((old) => [...old, point]),
+    add: (point: DeepPoint) => send({ do: 'set-point', point }),
     press: (at: Point, hit: Hit | null, pxPerM: number) => {
-      if (tool === 'draw') setStroke([at])
+      if (tool === 'draw') send({ do: 'stroke', at })
       else if (tool === 'stand' && look.from !== 'side')
-        setStandAtM(Math.min(place.body.widthM, Math.max(0, mm(at.xM))))
+        standAt(Math.min(place.body.widthM, Math.max(0, mm(at.xM))))
       else onChoose(hit && hit.kind !== 'node' ? hit : nearWood(at, pxPerM), at)
     },
     hover: (at: Point, pxPerM: number) => {
       if (tool !== 'draw') return
       const last = stroke?.at(-1)
-      if (!stroke || !last) setHover(snap(at, pxPerM))
-      else if (distanceM(last, at) * pxPerM >= STROKE_STEP_PX) setStroke([...stroke, at])
+      if (!stroke || !last) send({ do: 'hover', at: snap(at, pxPerM) })
+      else if (distanceM(last, at) * pxPerM >= STROKE_STEP_PX) send({ do: 'stroke', at })
     },
     /** A press let go where it began sets a point; one that moved drew a line. */
     release: (at: Point, pxPerM: number) => {
       if (tool !== 'draw' || !stroke) return
-      setStroke(null)
-      setHover(null)
-      if (polylineLengthM([...stroke, at]) * pxPerM < STROKE_PX) return draw(at, pxPerM)
-      setPoints([...points, ...tracedLine([...stroke, at], marks(), SNAP_PX / pxPerM).map(inSpace)])
-      setStrokes(strokes + 1)
+      const isPress = polylineLengthM([...stroke, at]) * pxPerM < STROKE_PX
+      const traced = isPress ? null : tracedLine([...stroke, at], marks(), SNAP_PX / pxPerM).map(inSpace)
+      send({ do: 'end-stroke', points: traced })
+      if (isPress) draw(at, pxPerM)
     },
     key: (event: React.KeyboardEvent): boolean => {
       if (event.key === 'Escape' && tool !== 'choose') {
@@ -193,7 +184,7 @@ export function useWoodTools({ place, data, on, plantId, stage, look, recorder, 
       }
       if (tool !== 'draw') return false
       if (event.key === 'Enter') finish()
-      else if (event.key === 'Backspace') setPoints((old) => old.slice(0, -1))
+      else if (event.key === 'Backspace') send({ do: 'take-point-back' })
       else return false
       return true
     },
