@@ -60,6 +60,7 @@ export const entryGlyphs: Readonly<Record<EntryKind, Glyph>> = {
   'cover.changed': 'frame',
   'reading.taken': 'plant',
   'plant.tallied': 'plant',
+  'plant.canes': 'plant',
   'stage.seen': 'plant',
   'plant.watered': 'plant',
   'plant.fed': 'plant',

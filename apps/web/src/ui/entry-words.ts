@@ -62,6 +62,8 @@ function figuresOf(t: TFunction, units: Units, entry: JournalEntry): Record<stri
       return { what: t(`reading.of.${entry.body.what}`), value: readingValue(units, entry.body) }
     case 'stage.seen':
       return { stage: t(`reading.stage.${entry.body.stage}`) }
+    case 'plant.canes':
+      return { fresh: entry.body.fresh, fruited: entry.body.fruited, cutOut: entry.body.cutOut }
     case 'plant.watered':
       return { water: entry.body.litres === null ? '–' : units.water(entry.body.litres) }
     case 'plant.fed':

@@ -48,6 +48,13 @@ export const plantEntries = {
     pruningsKg: kilograms,
     cropKg: kilograms,
   }),
+  /** Canes that come up anew each year, counted over a length of row: of this summer, of last, and of those cut out since. */
+  'plant.canes': v1({
+    fresh: whole(0, 100_000),
+    fruited: whole(0, 100_000),
+    cutOut: whole(0, 100_000),
+    overM: above(0, 1000),
+  }),
   'stage.seen': v1({ stage: choice(...stages) }),
   'plant.watered': v1({ litres: noneOr(above(0, 100_000)) }),
   'plant.fed': v1({ what: text(120), grams: noneOr(above(0, 1e6)) }),

@@ -20,6 +20,8 @@ export type Dated<T> = Omit<T, 'v'> & { readonly on: CalendarDate }
 export interface PlantRecord {
   readonly readings: readonly Reading[]
   readonly tallies: readonly Dated<BodyOf<'plant.tallied'>>[]
+  /** Canes by age, where they are counted and not drawn. */
+  readonly caneCounts: readonly Dated<BodyOf<'plant.canes'>>[]
   readonly stages: readonly { readonly on: CalendarDate; readonly stage: (typeof stages)[number] }[]
   readonly cares: readonly {
     readonly on: CalendarDate
@@ -36,12 +38,20 @@ type Draft = {
   -readonly [K in keyof PlantRecord]: PlantRecord[K] extends readonly (infer T)[] ? T[] : PlantRecord[K]
 }
 
-const nothing = (): Draft => ({ readings: [], tallies: [], stages: [], cares: [], photos: [], ended: null })
+const nothing = (): Draft => ({
+  readings: [],
+  tallies: [],
+  caneCounts: [],
+  stages: [],
+  cares: [],
+  photos: [],
+  ended: null,
+})
 
 /** Records of all plants, by plant id. What is written of no plant is passed over. */
 export const plantRecordProjection = projection({
   name: 'plant-record',
-  version: 1,
+  version: 2,
   kinds: plantEntries,
   initial: () => new Map<string, Draft>(),
   apply,
@@ -61,6 +71,9 @@ function apply(plants: Map<string, Draft>, entry: Entries): void {
     }
     case 'plant.tallied':
       plant.tallies.push(dated(on, entry.body))
+      return
+    case 'plant.canes':
+      plant.caneCounts.push(dated(on, entry.body))
       return
     case 'stage.seen':
       plant.stages.push({ on, stage: entry.body.stage })

@@ -58,6 +58,60 @@ describe('a tie plan', () => {
   })
 })
 
+describe('the places of ties', () => {
+  /** A level wire on posts so far apart that no node lies on what is laid. */
+  const bare = tieSupports(wiresAt(12, 0.9, 1), { wireMm: () => 2, stockM: () => 0.02 }).filter(
+    ({ path }) => path.length > 1,
+  )
+  const along = (fromM: number, toM: number, yM = 0.9) => ({
+    ...cane,
+    path: [
+      { xM: fromM, yM },
+      { xM: toM, yM },
+    ],
+  })
+
+  it('are just before the end, and from there back every forearm’s length, never two at one place', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.3, max: 2, noNaN: true }), (longM) => {
+        const { ties } = planTies(along(0.1, 0.1 + longM), bare)
+        const places = ties.map(({ alongM }) => alongM)
+        expect(places.at(-1)).toBeCloseTo(longM - 0.04, 6)
+        for (let i = 1; i < places.length; i++) {
+          expect(places[i]! - places[i - 1]!).toBeGreaterThan(0.1)
+          expect(places[i]! - places[i - 1]!).toBeLessThanOrEqual(0.35 + 0.12 + 1e-9)
+        }
+        for (const { support } of ties) expect(support.alongM).toBeGreaterThan(0)
+      }),
+    )
+  })
+
+  it('are on the wire that is nearest, and nowhere between two wires', () => {
+    const lines = new Set(
+      planTies(along(0.1, 1.4, 0.93), bare).ties.map(({ support }) =>
+        'lineId' in support ? support.lineId : '',
+      ),
+    )
+    expect(lines.size).toBe(1)
+    const on = bare.find(({ path }) => Math.abs(path[0]!.yM - 0.9) < 1e-6)!
+    expect([...lines]).toEqual(['lineId' in on.part ? on.part.lineId : ''])
+    expect(planTies(along(0.1, 1.4, 1.1), bare).ties).toEqual([])
+  })
+
+  it('leave the tip of a shoot free, and of a short cane only its end is held', () => {
+    const shoot = planTies({ ...along(0.1, 1.1), ageSeasons: 0 }, bare).ties.map(({ alongM }) => alongM)
+    expect(Math.max(...shoot)).toBeCloseTo(0.85, 6)
+    expect(planTies(along(0.1, 0.2), bare).ties.length).toBeLessThanOrEqual(1)
+  })
+
+  it('hold thick wood in a padded loop, lasting wood with what gives', () => {
+    const of = (rest: object) => planTies({ ...along(0.1, 1.4), ...rest }, bare)
+    expect(of({ baseMm: 25 }).materialId).toBe('soft-jute')
+    expect(of({ baseMm: 25.5 })).toMatchObject({ materialId: 'padded-hose', hitch: 'belt' })
+    expect(of({ isPermanent: true }).materialId).toBe('stretch-tape')
+  })
+})
+
 describe('warnings of a tie', () => {
   const sound = {
     materialId: 'soft-jute' as const,

@@ -18,7 +18,7 @@ export type {
   Stretch,
 } from './question.ts'
 export { usualSettings } from './settings.ts'
-export type { ExpectedPiece, Position, TrainingSystem } from './system.ts'
+export type { CaneCount, ExpectedPiece, Position, TrainingSystem } from './system.ts'
 export { findSystem, openQuestions, systemsFor, trainingSystems } from './systems.ts'
 export { quickSigns, readQuickLine } from './quick-line.ts'
 export type { QuickLine, QuickSign, QuickStem } from './quick-line.ts'

@@ -3,7 +3,7 @@ import type { DeepPoint, Look } from '../geometry/index.ts'
 import type { CalendarDate, Hemisphere, SeasonStage, StageWindow } from '../season/index.ts'
 import type { FrameTrack, PieceRole, Side, Stretch } from '../wood/index.ts'
 import type { PlantView, Stem } from './plant.ts'
-import type { Question } from './question.ts'
+import type { Question, Remark } from './question.ts'
 
 /** A place that a mature plant of the system has: what stands there, or that nothing does. */
 export interface Position {
@@ -56,6 +56,14 @@ export interface ExpectedPiece {
   readonly buds: number | null
 }
 
+/** Canes over a length of row: of this summer, those that have fruited, and how many of these were cut out since. */
+export interface CaneCount {
+  readonly fresh: number
+  readonly fruited: number
+  readonly cutOut: number
+  readonly overM: number
+}
+
 /** A stem that was called out and not drawn: so long, to that side, from there. */
 export interface NewStem {
   readonly lengthM: number
@@ -82,6 +90,8 @@ export interface TrainingSystem {
   readonly look?: Look['from']
   /** Its nodes are counted, and those of them that have roots. */
   readonly countsNodes?: boolean
+  /** What a count of its canes by age says, where they are counted instead of drawn. */
+  readonly ofCount?: (view: PlantView, count: CaneCount) => readonly Remark[]
   /** What of the frames its wood is led along, in that order; level wires from below unless said. */
   readonly tracks?: (view: PlantView) => readonly FrameTrack[]
   readonly positions: (view: PlantView) => readonly Position[]

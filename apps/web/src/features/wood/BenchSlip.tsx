@@ -5,6 +5,7 @@ import { ChooseSlip } from './choose/ChooseSlip.tsx'
 import { DoSlip } from './choose/DoSlip.tsx'
 import { Memory } from './choose/Memory.tsx'
 import { PlaceProgress } from './choose/PlaceProgress.tsx'
+import { CaneCount } from './count/CaneCount.tsx'
 import { CountSlip } from './count/CountRow.tsx'
 import { GetWoodIn } from './enter/GetWoodIn.tsx'
 import { EntryList } from './EntryList.tsx'
@@ -90,6 +91,9 @@ function Looking({ room }: { readonly room: BenchRoom }) {
         {...{ gardenId, place, data, on, canWrite, recorder, tools, choice, photo, training }}
         onPlant={(plantId) => send({ do: 'pick-plant', plantId })}
       />
+      {training?.system?.ofCount && tools.tool === 'choose' && (
+        <CaneCount key={training.plant.id} {...{ place, training, on, canWrite, recorder }} />
+      )}
       {training && tools.tool !== 'draw' && <Memory data={data} training={training} />}
       {tools.tool !== 'draw' && (
         <EntryList

@@ -11,6 +11,7 @@ import {
   healths,
   hitches,
   lights,
+  pieceRoles,
   pieceAge,
   tiePoints,
 } from '@klados/core/wood'
@@ -220,6 +221,23 @@ function Seen({ piece, place, on, recorder }: PiecePanelProps) {
     <details>
       <summary className="font-display text-[0.9375rem] font-semibold">{t('enter.seen')}</summary>
       <div className="grid grid-cols-2 gap-2 pt-1">
+        <Pick
+          label={t('enter.called')}
+          value={piece.calledRole ?? NOT_SEEN}
+          options={[
+            { value: NOT_SEEN, label: t('enter.calledBy') },
+            ...pieceRoles.map((value) => ({ value, label: t(`wood.parts.${value}`) })),
+          ]}
+          onChange={(value) =>
+            recorder.write(t('enter.called'), [
+              {
+                ...head,
+                kind: 'piece.called',
+                body: { v: 1, pieceId: piece.id, role: known(pieceRoles, value) },
+              },
+            ])
+          }
+        />
         <Pick
           label={t('enter.bends')}
           value={piece.bends ?? NOT_SEEN}

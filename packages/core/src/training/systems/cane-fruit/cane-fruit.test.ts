@@ -149,3 +149,28 @@ describe('a metre of summer raspberries', () => {
     )
   })
 })
+
+describe('a row of raspberries that is counted and not drawn', () => {
+  const say = (on: string, count: { fresh: number; fruited: number; cutOut: number; overM: number }) =>
+    system.ofCount!(metre(on, []), count).map(({ code, n }) => (n === null ? code : `${code} ${n}`))
+
+  it('says what comes out, how many stand a metre, and how many of the new ones go or are missing', () => {
+    // Twelve metres: 100 to 120 fruited canes out, 72 to 120 new ones stay.
+    expect(say('2026-08-25', { fresh: 150, fruited: 104, cutOut: 0, overM: 12 })).toEqual([
+      'counted-spent 104',
+      'counted-new 150',
+      'counted-many 30',
+    ])
+    expect(say('2026-09-10', { fresh: 150, fruited: 104, cutOut: 104, overM: 12 })[0]).toBe('counted-new 150')
+    // After a drought only four a metre came up: all of them stay.
+    expect(say('2026-08-25', { fresh: 48, fruited: 90, cutOut: 90, overM: 12 })).toEqual([
+      'counted-new 48',
+      'counted-few 24',
+    ])
+    expect(say('2026-07-01', { fresh: 90, fruited: 80, cutOut: 0, overM: 12 })[0]).toBe('counted-fruiting 80')
+  })
+
+  it('cuts nothing over a summer that nobody counted', () => {
+    expect(say('2026-08-25', { fresh: 0, fruited: 90, cutOut: 0, overM: 12 })).toEqual(['count-new-first'])
+  })
+})

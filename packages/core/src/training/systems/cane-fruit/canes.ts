@@ -4,9 +4,9 @@ import { reachesM } from '../../along.ts'
 import { barsToKeep, inMerit, isBarred, lettered, sumOfPoints } from '../../judge.ts'
 import { off, option, questionOf } from '../../options.ts'
 import type { PlantView, Stem } from '../../plant.ts'
-import type { Judgement, Option, Question, Stretch } from '../../question.ts'
+import type { Judgement, Option, Question, Remark, Stretch } from '../../question.ts'
 import { bars, remark, speaksAgainst, speaksFor } from './says.ts'
-import type { SeasonAt } from '../../system.ts'
+import type { CaneCount, SeasonAt } from '../../system.ts'
 
 /** Canes that stay, a metre of row (craft: three to five each half metre). */
 const PER_M = { min: 6, aim: 8, max: 10 } as const
@@ -160,6 +160,24 @@ function optionsOf(
       wire: row.wire,
     }),
     off(),
+  ]
+}
+
+/** The same by a count: what comes out, how many stand a metre, and how many of the new ones go or are missing. */
+export function countRemarks(view: PlantView, { fresh, fruited, cutOut, overM }: CaneCount): Remark[] {
+  const left = Math.max(0, fruited - cutOut)
+  // Nothing is cut over a summer that nobody counted.
+  if (fresh === 0) return [remark('count-new-first', { isLack: true })]
+  const perM = fresh / overM
+  const isOver = view.stage === 'ripening' || hasTurned(seasonOf(view)) || view.stage === 'leaf-fall'
+  const spent = left > 0 ? [remark(isOver ? 'counted-spent' : 'counted-fruiting', { n: left })] : []
+  const many = Math.round(fresh - PER_M.max * overM)
+  const few = Math.round(PER_M.min * overM - fresh)
+  return [
+    ...spent,
+    remark('counted-new', { figure: perM, unit: 'count', n: fresh }),
+    ...(many > 0 ? [remark('counted-many', { n: many })] : []),
+    ...(few > 0 ? [remark('counted-few', { n: few, isLack: true })] : []),
   ]
 }
 

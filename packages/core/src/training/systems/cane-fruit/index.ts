@@ -1,6 +1,6 @@
 import type { PlantView } from '../../plant.ts'
 import type { ExpectedPiece, Task, TrainingSystem } from '../../system.ts'
-import { agesOf, canesQuestion, lifeAt, lifeOf, tipsQuestion } from './canes.ts'
+import { agesOf, canesQuestion, countRemarks, lifeAt, lifeOf, tipsQuestion } from './canes.ts'
 import { task } from './says.ts'
 
 /** A plant's canes when it is grown, a metre of its row, and how long they are. */
@@ -69,6 +69,7 @@ const caneRow: TrainingSystem = {
   positions: () => [],
   role: ({ age, isOnWood }, at) => (isOnWood ? null : lifeAt(age, at)),
   tasks,
+  ofCount: (view, count) => countRemarks(view, count),
   year: () => [
     { code: 'tips', window: { from: 'bud-swell', to: 'bud-swell' } },
     { code: 'canes', window: { from: 'ripening', to: 'dormant' } },

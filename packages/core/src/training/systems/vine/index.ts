@@ -12,6 +12,7 @@ import { canesQuestion } from './canes.ts'
 import { cordonArms, cordonPositions } from './cordon-places.ts'
 import { cordonQuestion } from './cordon.ts'
 import { greenShootsQuestion } from './green-shoots.ts'
+import { thinCanesQuestion } from './thin-canes.ts'
 import { headWire, youngVineQuestion } from './young-vine.ts'
 import { task } from './says.ts'
 
@@ -23,6 +24,8 @@ const CANE_M = 1.3
 const SIDES = ['left', 'right'] as const
 
 const WINTER = { from: 'leaf-fall', to: 'bud-swell' } as const
+/** Before the berries colour, when one sees what a vine bears. */
+const CROP_THINNING = { from: 'ripening', to: 'ripening' } as const
 const SPRING = { from: 'young-shoots', to: 'growing' } as const
 
 /** What all vines have in common: the trunk to be made, green shoots in spring, the time of the cut. */
@@ -58,6 +61,7 @@ function vine(
       return [
         { code: of.asks, window: WINTER },
         { code: 'green-shoots', window: SPRING },
+        ...(of.asks === 'extra-canes' ? [{ code: 'thin-canes', window: CROP_THINNING }] : []),
       ]
     },
     question: (view, code) => {
@@ -66,6 +70,7 @@ function vine(
       if (!wire) return null
       if (code === 'young-vine') return youngVineQuestion(view, wire)
       if (!head) return null
+      if (code === 'thin-canes') return thinCanesQuestion(view, head)
       return code === 'green-shoots' ? greenShootsQuestion(view, head) : of.winter(view, head)
     },
     skeleton: (view, years) => (years <= 1 ? youngShoot(view) : of.skeleton(view, years)),
@@ -92,8 +97,9 @@ function vineTasks(view: PlantView): Task[] {
     case 'young-shoots':
       return [task('green-selection', view.settings.shootsPerHead)]
     case 'growing':
-      return [task('tie-in')]
+      return [task('tie-in'), task('trim-tops'), task('leaves-off')]
     case 'ripening':
+      return [task('open-fruit-zone')]
     case 'leaf-fall':
     case 'all-year':
       return [task('rest')]

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { Wood, viewOf, wiresAt } from '../../../../test/training.ts'
 import { cropForecast } from '../../../budget/index.ts'
-import { findSystem, isRefused, propose, whyNot } from '../../index.ts'
-import type { Proposal } from '../../index.ts'
+import { findSystem, isRefused, openQuestions, propose, whyNot } from '../../index.ts'
+import type { PlantView, Proposal } from '../../index.ts'
 import { ask, answer, deedsOf, codesOf } from '../../../../test/asking.ts'
 
 /** Head at 80 cm, one wire at 90, 1.10 m to fill each way, and the stubs of last year's canes. */
@@ -298,5 +298,40 @@ describe('green shoots', () => {
     const { proposal } = spring(false)
     expect(kept(proposal)).toEqual(['s4', 's6', 's9', 's9b'])
     expect(proposal.remarks).toContainEqual(expect.objectContaining({ code: 'fourth-too-high', figure: 0.2 }))
+  })
+})
+
+describe('a cordon with extra canes in August', () => {
+  const inAugust = (shootMm: number, buds: number) => {
+    const wood = new Wood(1.2, '2026-08-25')
+    wood.stem('trunk', null, 0, [1.2, 0], 0.8, 0, { seasonsThen: 8, baseMm: 40, calledRole: 'trunk' })
+    wood.stem('arm', 'trunk', 0.8, [1.2, 0.8], 0.9, 88, { seasonsThen: 6, baseMm: 25, calledRole: 'arm' })
+    wood.stem('cane', 'arm', 0.7, [1.9, 0.84], 0.8, 80, { buds, baseMm: 9 })
+    wood.stem('spur', 'arm', 0.3, [1.5, 0.82], 0.1, 0, {
+      buds: 2,
+      cuts: [{ on: '2026-02-01', reason: '', alongM: 0.1, aboveBuds: 2 }],
+    })
+    for (const i of [0, 1, 2])
+      wood.stem(`s${i}`, 'cane', 0.1 + i * 0.2, [2, 0.9], 0.9, 0, { seasonsThen: 0, baseMm: shootMm })
+    const goal = { by: 'plain' as const, aim: 12, min: 10, max: 14 }
+    return viewOf(wood, 'wine-grape', wiresAt(2.4, 0.9, 1.3), { on: '2026-08-25', goal })
+  }
+  const asked = (view: PlantView) =>
+    openQuestions(findSystem('cordon-canes')!, view).find(({ code }) => code === 'thin-canes')!
+
+  it('keeps the cane that the vine can carry and takes off whole what is too much, with the crop that goes', () => {
+    expect(deedsOf(answer(asked(inAugust(8, 8))))).toEqual({ cane: 'keep' })
+    const heavy = answer(asked(inAugust(8, 20)))
+    expect(deedsOf(heavy)).toEqual({ cane: 'off' })
+    expect(heavy.remarks).toMatchObject([{ code: 'thins-crop', figure: 20, n: 22 }])
+    expect(deedsOf(answer(asked(inAugust(14, 20))))).toEqual({ cane: 'keep' })
+  })
+
+  it('is asked in August alone, and of no vine without them', () => {
+    const codes = (stage: PlantView['stage'], id = 'cordon-canes') =>
+      openQuestions(findSystem(id)!, { ...inAugust(8, 8), stage }).map(({ code }) => code)
+    expect(codes('ripening')).toEqual(['thin-canes'])
+    expect(codes('growing')).not.toContain('thin-canes')
+    expect(codes('ripening', 'spur-cordon')).toEqual([])
   })
 })
