@@ -169,19 +169,22 @@ async function growWood(): Promise<void> {
         plantId,
         kind: 'piece.grew',
         supersedes: null,
-        body: grewBody(crypto.randomUUID(), {
-          path: [
-            { xM, yM },
-            { xM: xM + 0.25, yM: yM + 0.05 },
-            { xM: xM + 0.5, yM },
-          ],
-          seasonsOld: n % 4,
-          baseMm: 8 + (n % 12),
-        }),
+        body: grownInSpace(xM, yM, n),
       }
     })
     const reply = await page.request.post(`${api}/entries`, { data: { entries } })
     const text = await reply.text()
     if (!reply.ok() || text.includes('refused')) throw new Error(text.slice(0, 400))
   }
+}
+
+/** A piece that leaves the plane of its wall, as most do that are drawn from now on. */
+function grownInSpace(xM: number, yM: number, n: number) {
+  const { path: _, ...body } = grewBody(crypto.randomUUID(), { seasonsOld: n % 4, baseMm: 8 + (n % 12) })
+  const points = [
+    { xM, yM, zM: 0 },
+    { xM: xM + 0.25, yM: yM + 0.05, zM: 0.1 * (n % 3) },
+    { xM: xM + 0.5, yM, zM: 0.2 * (n % 3) },
+  ]
+  return { ...body, v: 3, isTypical: false, way: [{ on: 'free', points }] }
 }

@@ -45,8 +45,11 @@ export function liesNow(
       tiesOf.set(tie.pieceId, [...(tiesOf.get(tie.pieceId) ?? []), tie])
   for (const piece of inOrder(pieces)) {
     if (piece.removedOn !== null) continue
+    const base = baseNow(piece, pieces, moved)
     const now =
-      piece.led.length > 0 ? alongItsTracks(piece, find, loose) : atItsTies(piece, tiesOf, moved, find)
+      piece.led.length > 0
+        ? fromItsBase(alongItsTracks(piece, find, loose), base)
+        : withItsBase(atItsTies(piece, tiesOf, base, find), base)
     if (now !== piece) moved.set(piece.id, now)
   }
   if (moved.size === 0) return { pieces, ties, loose }
@@ -74,6 +77,42 @@ function* inOrder(pieces: ReadonlyMap<string, Piece>): Generator<Piece> {
     }
     yield* chain.reverse()
   }
+}
+
+/** Where a piece begins now that what it grows on lies elsewhere; `null` where that lies as it was written. */
+function baseNow(
+  { parent }: Piece,
+  pieces: ReadonlyMap<string, Piece>,
+  moved: ReadonlyMap<string, Piece>,
+): DeepPoint | null {
+  const under = parent.on === 'piece' ? moved.get(parent.pieceId) : undefined
+  if (!under || parent.on !== 'piece') return null
+  return alongPath(under.path, lengthOn(under, pieces, parent.alongM))
+}
+
+/** What is free goes along with what it grows on: nothing hangs in the air. */
+function withItsBase(piece: Piece, base: DeepPoint | null): Piece {
+  const from = piece.path[0]!
+  if (!base || distance3M(from, base) <= SAME_M) return piece
+  const [dx, dy, dz] = [base.xM - from.xM, base.yM - from.yM, (base.zM ?? 0) - (from.zM ?? 0)]
+  return {
+    ...piece,
+    path: piece.path.map(({ xM, yM, zM }) => ({
+      xM: xM + dx,
+      yM: yM + dy,
+      ...(zM === undefined ? {} : { zM: zM + dz }),
+    })),
+  }
+}
+
+/** What is led keeps to what it is led by; the way there begins where it grows from now. */
+function fromItsBase(piece: Piece, base: DeepPoint | null): Piece {
+  const first = piece.led[0]!
+  if (!base || first.startM <= SAME_M || distance3M(piece.path[0]!, base) <= SAME_M) return piece
+  const path = [base, ...piece.path.slice(1)]
+  const shift = pathLengthM(path) - pathLengthM(piece.path)
+  const led = piece.led.map((one) => ({ ...one, startM: one.startM + shift, endM: one.endM + shift }))
+  return { ...piece, path, led }
 }
 
 /** A place along a piece as it is drawn now: of a wire that became longer, its share of the length. */
@@ -147,13 +186,11 @@ const onTrack = (track: Track, led: Led): DeepPoint[] | null =>
 function atItsTies(
   piece: Piece,
   tiesOf: ReadonlyMap<string, readonly Tie[]>,
-  moved: ReadonlyMap<string, Piece>,
+  base: DeepPoint | null,
   find: TrackFinder,
 ): Piece {
   if (piece.path.some(({ zM }) => zM !== undefined)) return piece
-  const under = piece.parent.on === 'piece' ? moved.get(piece.parent.pieceId) : undefined
-  const baseZM =
-    under && piece.parent.on === 'piece' ? (alongPath(under.path, piece.parent.alongM).zM ?? 0) : 0
+  const baseZM = base?.zM ?? 0
   const depths = (tiesOf.get(piece.id) ?? []).flatMap(({ support, alongM }) => {
     const part =
       support!.on === 'line'

@@ -189,6 +189,10 @@ describe('wood led along a frame', () => {
     expect(rise).toBeGreaterThan(0.1)
     expect(now.pieces.get('arm')!.path[0]!.yM).toBeCloseTo(along.points[0]!.yM + rise, 9)
     expect(now.ties.get('t')!.at.yM).toBeCloseTo(wood.ties.get('t')!.at.yM + rise, 9)
+    // What grows on it goes along, and sits where it sat.
+    const [shoot, was] = [now.pieces.get('shoot')!, wood.pieces.get('shoot')!]
+    expect(distance3M(shoot.path[0]!, alongPath(now.pieces.get('arm')!.path, 1))).toBeLessThan(1e-6)
+    expect(pathLengthM(shoot.path)).toBeCloseTo(pathLengthM(was.path), 9)
     const shorter = started('overhead', { depthM: 3, wireSpacingM: 0.5 }, 3)
     expect([...liesNow(wood, trackFinder(framesOf(shorter))).loose]).toEqual(['arm'])
     expect([...liesNow(wood, trackFinder(new Map())).loose]).toEqual(['arm'])
@@ -273,6 +277,81 @@ describe('wood that was written down before it had depth', () => {
         )
         expect(off.map(({ on }) => on)).toEqual(['free'])
       }),
+    )
+  })
+})
+
+describe('any life of wood in space', () => {
+  const point3 = fc.record({
+    xM: fc.double({ min: -2, max: 8, noNaN: true }),
+    yM: fc.double({ min: 0, max: 3, noNaN: true }),
+    zM: fc.double({ min: -1, max: 4, noNaN: true }),
+  })
+  const all = tracksAt(pergola)
+  const stretch = fc.oneof(
+    fc.array(point3, { minLength: 2, maxLength: 4 }).map((points): Stretch => ({ on: 'free', points })),
+    fc
+      .record({
+        track: fc.constantFrom(...all),
+        fromM: share,
+        toM: share,
+        turns: fc.constantFrom(0, 0, 1.5, -3),
+        aside: point3,
+      })
+      .map(({ track, fromM, toM, ...rest }) =>
+        alongTrack(track, { fromM: fromM * track.lengthM, toM: toM * track.lengthM, ...rest }),
+      ),
+  )
+  const way = fc.array(stretch, { minLength: 1, maxLength: 3 })
+  const which = fc.constantFrom('a', 'b', 'c', 'd')
+  const deed = fc.oneof(
+    fc
+      .record({ id: which, on: fc.option(which, { nil: null }), alongM: share, way })
+      .map(({ id, on, alongM, way: led }) =>
+        grew(id, led, on === null ? {} : { parent: { on: 'piece', pieceId: on, alongM } }),
+      ),
+    fc
+      .record({ id: which, way })
+      .map(({ id, way: led }) => entry('piece.extended', { v: 2, pieceId: id, way: led })),
+    fc
+      .record({ id: which, way })
+      .map(({ id, way: led }) => entry('piece.laid', { v: 2, pieceId: id, way: led })),
+    fc
+      .record({ id: which, alongM: share })
+      .map(({ id, alongM }) =>
+        entry('piece.cut', { v: 1, pieceId: id, alongM: alongM * 3, aboveBuds: null, reason: '' }),
+      ),
+    fc
+      .record({ id: which, tie: fc.constantFrom('t', 'u'), alongM: share })
+      .map(({ id, tie, alongM }) => entry('tie.made', tieBody(tie, id, { alongM }))),
+  )
+
+  it('keeps what is led, tied and grown within the piece, on the frames of then as on those of now', () => {
+    fc.assert(
+      fc.property(fc.array(deed, { maxLength: 14 }), (deeds) => {
+        const wood = replayWood(deeds)
+        for (const find of [trackFinder(framesOf(pergola)), trackFinder(framesOf(pole)), () => undefined]) {
+          const { pieces, ties } = liesNow(wood, find)
+          for (const piece of pieces.values()) {
+            const lengthM = pathLengthM(piece.path)
+            expect(Number.isFinite(lengthM)).toBe(true)
+            let lastM = 0
+            for (const { startM, endM } of piece.led) {
+              expect(startM).toBeGreaterThanOrEqual(lastM - 1e-4)
+              expect(endM).toBeGreaterThanOrEqual(startM - 1e-9)
+              lastM = endM
+            }
+            if (piece.removedOn === null) expect(lastM).toBeLessThanOrEqual(lengthM + 1e-4)
+          }
+          for (const tie of ties.values()) expect(Number.isFinite(tie.at.xM + (tie.at.zM ?? 0))).toBe(true)
+        }
+        for (const { parent, removedOn } of wood.pieces.values())
+          if (parent.on === 'piece' && removedOn === null)
+            expect(parent.alongM).toBeLessThanOrEqual(
+              pathLengthM(wood.pieces.get(parent.pieceId)!.path) + 1e-6,
+            )
+      }),
+      { numRuns: 400 },
     )
   })
 })

@@ -15,7 +15,7 @@ import type { SeasonStage } from '@klados/core/season'
 import type { QuickStem } from '@klados/core/training'
 import { snapPoint, tracedLine } from '@klados/core/wood'
 import type { PieceRole, SnapMarks } from '@klados/core/wood'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useTranslation } from '../../i18n/use-translation.tsx'
 import type { Recorder } from '../../data/use-recorder.ts'
 import type { Hit } from '../../elevation/Elevation.tsx'
@@ -79,26 +79,15 @@ export function useWoodTools({
   const tool = data.plants.length + data.gone.length === 0 ? 'stand' : (hand.tool ?? 'choose')
   const { points, stroke, hover, standAtM } = hand
   const [traits, setTraits] = useState<PieceTraits>({ role: null, ageSeasons: null, baseMm: 8 })
-  const feet = () => data.plants.map((plant) => footOf(place, data, plant))
-  const marks = (): SnapMarks => {
-    const { nodes, runs } = data.snaps
-    const alive = data.pieces.filter((one) => one.removedOn === null)
-    return {
-      nodes: [...nodes, ...feet()].map((p) => seenPoint(p, look)),
-      runs: runs.flatMap((run) =>
-        seenLines(run, look).flatMap(({ points: seen }) =>
-          seen.slice(1).map((p, i) => [seen[i]!, p] as const),
-        ),
-      ),
-      wood: alive.flatMap((one) => seenLines(one.path, look).map(({ points: seen }) => seen)),
-    }
-  }
+  // What a hand can be near to: looked for when one draws, once for all the places that it passes.
+  const marks = useMemo(() => onceAsked(() => marksAt(place, data, look)), [place, data, look])
+  const firstFoot = () => data.plants[0] && footOf(place, data, data.plants[0])
   const clean = (p: DeepPoint): DeepPoint => ({
     xM: mm(p.xM),
     yM: Math.max(0, mm(p.yM)),
     ...(p.zM === undefined ? {} : { zM: mm(p.zM) }),
   })
-  const inSpace = (seen: Point): DeepPoint => clean(placeSeen(seen, look, data, points.at(-1) ?? feet()[0]))
+  const inSpace = (seen: Point): DeepPoint => clean(placeSeen(seen, look, data, points.at(-1) ?? firstFoot()))
   const snap = (at: Point, pxPerM: number): DeepPoint =>
     inSpace(snapPoint(at, marks(), SNAP_PX / pxPerM).point)
   /** A thumb is broad: what lies nearest to a press is meant by it. */
@@ -191,6 +180,24 @@ export function useWoodTools({
   }
 }
 export type WoodTools = ReturnType<typeof useWoodTools>
+
+function marksAt(place: Place, data: WoodBenchData, look: Look): SnapMarks {
+  const { nodes, runs } = data.snaps
+  const feet = data.plants.map((plant) => footOf(place, data, plant))
+  const alive = data.pieces.filter((one) => one.removedOn === null)
+  return {
+    nodes: [...nodes, ...feet].map((p) => seenPoint(p, look)),
+    runs: runs.flatMap((run) =>
+      seenLines(run, look).flatMap(({ points: seen }) => seen.slice(1).map((p, i) => [seen[i]!, p] as const)),
+    ),
+    wood: alive.flatMap((one) => seenLines(one.path, look).map(({ points: seen }) => seen)),
+  }
+}
+
+function onceAsked<T>(make: () => T): () => T {
+  let made: { readonly value: T } | null = null
+  return () => (made ??= { value: make() }).value
+}
 
 /** Nearer than this what is pressed lies on what it is drawn along, metres. */
 const ON_IT_M = 0.005

@@ -14,7 +14,7 @@ import { cordonQuestion } from './cordon.ts'
 import { greenShootsQuestion } from './green-shoots.ts'
 import { thinCanesQuestion } from './thin-canes.ts'
 import { headWire, youngVineQuestion } from './young-vine.ts'
-import { task } from './says.ts'
+import { remark, task } from './says.ts'
 
 const HABIT: Habit = 'renewed-canes'
 /** A head stands so far below its wire, that canes can be laid down onto it. */
@@ -71,10 +71,25 @@ function vine(
       if (code === 'young-vine') return youngVineQuestion(view, wire)
       if (!head) return null
       if (code === 'thin-canes') return thinCanesQuestion(view, head)
-      return code === 'green-shoots' ? greenShootsQuestion(view, head) : of.winter(view, head)
+      return code === 'green-shoots'
+        ? greenShootsQuestion(view, head)
+        : overAKnownSummer(of.winter(view, head), view, head)
     },
     skeleton: (view, years) => (years <= 1 ? youngShoot(view) : of.skeleton(view, years)),
   }
+}
+
+/** Nothing is cut over a summer that nobody entered: a vine has canes every year, and without them all looks spent. */
+function overAKnownSummer(question: Question, view: PlantView, head: Head): Question {
+  const isKnown = view.stems.some((stem) => stem.age === 1 && stem.id !== head.trunk.id)
+  return isKnown
+    ? question
+    : {
+        ...question,
+        isWoodMissing: true,
+        followUps: () => [],
+        remarks: () => [remark('enter-summer', { isLack: true })],
+      }
 }
 
 /** A vine whose trunk has been made: it is older than a summer or something grows from its head. */

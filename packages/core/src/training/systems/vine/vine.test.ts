@@ -335,3 +335,23 @@ describe('a cordon with extra canes in August', () => {
     expect(codes('ripening', 'spur-cordon')).toEqual([])
   })
 })
+
+describe('a vine whose summer nobody entered', () => {
+  it.each(['cane-two', 'cane-one', 'spur-cordon', 'cordon-canes'])(
+    '%s loses nothing and asks for it',
+    (id) => {
+      const question = ask(id, viewOf(headed(), 'wine-grape', wiresAt(2.2, 0.9)))
+      expect(question.isWoodMissing).toBe(true)
+      const found = answer(question)
+      expect([...found.chosen.values()].filter(({ deed }) => deed === 'off')).toEqual([])
+      expect(found.followUps).toEqual([])
+      expect(found.remarks.map(({ code }) => code)).toEqual(['enter-summer'])
+    },
+  )
+
+  it('is asked as ever once a cane of it stands', () => {
+    const wood = headed()
+    wood.stem('new', 'stub-l', 0.04, [1.06, 0.81], 1.1, -10, { baseMm: 8, buds: 12 })
+    expect(ask('cane-two', viewOf(wood, 'wine-grape', wiresAt(2.2, 0.9))).isWoodMissing).toBeUndefined()
+  })
+})
