@@ -29,6 +29,8 @@ async function begin(kind: string, place: object): Promise<void> {
     .getByRole('button', { name: `Begin: ${kind}` })
     .first()
     .click()
+  // The figures that are typed into here lie in folds.
+  await page.getByRole('button', { name: 'Ask for every figure' }).click()
 }
 
 /**
