@@ -90,8 +90,7 @@ await opened(`places/${row.id}/wood`, page.locator('[role=radiogroup] [role=radi
 await taps('another plant of a row', (n) => page.locator('[role=radiogroup] [role=radio]').nth((n + 1) % 3))
 await taps('another view of it', (n) =>
   page
-    .locator('fieldset')
-    .first()
+    .getByRole('group', { name: 'View' })
     .locator('label')
     .nth((n + 1) % 3),
 )
