@@ -48,7 +48,7 @@ export function liesNow(
     const base = baseNow(piece, pieces, moved)
     const now =
       piece.led.length > 0
-        ? fromItsBase(alongItsTracks(piece, find, loose), base)
+        ? fromItsBase(ledNow(piece, find, loose), base)
         : withItsBase(atItsTies(piece, tiesOf, base, find), base)
     if (now !== piece) moved.set(piece.id, now)
   }
@@ -124,10 +124,26 @@ function lengthOn(now: Piece, pieces: ReadonlyMap<string, Piece>, alongM: number
 /** Nearer than this wood lies where its track is, metres. */
 const SAME_M = 1e-4
 
-function alongItsTracks(piece: Piece, find: TrackFinder, loose: Set<string>): Piece {
+interface LedNow {
+  readonly find: TrackFinder
+  readonly piece: Piece
+  readonly isLoose: boolean
+}
+const known = new WeakMap<Piece, LedNow>()
+
+/** As it lies on the frames asked of last: a tap on one cane of hundreds does not lay the others anew. */
+function ledNow(piece: Piece, find: TrackFinder, loose: Set<string>): Piece {
+  const before = known.get(piece)
+  const now = before?.find === find ? before : { find, ...alongItsTracks(piece, find) }
+  if (now !== before) known.set(piece, now)
+  if (now.isLoose) loose.add(piece.id)
+  return now.piece
+}
+
+function alongItsTracks(piece: Piece, find: TrackFinder): Omit<LedNow, 'find'> {
   const path: DeepPoint[] = []
   const led: Led[] = []
-  let [hasMoved, at, run] = [false, 0, 0]
+  let [hasMoved, isLoose, at, run] = [false, false, 0, 0]
   const add = (points: readonly DeepPoint[]) => {
     for (const p of points) {
       if (path.length > 0) {
@@ -143,7 +159,7 @@ function alongItsTracks(piece: Piece, find: TrackFinder, loose: Set<string>): Pi
     const lay = partOfPath(piece.path, one.startM, one.endM)
     const track = find(one.frameId, one.part)
     const now = track ? onTrack(track, one) : null
-    if (now === null) loose.add(piece.id)
+    isLoose ||= now === null
     if (now && (distance3M(now[0]!, lay[0]!) > SAME_M || distance3M(now.at(-1)!, lay.at(-1)!) > SAME_M))
       hasMoved = true
     // What is on its way there from the base reaches it first.
@@ -153,7 +169,7 @@ function alongItsTracks(piece: Piece, find: TrackFinder, loose: Set<string>): Pi
     led.push({ ...one, startM, endM: run })
     at = one.endM
   }
-  if (!hasMoved) return piece
+  if (!hasMoved) return { piece, isLoose }
   const end = piece.path.length > 0 ? pathLengthM(piece.path) : 0
   if (at < end - 1e-6) {
     // What is free beyond goes along with the last of what is led.
@@ -165,7 +181,7 @@ function alongItsTracks(piece: Piece, find: TrackFinder, loose: Set<string>): Pi
         .map((p) => shifted(inSpace(p), from, to)),
     )
   }
-  return { ...piece, path, led }
+  return { piece: { ...piece, path, led }, isLoose }
 }
 
 const withoutEnd = (points: readonly DeepPoint[]): readonly DeepPoint[] => points.slice(0, -1)

@@ -120,7 +120,8 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
     }),
     [built],
   )
-  const lying = useMemo(() => liesNow(state, trackFinder(standing)), [state, standing])
+  const find = useMemo(() => trackFinder(standing), [standing])
+  const lying = useMemo(() => liesNow(state, find), [state, find])
   const tracks = useMemo(
     () => laid.flatMap(({ frameId, frame }) => tracksOf(frame).map((track) => ({ ...track, frameId }))),
     [laid],
