@@ -2,7 +2,6 @@ import { bearsLeaf } from '../frame/index.ts'
 import type { LineId } from '../frame/index.ts'
 import type { Point } from '../geometry/index.ts'
 import type { FrameTrack } from '../wood/index.ts'
-import type { PlantView, TrainingInput } from './plant.ts'
 
 /** A wire that plants are led along, level or nearly, from left to right. */
 export interface Wire {
@@ -15,8 +14,13 @@ export interface Wire {
   readonly number: number
 }
 
+/** Where a plant stands, as far as its wires are counted from there. */
+interface Standing {
+  readonly plant: { readonly xM: number; readonly footYM: number }
+}
+
 /** Level wires of all frames, one for each pair, from below. */
-export function levelAmong({ plant: { xM, footYM } }: TrainingInput, tracks: readonly FrameTrack[]): Wire[] {
+export function levelAmong({ plant: { xM, footYM } }: Standing, tracks: readonly FrameTrack[]): Wire[] {
   return tracks
     .flatMap(({ frameId, part, form, way }) =>
       part.on === 'line' && form === 'level' && bearsLeaf(part.role) && part.side !== 'back'
@@ -32,7 +36,13 @@ export function levelAmong({ plant: { xM, footYM } }: TrainingInput, tracks: rea
 const known = new WeakMap<readonly FrameTrack[], readonly Wire[]>()
 
 /** The level wires of a plant's frames, one for each pair, from below. */
-export function levelWires({ input, tracks }: Pick<PlantView, 'input' | 'tracks'>): readonly Wire[] {
+export function levelWires({
+  input,
+  tracks,
+}: {
+  readonly input: Standing
+  readonly tracks: readonly FrameTrack[]
+}): readonly Wire[] {
   const before = known.get(tracks)
   if (before) return before
   const found = levelAmong(input, tracks)
