@@ -58,7 +58,8 @@ describe('the tracks of a frame', () => {
     )
     // A wire that was moved off a pipe is short and steep now and then: of wires the usual forms are held to, of the rest all.
     for (const form of forms) if (!form.startsWith('carrying')) expect(TABLE[kind]).toContain(form)
-    expect(forms).toContain(TABLE[kind][0])
+    // Lines laid by hand run as the hand likes.
+    if (kind !== 'free') expect(forms).toContain(TABLE[kind][0])
   })
 
   it('of a pergola are as many as it has wires, each at its own depth', () => {

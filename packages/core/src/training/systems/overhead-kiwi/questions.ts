@@ -1,4 +1,5 @@
 import { distance3M, inSpace, partOfPath, pathLengthM } from '../../../geometry/index.ts'
+import type { Point3 } from '../../../geometry/index.ts'
 import { lineOf } from '../../../wood/index.ts'
 import { barsToKeep, inMerit, isBarred, lettered, sumOfPoints } from '../../judge.ts'
 import { cutAbove, off, option, questionOf } from '../../options.ts'
@@ -25,6 +26,8 @@ const FRUITS_YEARS = 3
 const STRONG_MM = 8
 const HARD_M = 0.3
 const SPUR_BUDS = 2
+/** Less of a cane along the wire makes no arm, metres. */
+const LEAST_LAID_M = 0.1
 const WEIGHTS = { gapPerM: 10, overlapPerM: 14 } as const
 /** Whatever speaks against wood, a place that only it fills is not left bare for that. */
 const BARE_COST = WEIGHTS.gapPerM * STEP_M * 0.9
@@ -110,7 +113,7 @@ export function armsQuestion(view: PlantView, canopy: Canopy): Question | null {
       (a, b) => b.stem.lengthM - a.stem.lengthM,
     ),
   )
-  const open = judged.filter(({ judgements }) => !isBarred(judgements))
+  const open = judged.filter(({ stem, judgements }) => !isBarred(judgements) && reaches(stem, head))
   return questionOf({
     code: 'arms',
     tellsBare: true,
@@ -121,7 +124,9 @@ export function armsQuestion(view: PlantView, canopy: Canopy): Question | null {
       judgements,
       options: isBarred(judgements)
         ? [off()]
-        : [...missing.map((side) => layAsArm(stem, side, view, canopy, judgements)), off()],
+        : reaches(stem, head)
+          ? [...missing.map((side) => layAsArm(stem, side, view, canopy, judgements)), off()]
+          : [option('renewal', 'spur', { ...cutAbove(stem, SPUR_BUDS), buds: SPUR_BUDS }), off()],
     })),
     rules: missing.map((side) => ({
       code: 'one-each-way',
@@ -139,6 +144,10 @@ export function armsQuestion(view: PlantView, canopy: Canopy): Question | null {
       ),
   })
 }
+
+/** A cane that ends before the wire cannot be laid along it; it waits as a spur. */
+const reaches = (stem: Stem, head: Point3): boolean =>
+  stem.lengthM > distance3M(inSpace(stem.base), head) + LEAST_LAID_M
 
 function judgeForArm(stem: Stem, wireYM: number): Judgement[] {
   const belowM = wireYM - stem.base.yM
