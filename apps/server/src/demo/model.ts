@@ -18,7 +18,7 @@ import { appendEntries } from '../journal/queries.ts'
 import { foldGarden } from '../standing/fold-garden.ts'
 import type { DemoGarden } from './demo-garden.ts'
 import { hasModel } from './queries.ts'
-import { DEMO_LATITUDE_DEG } from './tarn-close.ts'
+import { DEMO_LATITUDE_DEG } from './seasons.ts'
 
 /** Whom a visitor is taken for. */
 export const GROWER = 'Rowan'

@@ -1,3 +1,5 @@
+import { standardCatalogue } from '@klados/core/catalogue'
+import { tryFrame } from '@klados/core/design'
 import { inSpace } from '@klados/core/geometry'
 import { addDays, yearOf } from '@klados/core/season'
 import type { CalendarDate } from '@klados/core/season'
@@ -5,8 +7,10 @@ import { findSystem } from '@klados/core/training'
 import { freeWay, grownTo, trackFinder } from '@klados/core/wood'
 import type { Stretch } from '@klados/core/wood'
 import { v7 as uuidv7 } from 'uuid'
-import { decide, seen } from './seasons.ts'
+import type { Diary } from './diary.ts'
+import { decide, lifeOf, seen } from './seasons.ts'
 import type { Life } from './seasons.ts'
+import type { Stand } from './stand.ts'
 
 interface Grown {
   readonly on: { readonly pieceId: string; readonly alongM: number } | null
@@ -44,7 +48,7 @@ function standing(life: Life, at: CalendarDate, years: number): void {
 }
 
 /** A kiwi under its wires: entered and cut in its fifth winter, and the canes of the summer after. */
-export function growKiwi(life: Life, today: CalendarDate): void {
+function growKiwi(life: Life, today: CalendarDate): void {
   const year = yearOf(today)
   // The last summer whose canes had ripened by today.
   const summer = today > `${year}-09-05` ? year : year - 1
@@ -75,7 +79,7 @@ export function growKiwi(life: Life, today: CalendarDate): void {
 }
 
 /** A pothos on its pole: measured when it was potted up, its nodes counted three times since. */
-export function growPothos(life: Life, today: CalendarDate): void {
+function growPothos(life: Life, today: CalendarDate): void {
   const { diary, plant } = life
   const view = seen(life, plant.plantedOn)
   const lead = (lengthM: number) =>
@@ -91,5 +95,40 @@ export function growPothos(life: Life, today: CalendarDate): void {
     const find = trackFinder(new Map([[life.frameId, life.frame]]))
     diary.write(at, 'piece.extended', { v: 2, pieceId: stem, way: grownTo(piece, lengthM, find) })
     diary.write(at, 'piece.nodes', { v: 1, pieceId: stem, nodes, rooted })
+  }
+}
+
+/** The female kiwi overhead, with what was chosen in three winters; the male beside it is cut by eye. */
+export function growPergola(diary: Diary, pergola: Stand, today: string, random: () => number): Stand {
+  const { place, frame, plants } = pergola
+  const laid = tryFrame(place.body, frame.body.design, standardCatalogue)!
+  diary.stands(place.id, frame.id, laid)
+  const [female, ...others] = plants
+  const [system, plantedOn] = ['overhead-arms', `${yearOf(today) - 7}-03-20`]
+  const about = diary.about(place.id, female!.id)
+  growKiwi(
+    lifeOf(pergola, female!, { diary: about, frame: laid, system, plantedOn, random, wireMm: 3 }),
+    today,
+  )
+  return {
+    place,
+    frame: { ...frame, body: { ...frame.body, stage: 'stands' } },
+    plants: [{ ...female!, body: { ...female!.body, system, plantedOn } }, ...others],
+  }
+}
+
+export function growOnPole(diary: Diary, pot: Stand, today: string, random: () => number): Stand {
+  const { place, frame, plants } = pot
+  const laid = tryFrame(place.body, frame.body.design, standardCatalogue)!
+  const plant = plants[0]!
+  const [system, plantedOn] = ['growing-pole', addDays(today, -400)]
+  const about = diary.about(place.id, plant.id)
+  const life = lifeOf(pot, plant, { diary: about, frame: laid, system, plantedOn, random, wireMm: 2 })
+  const spot = laid.plants[0]!.at
+  growPothos({ ...life, plant: { ...life.plant, xM: spot.xM, footYM: spot.yM } }, today)
+  return {
+    place,
+    frame,
+    plants: [{ ...plant, body: { ...plant.body, xM: spot.xM, system, plantedOn } }],
   }
 }

@@ -1,6 +1,7 @@
 import { asWritten, contextOf, deedsOf, woodDone } from '@klados/core/choices'
 import type { Deeds } from '@klados/core/choices'
 import { replayWood } from '@klados/core/journal'
+import { groundAt } from '@klados/core/frame'
 import type { Frame } from '@klados/core/frame'
 
 import { addDays } from '@klados/core/season'
@@ -11,6 +12,7 @@ import type { Overrides, PlantView, Proposal, Question, Stem } from '@klados/cor
 import { tieSupports } from '@klados/core/wood'
 import { v7 as uuidv7 } from 'uuid'
 import type { Diary } from './diary.ts'
+import type { Stand } from './stand.ts'
 
 /** Jute on wood that stays is renewed with tape, before it rots. */
 function renewTies({ diary, plant }: Life, view: PlantView, on: CalendarDate): void {
@@ -63,6 +65,33 @@ export interface Life {
   readonly latitudeDeg: number
   readonly random: () => number
   readonly wireMm: number
+}
+
+export const DEMO_LATITUDE_DEG = 55.6
+
+/** A plant that lives through its years by what its system asks. */
+export function lifeOf(
+  { place, frame, plants }: Stand,
+  plant: Stand['plants'][number],
+  {
+    system,
+    plantedOn,
+    frame: laid,
+    ...rest
+  }: Pick<Life, 'diary' | 'frame' | 'random' | 'wireMm'> & Pick<Life['plant'], 'system' | 'plantedOn'>,
+): Life {
+  const footYM = groundAt(place.body, plant.body.xM)
+  return {
+    ...rest,
+    plant: { ...plant.body, id: plant.id, system, plantedOn, footYM },
+    place: {
+      widthM: place.body.widthM,
+      othersXM: plants.flatMap((one) => (one.id === plant.id ? [] : [one.body.xM])),
+    },
+    frameId: frame.id,
+    frame: laid,
+    latitudeDeg: DEMO_LATITUDE_DEG,
+  }
 }
 
 /** The plant as it stands at the end of a day, by what has been written so far. */

@@ -1,28 +1,26 @@
-import { groundAt, nodeId } from '@klados/core/frame'
+import { nodeId } from '@klados/core/frame'
 import { standardCatalogue } from '@klados/core/catalogue'
 import { tryFrame } from '@klados/core/design'
 import { planFrame } from '@klados/core/plan'
 import type { FrameBody, OnHand, PlaceBody } from '@klados/contract'
 import { flat } from '@klados/core/geometry'
 import type { Point } from '@klados/core/geometry'
-import { addDays, yearOf } from '@klados/core/season'
+import { yearOf } from '@klados/core/season'
 import { v7 as uuidv7 } from 'uuid'
 import type { DemoGarden } from './demo-garden.ts'
 import { Diary, newBook, seededRandom } from './diary.ts'
 import { bothyGable, growRose } from './bothy-rose.ts'
 import { glasshouse, growHoya, growRod } from './glasshouse.ts'
-import { growKiwi, growPothos } from './overhead.ts'
+import { growOnPole, growPergola } from './overhead.ts'
 import { buildTrial, openGround, tieBackTayberries } from './open-ground.ts'
 import { growPear, pearsPlantedOn } from './pears.ts'
 import type { PearStory } from './pears.ts'
-import type { Life } from './seasons.ts'
+import { lifeOf } from './seasons.ts'
 import { plantedSimply, northern as climate, tierLevels, wallWire } from './stand.ts'
 import type { Stand } from './stand.ts'
 import { growVine } from './vines.ts'
 import type { VineStory } from './vines.ts'
 import { growWisteria } from './wisteria.ts'
-
-export const DEMO_LATITUDE_DEG = 55.6
 
 /** What the places of an open, northern garden have in common. */
 const northern = { riseM: 0, uprights: null, levels: null, fence: null, photo: null, conditions: climate }
@@ -102,31 +100,6 @@ export function makeTarnClose(today: string): DemoGarden {
   }
 }
 
-/** A plant that lives through its years by what its system asks. */
-function lifeOf(
-  { place, frame, plants }: Stand,
-  plant: Stand['plants'][number],
-  {
-    system,
-    plantedOn,
-    frame: laid,
-    ...rest
-  }: Pick<Life, 'diary' | 'frame' | 'random' | 'wireMm'> & Pick<Life['plant'], 'system' | 'plantedOn'>,
-): Life {
-  const footYM = groundAt(place.body, plant.body.xM)
-  return {
-    ...rest,
-    plant: { ...plant.body, id: plant.id, system, plantedOn, footYM },
-    place: {
-      widthM: place.body.widthM,
-      othersXM: plants.flatMap((one) => (one.id === plant.id ? [] : [one.body.xM])),
-    },
-    frameId: frame.id,
-    frame: laid,
-    latitudeDeg: DEMO_LATITUDE_DEG,
-  }
-}
-
 /** The day of what has no day of its own in the demo. */
 const UNSAID = '2000-01-01'
 const VINE_STORIES: readonly VineStory[] = ['even', 'thick-kept', 'no-renewal', 'strong', 'late', 'even']
@@ -149,41 +122,6 @@ function growTrial(diary: Diary, { place, frame, plants }: Stand, year: number, 
     return { ...plant, body: { ...plant.body, system, plantedOn, budGoal } }
   })
   return { place, frame, plants: grown }
-}
-
-/** The female kiwi overhead, with what was chosen in three winters; the male beside it is cut by eye. */
-function growPergola(diary: Diary, pergola: Stand, today: string, random: () => number): Stand {
-  const { place, frame, plants } = pergola
-  const laid = tryFrame(place.body, frame.body.design, standardCatalogue)!
-  diary.stands(place.id, frame.id, laid)
-  const [female, ...others] = plants
-  const [system, plantedOn] = ['overhead-arms', `${yearOf(today) - 7}-03-20`]
-  const about = diary.about(place.id, female!.id)
-  growKiwi(
-    lifeOf(pergola, female!, { diary: about, frame: laid, system, plantedOn, random, wireMm: 3 }),
-    today,
-  )
-  return {
-    place,
-    frame: { ...frame, body: { ...frame.body, stage: 'stands' } },
-    plants: [{ ...female!, body: { ...female!.body, system, plantedOn } }, ...others],
-  }
-}
-
-function growOnPole(diary: Diary, pot: Stand, today: string, random: () => number): Stand {
-  const { place, frame, plants } = pot
-  const laid = tryFrame(place.body, frame.body.design, standardCatalogue)!
-  const plant = plants[0]!
-  const [system, plantedOn] = ['growing-pole', addDays(today, -400)]
-  const about = diary.about(place.id, plant.id)
-  const life = lifeOf(pot, plant, { diary: about, frame: laid, system, plantedOn, random, wireMm: 2 })
-  const spot = laid.plants[0]!.at
-  growPothos({ ...life, plant: { ...life.plant, xM: spot.xM, footYM: spot.yM } }, today)
-  return {
-    place,
-    frame,
-    plants: [{ ...plant, body: { ...plant.body, xM: spot.xM, system, plantedOn } }],
-  }
 }
 
 /** A vine that is counted each winter instead of drawn. */

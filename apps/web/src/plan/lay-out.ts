@@ -12,6 +12,9 @@ export const layOut = tryFrame
 
 const ANY = { moveToleranceM: 0, dragged: {}, snap: 'none', ids: {} } as const
 
+/** How wide each stock of a catalogue is, metres. */
+export const stockWidths = (catalogue: Catalogue) => frameOptions(ANY, catalogue).stockWidthM
+
 export function drawLaid(frame: Frame, catalogue: Catalogue, view: ViewDirection = 'elevation'): DisplayList {
   return drawFrame(frame, { view, ...frameOptions(ANY, catalogue) })
 }

@@ -1,5 +1,5 @@
-import { tracksOf } from '@klados/core/frame'
-import { ledToSupports, wayFrom } from '@klados/core/wood'
+import { frameTracks, ledToSupports, wayFrom } from '@klados/core/wood'
+import type { FrameTrack } from '@klados/core/wood'
 import type { TFunction } from '../i18n/texts.ts'
 import { Link } from 'react-router'
 import { useTranslation } from '../i18n/use-translation.tsx'
@@ -65,12 +65,13 @@ type Group = readonly UnsettledTie[]
 const movedIn = (group: Group) =>
   group.flatMap(({ tie, standing }) => (standing.is === 'elsewhere' ? [{ tie, now: standing.now }] : []))
 
+/** What wood of some ties can be led along now. */
+const tracksFor = ([first]: Group): FrameTrack[] =>
+  frameTracks([...first!.frames].map(([frameId, frame]) => ({ frameId, frame })))
+
 /** A piece led to where its supports are now, along what it then runs along. */
-function ledEntry(group: Group): NewEntry {
-  const { piece, plant, place, frames } = group[0]!
-  const tracks = [...frames].flatMap(([frameId, frame]) =>
-    tracksOf(frame).map((track) => ({ ...track, frameId })),
-  )
+function ledEntry(group: Group, tracks: readonly FrameTrack[]): NewEntry {
+  const { piece, plant, place } = group[0]!
   const way = wayFrom(ledToSupports(piece, movedIn(group)), tracks)
   return {
     placeId: place.id,
@@ -96,7 +97,13 @@ function LeadAll({
     <button
       type="button"
       className="btn min-h-11"
-      onClick={onePress(() => onWrite(t('standing.ledDo'), movable.map(ledEntry)))}
+      onClick={onePress(() => {
+        const tracks = tracksFor(movable[0]!)
+        onWrite(
+          t('standing.ledDo'),
+          movable.map((group) => ledEntry(group, tracks)),
+        )
+      })}
     >
       {t('standing.ledAll', { count: movable.length })}
     </button>
@@ -127,7 +134,7 @@ function OnePiece({ gardenId, group, canWrite, onWrite }: OnePieceProps) {
           <button
             type="button"
             className="btn min-h-11"
-            onClick={onePress(() => onWrite(t('standing.ledDo'), [ledEntry(group)]))}
+            onClick={onePress(() => onWrite(t('standing.ledDo'), [ledEntry(group, tracksFor(group))]))}
           >
             {t('standing.led')}
           </button>

@@ -1,6 +1,5 @@
 import { budTarget } from '../budget/index.ts'
 import type { BudGoal, BudTarget } from '../budget/index.ts'
-import { tracksOf } from '../frame/index.ts'
 import type { Frame } from '../frame/index.ts'
 import { pathLengthM } from '../geometry/index.ts'
 import type { DeepPoint } from '../geometry/index.ts'
@@ -8,7 +7,7 @@ import { findKind } from '../kinds/index.ts'
 import type { PlantKind } from '../kinds/index.ts'
 import { daysBetween, stageOn } from '../season/index.ts'
 import type { CalendarDate, Hemisphere, SeasonStage } from '../season/index.ts'
-import { baseDiameterMm, budsOf, pieceAge, roleOf } from '../wood/index.ts'
+import { baseDiameterMm, budsOf, frameTracks, pieceAge, roleOf } from '../wood/index.ts'
 import type { FrameTrack, Piece, PieceRole } from '../wood/index.ts'
 import { levelAmong } from './level-wires.ts'
 import type { Wire } from './level-wires.ts'
@@ -94,9 +93,7 @@ export function viewPlant(input: TrainingInput): PlantView | null {
   const children = new Map<string, Stem[]>()
   for (const stem of stems)
     if (stem.parent) children.set(stem.parent.id, [...(children.get(stem.parent.id) ?? []), stem])
-  const tracks = input.frames.flatMap(({ frameId, frame }) =>
-    tracksOf(frame).map((track) => ({ ...track, frameId })),
-  )
+  const tracks = frameTracks(input.frames)
   return {
     input,
     kind,

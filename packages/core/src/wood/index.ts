@@ -17,7 +17,7 @@ export { supportsOf, tiePoints, tieSupports } from './tie-points.ts'
 export type { TiePoint, TieSupport } from './tie-points.ts'
 export { freeWay, lineOf, wayShape } from './way.ts'
 export type { Stretch } from './way.ts'
-export { alongTrack, wayFrom, wayRound } from './way-from.ts'
+export { alongTrack, frameTracks, wayFrom, wayRound } from './way-from.ts'
 export type { FrameTrack } from './way-from.ts'
 export { ON_IT, courseOn } from './winding.ts'
 export {

@@ -1,4 +1,5 @@
-import type { Track } from '../frame/index.ts'
+import { tracksOf } from '../frame/index.ts'
+import type { Frame, Track } from '../frame/index.ts'
 import { alongPath, distance3M, distanceM, inSpace, nearestOnPath, rolledUp } from '../geometry/index.ts'
 import type { DeepPoint, Point3, Round } from '../geometry/index.ts'
 import { ON_IT, courseOn } from './winding.ts'
@@ -9,6 +10,12 @@ import type { Stretch } from './way.ts'
 export interface FrameTrack extends Track {
   readonly frameId: string
 }
+
+/** All tracks of some frames, each knowing which it is of. */
+export const frameTracks = (
+  frames: readonly { readonly frameId: string; readonly frame: Frame }[],
+): FrameTrack[] =>
+  frames.flatMap(({ frameId, frame }) => tracksOf(frame).map((track) => ({ ...track, frameId })))
 
 /** How near to a track the ends of a part of a line lie for it to run along that track, metres. */
 const ON_TRACK_M = 0.02

@@ -3,12 +3,11 @@ import { drawUnrolled, drawWood } from '@klados/core/drawing'
 import type { DisplayList, Mark, TieMark } from '@klados/core/drawing'
 import type { Frame } from '@klados/core/frame'
 import type { Catalogue } from '@klados/core/catalogue'
-import { findStock, stockWidthM } from '@klados/core/catalogue'
 import { seenPoint } from '@klados/core/geometry'
 import type { Look } from '@klados/core/geometry'
 import type { Tie } from '@klados/core/wood'
 import { useMemo } from 'react'
-import { drawLaid, drawPlace } from '../../plan/lay-out.ts'
+import { drawLaid, drawPlace, stockWidths } from '../../plan/lay-out.ts'
 import { footOf } from './foot.ts'
 import type { WoodBenchData } from './use-bench.ts'
 
@@ -91,11 +90,7 @@ function drawStanding(
   if (look.from === 'elevation') return drawPlace(place.body, frames, catalogue)
   if (look.from === 'unrolled') {
     const frame = trainedOn[0]?.frame
-    const widthM = (stockId: string) => {
-      const stock = findStock(catalogue, stockId)
-      return stock ? stockWidthM(stock) : 0
-    }
-    return frame ? drawUnrolled(frame, look.round, widthM) : []
+    return frame ? drawUnrolled(frame, look.round, stockWidths(catalogue)) : []
   }
   const { from } = look
   return frames.flatMap((frame) => drawLaid(frame, catalogue, from))

@@ -2,12 +2,12 @@ import { choiceOf } from '@klados/core/bill'
 import { findStock, findWire, stockWidthM } from '@klados/core/catalogue'
 import type { Catalogue } from '@klados/core/catalogue'
 import type { Place, Plant } from '@klados/contract'
-import { frameKinds, roundOf, tracksOf } from '@klados/core/frame'
+import { frameKinds, roundOf } from '@klados/core/frame'
 import type { Frame, RoundFrame } from '@klados/core/frame'
 import type { Point } from '@klados/core/geometry'
 import type { JournalEntry, WoodState } from '@klados/core/journal'
 import type { CalendarDate, Hemisphere } from '@klados/core/season'
-import { liesNow, tieSupports, trackFinder } from '@klados/core/wood'
+import { frameTracks, liesNow, tieSupports, trackFinder } from '@klados/core/wood'
 import type { FrameTrack, Piece, Tie, TieSupport } from '@klados/core/wood'
 import { useMemo } from 'react'
 import { tieStates, useAgenda, useHemisphere } from '../../data/agenda.ts'
@@ -19,7 +19,7 @@ import { plantKey } from '../../data/parts.ts'
 import { goneAt, standingAt } from '../../data/standing.ts'
 import { joinedWood, selectWoodByPlant } from '../../data/readings.ts'
 import { useAppSelector } from '../../data/store.ts'
-import { layOut } from '../../plan/lay-out.ts'
+import { layOut, stockWidths } from '../../plan/lay-out.ts'
 import { useSame } from '../../ui/use-same.ts'
 import type { Urgency } from '@klados/core/season'
 
@@ -122,18 +122,9 @@ export function useWoodBench(gardenId: string, place: Place, on: CalendarDate): 
   )
   const find = useMemo(() => trackFinder(standing), [standing])
   const lying = useMemo(() => liesNow(state, find), [state, find])
-  const tracks = useMemo(
-    () => laid.flatMap(({ frameId, frame }) => tracksOf(frame).map((track) => ({ ...track, frameId }))),
-    [laid],
-  )
+  const tracks = useMemo(() => frameTracks(laid), [laid])
   const round = useMemo(
-    () =>
-      first
-        ? roundOf(first.frame, (stockId) => {
-            const stock = findStock(catalogue, stockId)
-            return stock ? stockWidthM(stock) : 0
-          })
-        : null,
+    () => (first ? roundOf(first.frame, stockWidths(catalogue)) : null),
     [first, catalogue],
   )
   const supports = useMemo(() => {
